@@ -1,0 +1,150 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using ZestyPocket.Core.Measures;
+
+namespace ZestyPocket.Core.Pages;
+
+/// <summary>
+/// The open text notation for page designs: nested splits.
+/// <code>
+/// design = rows
+/// rows   = row { "/" row }        rows one under another; all equally wide
+/// row    = item { "|" item }      items side by side; all equally tall
+/// item   = size | "(" rows ")"    a pocket such as 6x4, or a nested split
+/// </code>
+/// Example: <c>6x4 | 3x4 / 6x4 | 3x4 / 6x4 | 3x4</c> is a 9x12 page. A page whose pieces do not add up to a
+/// rectangle is refused, with the place in the text.
+/// </summary>
+public static class DesignNotation
+{
+    public static (Size Body, ImmutableArray<Pocket> Pockets) Parse(string notation)
+    {
+        ArgumentNullException.ThrowIfNull(notation);
+        var reader = new Reader(notation);
+        var block = reader.Rows(string.Empty);
+        reader.ExpectEnd();
+        return (block.Size, block.Pockets);
+    }
+
+    private sealed record Block(Size Size, ImmutableArray<Pocket> Pockets)
+    {
+        public IEnumerable<Pocket> At(Length x, Length y) => Pockets.Select(p => p with { Bounds = p.Bounds.Moved(x, y) });
+    }
+
+    private sealed class Reader(string text)
+    {
+        private int _at;
+
+        public Block Rows(string path)
+        {
+            var rows = new List<Block>();
+            var y = Length.Zero;
+            var pockets = ImmutableArray.CreateBuilder<Pocket>();
+            do
+            {
+                var start = _at;
+                var row = Row(Join(path, rows.Count + 1));
+                if (rows.Count > 0 && row.Size.Width != rows[0].Size.Width)
+                {
+                    throw Fault(start, $"this row is {Show(row.Size.Width)} wide, the first one {Show(rows[0].Size.Width)}");
+                }
+
+                pockets.AddRange(row.At(Length.Zero, y));
+                y += row.Size.Height;
+                rows.Add(row);
+            }
+            while (Take('/'));
+            return new Block(new Size(rows[0].Size.Width, y), pockets.ToImmutable());
+        }
+
+        private Block Row(string path)
+        {
+            var items = new List<Block>();
+            var x = Length.Zero;
+            var pockets = ImmutableArray.CreateBuilder<Pocket>();
+            do
+            {
+                var start = _at;
+                var item = Item(Join(path, items.Count + 1));
+                if (items.Count > 0 && item.Size.Height != items[0].Size.Height)
+                {
+                    throw Fault(start, $"this pocket is {Show(item.Size.Height)} tall, its neighbour {Show(items[0].Size.Height)}");
+                }
+
+                pockets.AddRange(item.At(x, Length.Zero));
+                x += item.Size.Width;
+                items.Add(item);
+            }
+            while (Take('|'));
+            return new Block(new Size(x, items[0].Size.Height), pockets.ToImmutable());
+        }
+
+        private Block Item(string path)
+        {
+            if (Take('('))
+            {
+                var inner = Rows(path);
+                return Take(')') ? inner : throw Fault(_at, "a closing bracket is missing");
+            }
+
+            SkipBlanks();
+            var start = _at;
+            while (_at < text.Length && !"|/()".Contains(text[_at], StringComparison.Ordinal))
+            {
+                _at++;
+            }
+
+            Size size;
+            try
+            {
+                size = MeasureText.ParseSize(text[start.._at]);
+            }
+            catch (MeasureException reason)
+            {
+                throw Fault(start, reason.Message);
+            }
+
+            return new Block(size, [new Pocket(path, new Rect(Length.Zero, Length.Zero, size))]);
+        }
+
+        public void ExpectEnd()
+        {
+            SkipBlanks();
+            if (_at < text.Length)
+            {
+                throw Fault(_at, $"“{text[_at]}” is not expected here");
+            }
+        }
+
+        private bool Take(char wanted)
+        {
+            SkipBlanks();
+            if (_at >= text.Length || text[_at] != wanted)
+            {
+                return false;
+            }
+
+            _at++;
+            return true;
+        }
+
+        private void SkipBlanks()
+        {
+            while (_at < text.Length && char.IsWhiteSpace(text[_at]))
+            {
+                _at++;
+            }
+        }
+
+        private static string Join(string path, int number)
+        {
+            var step = number.ToString(CultureInfo.InvariantCulture);
+            return path.Length == 0 ? step : $"{path}.{step}";
+        }
+
+        private static string Show(Length length) => MeasureText.Show(length, MeasureSystem.Inches);
+
+        private static MeasureException Fault(int position, string reason) =>
+            new($"The page design does not work at character {position + 1}: {reason}.");
+    }
+}

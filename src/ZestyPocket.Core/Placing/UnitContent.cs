@@ -1,0 +1,137 @@
+using System.Collections.Immutable;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Core.Placing;
+
+/// <summary>
+/// What a unit (a week; later a day or an hour) holds: its pieces, and where those lie that are placed. Immutable;
+/// every edit gives a new one or throws <see cref="RuleException"/> and changes nothing.
+/// </summary>
+/// <remarks>
+/// Kept true by every edit: a pocket holds at most one piece, a piece lies in at most one pocket, every placement
+/// names a piece that exists, and a photo print always lies in a pocket (out of it, the photo is loose again).
+/// </remarks>
+public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Placement> Placements)
+{
+    /// <summary>Longest story one card may carry, in characters; a page of type holds far less.</summary>
+    public const int LongestWords = 20_000;
+
+    public static UnitContent Empty { get; } = new([], []);
+
+    public Piece? Find(Guid pieceId) => Pieces.FirstOrDefault(p => p.Id == pieceId);
+
+    public Placement? At(PocketPlace place) =>
+        Placements.Where(p => p.Place == place).Select(p => (Placement?)p).FirstOrDefault();
+
+    public Placement? PlacementOf(Guid pieceId) =>
+        Placements.Where(p => p.PieceId == pieceId).Select(p => (Placement?)p).FirstOrDefault();
+
+    /// <summary>Cards that lie in no pocket.</summary>
+    public IEnumerable<Piece> Loose => Pieces.Where(p => PlacementOf(p.Id) is null);
+
+    /// <summary>Photos that already have a print in a pocket.</summary>
+    public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).ToHashSet();
+
+    /// <summary>
+    /// Puts a loose photo into a pocket as a new print. What lay there before goes back to the tray.
+    /// </summary>
+    public UnitContent PutPhoto(Guid photoId, PocketPlace place, Guid newPieceId, Framing framing)
+    {
+        var cleared = At(place) is null ? this : TakeOut(place);
+        return new UnitContent(
+            cleared.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
+            cleared.Placements.Add(new Placement(place, newPieceId, Locked: true)));
+    }
+
+    /// <summary>
+    /// Moves a piece into a pocket. Coming from another pocket it swaps with what lies there; coming from the tray it
+    /// sends that to the tray.
+    /// </summary>
+    public UnitContent Put(Guid pieceId, PocketPlace place)
+    {
+        var piece = Find(pieceId) ?? throw Gone();
+        var from = PlacementOf(piece.Id);
+        var occupant = At(place);
+        if (from is { } same && same.Place == place)
+        {
+            return this;
+        }
+
+        if (from is not { } source)
+        {
+            var cleared = occupant is null ? this : TakeOut(place);
+            return cleared with { Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)) };
+        }
+
+        var placements = Placements.Remove(source);
+        if (occupant is { } other)
+        {
+            placements = placements.Remove(other).Add(other with { Place = source.Place, Locked = true });
+        }
+
+        return this with { Placements = placements.Add(new Placement(place, pieceId, Locked: true)) };
+    }
+
+    /// <summary>Empties a pocket: a card goes to the tray, a print is given up and its photo is loose again.</summary>
+    public UnitContent TakeOut(PocketPlace place)
+    {
+        var placement = At(place) ?? throw new RuleException("That pocket is empty already: nothing was taken out.");
+        var placements = Placements.Remove(placement);
+        return Find(placement.PieceId) is PhotoPrint print
+            ? new UnitContent(Pieces.Remove(print), placements)
+            : this with { Placements = placements };
+    }
+
+    /// <summary>Empties every pocket that no design on these leaves has any more.</summary>
+    public UnitContent KeepOnly(Func<PocketPlace, bool> exists) =>
+        Placements.Where(p => !exists(p.Place)).Aggregate(this, (content, gone) => content.TakeOut(gone.Place));
+
+    /// <summary>Frames the picture of a print anew.</summary>
+    public UnitContent Frame(Guid pieceId, Framing framing) => Find(pieceId) switch
+    {
+        PhotoPrint print => Replace(print, print with { Framing = framing.Clamped() }),
+        null => throw Gone(),
+        _ => throw new RuleException("Only a photo print can be framed; this piece is a card."),
+    };
+
+    /// <summary>Locks a piece in its pocket or lets it go.</summary>
+    public UnitContent Lock(PocketPlace place, bool locked)
+    {
+        var placement = At(place) ?? throw new RuleException("That pocket is empty: there is nothing to lock.");
+        return this with { Placements = Placements.Replace(placement, placement with { Locked = locked }) };
+    }
+
+    /// <summary>Adds a card to the tray.</summary>
+    public UnitContent AddCard(Guid newPieceId, CardKind kind, string words, string styleKey) =>
+        this with { Pieces = Pieces.Add(new Card(newPieceId, kind, CheckedWords(words), styleKey)) };
+
+    /// <summary>Changes the words and the style of a card.</summary>
+    public UnitContent WriteCard(Guid pieceId, string words, string styleKey) => Find(pieceId) switch
+    {
+        Card card => Replace(card, card with { Words = CheckedWords(words), StyleKey = styleKey }),
+        null => throw Gone(),
+        _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
+    };
+
+    /// <summary>Throws a card away, in a pocket or not.</summary>
+    public UnitContent Discard(Guid pieceId)
+    {
+        var piece = Find(pieceId) ?? throw Gone();
+        return new UnitContent(Pieces.Remove(piece), Placements.RemoveAll(p => p.PieceId == pieceId));
+    }
+
+    private UnitContent Replace(Piece old, Piece changed) => this with { Pieces = Pieces.Replace(old, changed) };
+
+    private static string CheckedWords(string words)
+    {
+        ArgumentNullException.ThrowIfNull(words);
+        return words.Length <= LongestWords
+            ? words.Replace("\r\n", "\n", StringComparison.Ordinal)
+            : throw new RuleException(
+                $"These words are {words.Length:N0} characters long and one card takes at most {LongestWords:N0}. Nothing was changed: split them over several cards.");
+    }
+
+    private static RuleException Gone() =>
+        new("That piece is no longer in this week, perhaps after an undo. Nothing was changed: look at the tray and try again.");
+}

@@ -1,0 +1,80 @@
+using System.Collections.Immutable;
+using ZestyPocket.Core.Measures;
+
+namespace ZestyPocket.Core.Printing;
+
+/// <summary>One edge-to-edge cut, in order of cutting. A cut down has equal x at both ends.</summary>
+public readonly record struct CutLine(Length X1, Length Y1, Length X2, Length Y2);
+
+/// <summary>
+/// Finds the edge-to-edge cuts that free every piece: split at each line that no piece crosses, then each part by
+/// itself. When a layout can be freed at all, this finds it, since a line that crosses nothing never does harm.
+/// </summary>
+public static class GuillotineCuts
+{
+    /// <summary>The cuts in order, or null when the pieces cannot all be freed by edge-to-edge cuts.</summary>
+    public static IReadOnlyList<CutLine>? Of(Size sheet, IReadOnlyList<PackedPiece> pieces)
+    {
+        var cuts = new List<CutLine>();
+        return Free(new Rect(Length.Zero, Length.Zero, sheet), [.. pieces.Select(p => p.Bounds)], cuts) ? cuts : null;
+    }
+
+    private static bool Free(Rect part, List<Rect> pieces, List<CutLine> cuts)
+    {
+        if (pieces.Count == 0 || (pieces.Count == 1 && pieces[0] == part))
+        {
+            return true;
+        }
+
+        // The direction with fewer lines first: long strips, then pieces from the strips.
+        var down = Lines(pieces, r => (r.X, r.Right), part.X, part.Right);
+        var across = Lines(pieces, r => (r.Y, r.Bottom), part.Y, part.Bottom);
+        if (down.Count == 0 && across.Count == 0)
+        {
+            return false;
+        }
+
+        return across.Count > 0 && (down.Count == 0 || across.Count <= down.Count)
+            ? SplitAcross(part, pieces, across, cuts)
+            : SplitDown(part, pieces, down, cuts);
+    }
+
+    private static bool SplitDown(Rect part, List<Rect> pieces, List<Length> lines, List<CutLine> cuts)
+    {
+        cuts.AddRange(lines.Select(x => new CutLine(x, part.Y, x, part.Bottom)));
+        return Between(part.X, part.Right, lines).All(span =>
+            Free(part with { X = span.From, Width = span.To - span.From }, [.. pieces.Where(p => p.X >= span.From && p.Right <= span.To)], cuts));
+    }
+
+    private static bool SplitAcross(Rect part, List<Rect> pieces, List<Length> lines, List<CutLine> cuts)
+    {
+        cuts.AddRange(lines.Select(y => new CutLine(part.X, y, part.Right, y)));
+        return Between(part.Y, part.Bottom, lines).All(span =>
+            Free(part with { Y = span.From, Height = span.To - span.From }, [.. pieces.Where(p => p.Y >= span.From && p.Bottom <= span.To)], cuts));
+    }
+
+    /// <summary>Piece edges inside the part that no piece crosses.</summary>
+    private static List<Length> Lines(List<Rect> pieces, Func<Rect, (Length From, Length To)> span, Length low, Length high)
+    {
+        var spans = pieces.ConvertAll(p => span(p));
+        return
+        [
+            .. spans.SelectMany(s => ImmutableArray.Create(s.From, s.To))
+                .Where(at => at > low && at < high && !spans.Exists(s => s.From < at && at < s.To))
+                .Distinct()
+                .Order(),
+        ];
+    }
+
+    private static IEnumerable<(Length From, Length To)> Between(Length low, Length high, List<Length> lines)
+    {
+        var from = low;
+        foreach (var line in lines)
+        {
+            yield return (from, line);
+            from = line;
+        }
+
+        yield return (from, high);
+    }
+}

@@ -1,0 +1,29 @@
+using System.Collections.Immutable;
+
+namespace ZestyPocket.Core.Words;
+
+/// <summary>A run of type at its place: baseline start in points from the card's top left corner.</summary>
+public readonly record struct TypeRun(Typeface Face, double SizePt, double X, double Baseline, string Text, Rgb Ink);
+
+/// <summary>A filled box in points.</summary>
+public readonly record struct InkBox(double X, double Y, double Width, double Height, Rgb Ink);
+
+/// <summary>A hairline or rule in points.</summary>
+public readonly record struct InkLine(double X1, double Y1, double X2, double Y2, double Thickness, Rgb Ink);
+
+/// <summary>A filled circle or ring in points; a ring when <paramref name="Thickness"/> is above 0.</summary>
+public readonly record struct InkDisc(double X, double Y, double Radius, double Thickness, Rgb Ink);
+
+/// <summary>
+/// A card ready to be drawn, everything in points from its top left corner. The painter adds nothing of its own, so
+/// the screen, the sheet and the fit agree.
+/// </summary>
+public sealed record CardFace(
+    double Width,
+    double Height,
+    Rgb Paper,
+    ImmutableArray<InkBox> Boxes,
+    ImmutableArray<InkLine> Rules,
+    ImmutableArray<InkDisc> Discs,
+    ImmutableArray<TypeRun> Runs,
+    FitOutcome? Fit);

@@ -1,0 +1,24 @@
+using NetVips;
+
+namespace ZestyPocket.Drawing.Photos;
+
+/// <summary>
+/// Sets the picture library up once: only the loaders this program needs, one thread a picture (files run side by
+/// side instead), no cache that would grow.
+/// </summary>
+public static class PhotoEngine
+{
+    private static readonly Lazy<bool> Started = new(() =>
+    {
+        NetVips.NetVips.BlockUntrusted = true;
+        Operation.Block("VipsForeignLoad", true);
+        Operation.Block("VipsForeignLoadJpeg", false);
+        Operation.Block("VipsForeignLoadPng", false);
+        NetVips.NetVips.Concurrency = 1;
+        Cache.Max = 0;
+        return true;
+    });
+
+    /// <summary>Safe to call from anywhere, any number of times.</summary>
+    public static void Start() => _ = Started.Value;
+}

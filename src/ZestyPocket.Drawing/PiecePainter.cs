@@ -1,0 +1,78 @@
+using SkiaSharp;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing.Words;
+
+namespace ZestyPocket.Drawing;
+
+/// <summary>The single painter of pieces: screen preview, sheet and page draw with these calls.</summary>
+public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
+{
+    /// <summary>
+    /// Draws a piece with its top left corner at the origin, in points.
+    /// <paramref name="pixelsPerInch"/> bounds the pixels taken from a photo: 300 for print, less for a preview.
+    /// </summary>
+    public void Draw(SKCanvas canvas, PieceFace piece, double pixelsPerInch)
+    {
+        ArgumentNullException.ThrowIfNull(canvas);
+        switch (piece)
+        {
+            case PhotoFace photo:
+                DrawPhoto(canvas, photo, pixelsPerInch);
+                break;
+            case CardPieceFace card:
+                DrawCard(canvas, card.Card);
+                break;
+            default:
+                throw new ArgumentException("Unknown kind of piece.", nameof(piece));
+        }
+    }
+
+    private void DrawPhoto(SKCanvas canvas, PhotoFace photo, double pixelsPerInch)
+    {
+        using var data = SKData.CreateCopy(crops.Jpeg(photo, pixelsPerInch));
+        using var image = SKImage.FromEncodedData(data);
+        canvas.Save();
+        // Scale by matrix and draw whole: only so does the JPEG pass into the PDF untouched.
+        canvas.Scale((float)(photo.Cut.Width.Points / image.Width), (float)(photo.Cut.Height.Points / image.Height));
+        canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKCubicResampler.Mitchell));
+        canvas.Restore();
+    }
+
+    private void DrawCard(SKCanvas canvas, CardFace card)
+    {
+        canvas.Save();
+        canvas.ClipRect(new SKRect(0, 0, (float)card.Width, (float)card.Height));
+        using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
+        canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
+        foreach (var box in card.Boxes)
+        {
+            paint.Color = Colour(box.Ink);
+            canvas.DrawRect((float)box.X, (float)box.Y, (float)box.Width, (float)box.Height, paint);
+        }
+
+        foreach (var disc in card.Discs)
+        {
+            paint.Color = Colour(disc.Ink);
+            paint.Style = disc.Thickness > 0 ? SKPaintStyle.Stroke : SKPaintStyle.Fill;
+            paint.StrokeWidth = (float)disc.Thickness;
+            canvas.DrawCircle((float)disc.X, (float)disc.Y, (float)disc.Radius, paint);
+        }
+
+        paint.Style = SKPaintStyle.Stroke;
+        foreach (var rule in card.Rules)
+        {
+            paint.Color = Colour(rule.Ink);
+            paint.StrokeWidth = (float)rule.Thickness;
+            canvas.DrawLine((float)rule.X1, (float)rule.Y1, (float)rule.X2, (float)rule.Y2, paint);
+        }
+
+        foreach (var run in card.Runs)
+        {
+            fonts.Draw(canvas, run);
+        }
+
+        canvas.Restore();
+    }
+
+    private static SKColor Colour(Rgb c) => new(c.R, c.G, c.B);
+}

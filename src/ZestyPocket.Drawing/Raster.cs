@@ -1,0 +1,27 @@
+using SkiaSharp;
+
+namespace ZestyPocket.Drawing;
+
+/// <summary>Draws in points onto a picture of pixels.</summary>
+public static class Raster
+{
+    /// <summary>A PNG of a drawing of the given size in points at a given resolution.</summary>
+    public static byte[] Png(double widthPt, double heightPt, double pixelsPerInch, Action<SKCanvas> draw)
+    {
+        ArgumentNullException.ThrowIfNull(draw);
+        var scale = pixelsPerInch / 72;
+        var info = new SKImageInfo(
+            Math.Max(1, (int)Math.Round(widthPt * scale)),
+            Math.Max(1, (int)Math.Round(heightPt * scale)),
+            SKColorType.Rgba8888,
+            SKAlphaType.Premul,
+            SKColorSpace.CreateSrgb());
+        using var surface = SKSurface.Create(info);
+        surface.Canvas.Clear(SKColors.White);
+        surface.Canvas.Scale((float)(info.Width / widthPt), (float)(info.Height / heightPt));
+        draw(surface.Canvas);
+        using var image = surface.Snapshot();
+        using var data = image.Encode(SKEncodedImageFormat.Png, 100);
+        return data.ToArray();
+    }
+}
