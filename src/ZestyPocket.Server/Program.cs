@@ -1,1 +1,137 @@
-var app = WebApplication.CreateBuilder(args).Build(); app.Run();
+using System.Reflection;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Hangfire;
+using Hangfire.PostgreSql;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using Serilog;
+using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Demo;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
+using ZestyPocket.Server.Words;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Photos;
+
+// The OpenAPI document is written at build time by running this program without a database.
+var onlyDocument = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Host.UseSerilog((context, logging) => logging.ReadFrom.Configuration(context.Configuration));
+
+var settings = builder.Configuration.GetSection("Zesty").Get<ZestySettings>() ?? new ZestySettings();
+var connectionString = builder.Configuration.GetConnectionString("Zesty")
+    ?? (onlyDocument ? "Host=127.0.0.1" : throw new InvalidOperationException("ConnectionStrings:Zesty is not set; start with ./start."));
+
+var services = builder.Services;
+services.AddSingleton(settings);
+services.AddSingleton<IClock>(SystemClock.Instance);
+services.AddSingleton<ICurrentKeeper, LocalKeeper>();
+services.AddDbContextFactory<ZestyContext>(options => ZestyContext.Configure(options, connectionString), ServiceLifetime.Scoped);
+services.AddScoped<History>();
+services.AddScoped<AlbumReader>();
+services.AddScoped<UnitOpener>();
+services.AddScoped<UnitReader>();
+services.AddScoped<UnitEditor>();
+services.AddScoped<PhotoImport>();
+services.AddScoped<PrintRun>();
+services.AddScoped<PrintJobRunner>();
+services.AddScoped<SpreadPages>();
+services.AddScoped<DemoSeeding>();
+services.AddSingleton<IPhotoVault>(_ => new FolderVault(settings.Vault));
+services.AddSingleton<PictureCache>();
+services.AddSingleton<IPrintCrops>(provider => provider.GetRequiredService<PictureCache>());
+services.AddSingleton<FontShelf>();
+services.AddSingleton<PiecePainter>();
+services.AddSingleton<PieceFaces>();
+
+services.ConfigureHttpJsonOptions(options =>
+{
+    options.SerializerOptions.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    options.SerializerOptions.RespectNullableAnnotations = true;
+    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+});
+services.AddProblemDetails();
+services.AddExceptionHandler<Problems>();
+services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+services.AddApiDocument();
+services.AddResponseCompression();
+
+if (!onlyDocument)
+{
+    services.AddHangfire(hangfire => hangfire
+        .SetDataCompatibilityLevel(CompatibilityLevel.Version_180)
+        .UseSimpleAssemblyNameTypeSerializer()
+        .UseRecommendedSerializerSettings()
+        .UsePostgreSqlStorage(
+            storage => storage.UseNpgsqlConnection(connectionString),
+            new PostgreSqlStorageOptions { QueuePollInterval = TimeSpan.FromMilliseconds(250), InvisibilityTimeout = TimeSpan.FromMinutes(5) }));
+    if (settings.RunJobs)
+    {
+        services.AddHangfireServer(server => server.WorkerCount = 2);
+    }
+}
+else
+{
+    services.AddSingleton<IBackgroundJobClient>(_ => throw new InvalidOperationException("There are no jobs while the document is written."));
+}
+
+var app = builder.Build();
+
+if (!onlyDocument)
+{
+    await Database.MigrateAsync(connectionString, CancellationToken.None);
+    if (args is ["seed-demo", ..])
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        await scope.ServiceProvider.GetRequiredService<DemoSeeding>()
+            .RunAsync(reset: args.Contains("--reset"), line => Console.WriteLine(line), CancellationToken.None);
+        return;
+    }
+}
+
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.UseResponseCompression();
+app.Use((context, next) =>
+{
+    var headers = context.Response.Headers;
+    headers.XContentTypeOptions = "nosniff";
+    headers.ContentSecurityPolicy = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'";
+    headers["Referrer-Policy"] = "no-referrer";
+    return next();
+});
+app.UseDefaultFiles();
+app.UseStaticFiles(new StaticFileOptions
+{
+    // Vite puts a content hash into every name under assets.
+    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+});
+
+app.MapHealthChecks("/healthz");
+app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();
+var api = app.MapGroup("/api");
+api.MapCatalog();
+api.MapAlbums();
+api.MapPhotos();
+api.MapUnits();
+api.MapFit();
+api.MapPrinting();
+api.Map("/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "Not found", detail: "There is no such address here."))
+    .ExcludeFromDescription();
+app.MapFallbackToFile("index.html");
+
+await app.RunAsync();
+
+/// <summary>The entry point, named so that tests can host it.</summary>
+public partial class Program;

@@ -26,7 +26,7 @@ public static class SpreadFilling
     private const double ResolutionWeight = 800;
 
     /// <summary>First picture in the last pocket would cost this much: time order is weak.</summary>
-    private const double TimeWeight = 320;
+    private const double TimeWeight = 150;
 
     /// <summary>The best pocket for each chosen photo, exactly, in reading order. The same input gives the same answer.</summary>
     public static IReadOnlyList<FillChoice> Propose(IReadOnlyList<OpenPocket> pockets, IReadOnlyList<LoosePhoto> photos)
@@ -62,7 +62,7 @@ public static class SpreadFilling
     /// When there are more pictures than pockets, every day gets its turn: one from each day, then a second, until the
     /// pockets are full; within a day they are taken evenly over its hours.
     /// </summary>
-    internal static List<LoosePhoto> Choose(IReadOnlyList<LoosePhoto> photos, int room)
+    public static IReadOnlyList<LoosePhoto> Choose(IReadOnlyList<LoosePhoto> photos, int room)
     {
         var ordered = InTime(photos);
         if (ordered.Count <= room)

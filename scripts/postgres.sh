@@ -1,0 +1,73 @@
+# A private PostgreSQL cluster on loopback. Source after prerequisites.sh; needs PG_BIN.
+# Used by ./start (durable) and ./test (fast and thrown away).
+
+# As root the server runs as the user "postgres", which Debian's package makes: PostgreSQL refuses root.
+as_postgres() {
+  if [ "$(id -u)" -eq 0 ]; then
+    runuser -u postgres -- "$@"
+  else
+    "$@"
+  fi
+}
+
+# postgres_init FOLDER: makes a cluster once. A broken first attempt leaves no marker and is done again.
+postgres_init() {
+  local folder="$1"
+  [ -e "$folder/.ready" ] && return 0
+  rm -rf "$folder/cluster"
+  mkdir -p "$folder"
+  (umask 077 && head -c 24 /dev/urandom | base64 | tr '+/' 'ab' >"$folder/password")
+  local password_file="$folder/password" passed
+  if [ "$(id -u)" -eq 0 ]; then
+    chown postgres "$folder"
+    # initdb runs as postgres and must read the secret; the copy lives only for this call.
+    passed="$(mktemp /tmp/zesty-pw.XXXXXX)"
+    cat "$password_file" >"$passed"
+    chown postgres "$passed"
+  else
+    passed="$password_file"
+  fi
+  as_postgres "$PG_BIN/initdb" -D "$folder/cluster" -U zesty -A scram-sha-256 --pwfile="$passed" -E UTF8 \
+    --locale-provider=icu --icu-locale=und --locale=C.UTF-8 --data-checksums >"$folder/initdb.log" 2>&1 ||
+    { [ "$passed" = "$password_file" ] || rm -f "$passed"; stop_with 'the database could not be made.' "$(tail -n 5 "$folder/initdb.log")"; }
+  [ "$passed" = "$password_file" ] || rm -f "$passed"
+  : >"$folder/.ready"
+}
+
+# postgres_start FOLDER PORT [OPTIONS]: starts it and waits until it answers. After a kill -9 the old
+# postmaster may need a moment to be seen as gone, so it is tried for a few seconds.
+postgres_start() {
+  local folder="$1" port="$2" options="${3:-}" try
+  local log="$folder/postgres.log"
+  if [ "$(id -u)" -eq 0 ]; then
+    touch "$log"
+    chown postgres "$log"
+  fi
+  for try in 1 2 3 4 5 6 7 8; do
+    if as_postgres "$PG_BIN/pg_ctl" -D "$folder/cluster" -l "$log" -w -t 60 \
+      -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='' -c timezone=UTC -c log_timezone=UTC $options" start >/dev/null 2>&1; then
+      return 0
+    fi
+    sleep 1
+  done
+  stop_with 'the database did not start.' "$(tail -n 6 "$log")"
+}
+
+postgres_running() { as_postgres "$PG_BIN/pg_ctl" -D "$1/cluster" status >/dev/null 2>&1; }
+
+postgres_stop() {
+  if postgres_running "$1"; then
+    as_postgres "$PG_BIN/pg_ctl" -D "$1/cluster" -m "${2:-fast}" -w stop >/dev/null 2>&1 || true
+  fi
+}
+
+# The port a running cluster listens on (line 4 of its pid file).
+postgres_port() { as_postgres sed -n 4p "$1/cluster/postmaster.pid" 2>/dev/null; }
+
+# A port nobody listens on, asked of the system.
+free_port() { node -e 'const s = require("net").createServer(); s.listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close(); })'; }
+
+# port_taken PORT: whether somebody listens there on loopback.
+port_taken() {
+  node -e 'const c = require("net").connect(Number(process.argv[1]), "127.0.0.1"); c.on("connect", () => { c.destroy(); process.exit(0); }); c.on("error", () => process.exit(1));' "$1"
+}

@@ -1,0 +1,104 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Storage;
+
+namespace ZestyPocket.Server.Albums;
+
+/// <summary>The shelf: making, opening, naming, measuring and putting away albums.</summary>
+public static class AlbumEndpoints
+{
+    public static void MapAlbums(this IEndpointRouteBuilder api)
+    {
+        var albums = api.MapGroup("/albums").WithTags("Albums");
+
+        albums.MapGet("", (AlbumReader reader, CancellationToken cancel) => reader.ShelfAsync(cancel)).WithName("listAlbums");
+
+        albums.MapGet("/{id:guid}", (Guid id, AlbumReader reader, CancellationToken cancel) => reader.ViewAsync(id, cancel))
+            .WithName("getAlbum").WithProblems();
+
+        albums.MapPost("", async (
+            MakeAlbumRequest request, ZestyContext db, ICurrentKeeper keeper, IClock clock, AlbumReader reader, CancellationToken cancel) =>
+        {
+            var designs = request.DesignKeys.Distinct()
+                .Select(key => BuiltInDesigns.Find(key) ?? throw new RuleException($"There is no page design “{key}”. Nothing was made."))
+                .ToList();
+            var album = AlbumMaking.Weekly(
+                request.Name, request.FirstDay, request.Weeks, designs, request.Measures, keeper.Id, clock.GetCurrentInstant());
+            db.Albums.Add(album);
+            await db.SaveChangesAsync(cancel);
+            return await reader.ViewAsync(album.Id, cancel);
+        }).WithName("makeAlbum").WithProblems();
+
+        albums.MapPut("/{id:guid}/name", async (
+            Guid id, RenameAlbumRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
+        {
+            var album = await reader.RequireAsync(id, cancel);
+            if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Length > 200)
+            {
+                throw new RuleException($"An album needs a name of at most 200 characters. It is still called “{album.Name}”.");
+            }
+
+            album.Name = request.Name.Trim();
+            await db.SaveChangesAsync(cancel);
+            return await reader.ViewAsync(id, cancel);
+        }).WithName("renameAlbum").WithProblems();
+
+        albums.MapPost("/{id:guid}/put-away", async (
+            Guid id, ZestyContext db, AlbumReader reader, IClock clock, CancellationToken cancel) =>
+        {
+            var album = await reader.RequireAsync(id, cancel);
+            album.PutAwayAt = clock.GetCurrentInstant();
+            await db.SaveChangesAsync(cancel);
+            return Results.NoContent();
+        }).WithName("putAlbumAway").Produces(StatusCodes.Status204NoContent).WithProblems();
+
+        albums.MapPost("/{id:guid}/bring-back", async (Guid id, ZestyContext db, ICurrentKeeper keeper, CancellationToken cancel) =>
+        {
+            var album = await db.Albums.SingleOrDefaultAsync(a => a.Id == id && a.KeeperId == keeper.Id, cancel)
+                ?? throw new MissingException("The album");
+            album.PutAwayAt = null;
+            await db.SaveChangesAsync(cancel);
+            return Results.NoContent();
+        }).WithName("bringAlbumBack").Produces(StatusCodes.Status204NoContent).WithProblems();
+
+        albums.MapPost("/{id:guid}/weeks", async (
+            Guid id, AddWeeksRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
+        {
+            var album = await reader.RequireAsync(id, cancel);
+            await db.Entry(album).Collection(a => a.Units).LoadAsync(cancel);
+            await db.Entry(album).Collection(a => a.Leaves).LoadAsync(cancel);
+            AlbumMaking.AddWeeks(album, request.Weeks);
+            // New rows carry their own keys; without this they would be taken for rows that exist.
+            db.AddRange(album.Units.Where(u => u.AlbumId == Guid.Empty));
+            db.AddRange(album.Leaves.Where(l => l.AlbumId == Guid.Empty));
+            await db.SaveChangesAsync(cancel);
+            await PhotoDays.SettleAsync(db, id, cancel);
+            return await reader.ViewAsync(id, cancel);
+        }).WithName("addWeeks").WithProblems();
+
+        albums.MapPut("/{id:guid}/protectors/{protectorId:guid}", async (
+            Guid id, Guid protectorId, MeasureProtectorRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
+        {
+            var album = await reader.RequireAsync(id, cancel);
+            var row = album.Protectors.SingleOrDefault(p => p.Id == protectorId) ?? throw new MissingException("The protector");
+            var protector = row.ToProtector() with
+            {
+                Outer = MeasureText.ParseSize(request.Outer),
+                RingStrip = MeasureText.ParseLength(request.RingStrip),
+                Ease = MeasureText.ParseLength(request.Ease),
+                ClearSizes = request.Pockets
+                    .Where(p => !string.IsNullOrWhiteSpace(p.Clear))
+                    .ToImmutableDictionary(p => MeasureText.ParseSize(p.Nominal), p => MeasureText.ParseSize(p.Clear)),
+            };
+            row.Measure(protector.Checked());
+            await db.SaveChangesAsync(cancel);
+            return await reader.ViewAsync(id, cancel);
+        }).WithName("measureProtector").WithProblems();
+    }
+}

@@ -1,0 +1,97 @@
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+
+namespace ZestyPocket.Server.Albums;
+
+/// <summary>Reads the keeper's albums for the screen.</summary>
+public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
+{
+    /// <summary>The keeper's own albums that are not put away.</summary>
+    public IQueryable<Album> Mine => db.Albums.Where(a => a.KeeperId == keeper.Id && a.PutAwayAt == null);
+
+    public async Task<Album> RequireAsync(Guid id, CancellationToken cancel) =>
+        await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel) ?? throw new MissingException("The album");
+
+    public async Task<IReadOnlyList<AlbumSummary>> ShelfAsync(CancellationToken cancel)
+    {
+        var rows = await Mine.OrderBy(a => a.MadeAt).Select(a => new
+        {
+            Album = a,
+            Weeks = a.Units.Count,
+            First = a.Units.Min(u => (NodaTime.LocalDate?)u.FirstDay),
+            Last = a.Units.Max(u => (NodaTime.LocalDate?)u.LastDay),
+            Photos = db.Photos.Count(p => p.AlbumId == a.Id && !p.LeftOut),
+        }).ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(r => new AlbumSummary(
+                r.Album.Id,
+                r.Album.Name,
+                r.Album.FirstDay,
+                r.First is { } first && r.Last is { } last ? SpanLabel.Of(first, last) : string.Empty,
+                r.Weeks,
+                r.Photos,
+                MeasureText.Show(new Size(r.Album.BodyWidth, r.Album.BodyHeight), r.Album.Measures),
+                r.Album.Demo != DemoState.None)),
+        ];
+    }
+
+    public async Task<AlbumView> ViewAsync(Guid id, CancellationToken cancel)
+    {
+        var album = await RequireAsync(id, cancel);
+        // The documents themselves are not needed for the tape, only the columns beside them.
+        var units = await db.Units.Where(u => u.AlbumId == id).OrderBy(u => u.Ordinal)
+            .Select(u => new { u.Id, u.FirstDay, u.LastDay, u.CardsTold, u.PiecesPlaced }).ToListAsync(cancel);
+        var photos = await db.Photos.Where(p => p.AlbumId == id && !p.LeftOut)
+            .GroupBy(p => p.UnitId).Select(g => new { UnitId = g.Key, Count = g.Count() }).ToListAsync(cancel);
+        var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
+
+        var pocketsOf = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector().Design.Pockets.Length);
+        var pockets = leaves
+            .SelectMany(l => new[] { (Unit: l.FrontUnitId, l.ProtectorId), (Unit: l.BackUnitId, l.ProtectorId) })
+            .Where(f => f.Unit is not null)
+            .GroupBy(f => f.Unit!.Value)
+            .ToDictionary(g => g.Key, g => g.Sum(f => pocketsOf[f.ProtectorId]));
+        var photosOf = photos.Where(p => p.UnitId is not null).ToDictionary(p => p.UnitId!.Value, p => p.Count);
+
+        return new AlbumView(
+            album.Id,
+            album.Name,
+            album.FirstDay,
+            album.Measures,
+            SizeView.Of(new Size(album.BodyWidth, album.BodyHeight), album.Measures),
+            [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures))],
+            [
+                .. units.Select(u =>
+                {
+                    var week = Week.Holding(u.FirstDay);
+                    return new UnitSummary(
+                        u.Id, week.Number, week.Year, SpanLabel.Of(u.FirstDay, u.LastDay), u.FirstDay, u.LastDay,
+                        photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id));
+                }),
+            ],
+            photos.Where(p => p.UnitId is null).Sum(p => p.Count));
+    }
+
+    private static ProtectorView View(AlbumProtector row, MeasureSystem system)
+    {
+        var protector = row.ToProtector();
+        return new ProtectorView(
+            row.Id,
+            row.DesignKey,
+            protector.Design.Name,
+            SizeView.Of(protector.Outer, system),
+            MeasureText.Show(protector.RingStrip, system),
+            MeasureText.Show(protector.Ease, system),
+            [
+                .. protector.Design.Pockets.Select(p => p.Nominal).Distinct().Select(nominal => new ClearSizeView(
+                    nominal.ToString(),
+                    protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Show(clear, system) : null,
+                    MeasureText.Show(protector.CutSize(nominal), system))),
+            ]);
+    }
+}

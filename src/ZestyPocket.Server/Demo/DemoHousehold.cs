@@ -1,0 +1,117 @@
+using NodaTime;
+
+namespace ZestyPocket.Server.Demo;
+
+/// <summary>
+/// The made-up household of the demo: Ada, Ben and eight-year-old Junie Quillan, Nan Odette and the cat Biscuit, in the
+/// made-up river town of Marrowick. Nothing here is anybody's.
+/// </summary>
+public static class DemoHousehold
+{
+    public const string WeeklyName = "Our year in Marrowick, 2026";
+    public const string TripName = "Nine days on the Sallow Canal";
+    public static readonly LocalDate WeeklyFirstDay = new(2026, 1, 1);
+    public static readonly LocalDate TripFirstDay = new(2026, 6, 6);
+
+    private const string Phone = "Kestrel P4";
+    private const string CompactCamera = "Fennimore 35";
+
+    private static readonly Scene[] HomeScenes =
+    [
+        Scene.TeaTable, Scene.Window, Scene.Flowers, Scene.Street, Scene.Market, Scene.Picnic, Scene.Cat, Scene.Desk,
+        Scene.Kite, Scene.Baking, Scene.Hills, Scene.Woods, Scene.Harbour, Scene.Lantern,
+    ];
+
+    private static readonly Scene[] TripScenes =
+    [
+        Scene.Canal, Scene.Bridge, Scene.Hills, Scene.Woods, Scene.TeaTable, Scene.Canal, Scene.Street, Scene.Lantern, Scene.Harbour, Scene.Picnic,
+    ];
+
+    /// <summary>Photos in each of the eight weeks from 30 March 2026; the sixth has far more than its pockets.</summary>
+    public static IReadOnlyList<int> PhotosOfWeek { get; } = [20, 19, 21, 18, 24, 47, 22, 7];
+
+    public static LocalDate FirstPhotoWeek { get; } = new(2026, 3, 30);
+
+    /// <summary>What Ada wrote, by week of the eight; a week may have several cards.</summary>
+    public static IReadOnlyList<IReadOnlyList<(string Style, string Words)>> StoriesOfWeek { get; } =
+    [
+        [
+            ("reading-serif", "The clocks went forward and nobody told Biscuit, who asked for breakfast at the old time all week.\n\nOn Thursday Nan Odette brought the first rhubarb. Ben made the pie with far too much ginger and we ate all of it standing up in the kitchen, with the back door open for the first time this year."),
+            ("note-hand", "Junie: “If the river is always leaving, why is there still so much of it?”"),
+        ],
+        [
+            ("typewriter", "Market Saturday. Junie had two coins and one hour. She came back with a bag of blood oranges, half a sunflower, and a very old key that fits nothing we own."),
+            ("reading-serif", "Rain until Wednesday. We read aloud, all four of us, taking the voices in turn. Nan does the villain best."),
+        ],
+        [
+            ("plain-sans", "Kite weather at last. The red one went up and up until the string was a pencil line and then nothing. Ben says it is still up there. We walked home the long way past the boats."),
+        ],
+        [
+            ("reading-serif", "Seedlings on every sill. The tomatoes have names now, which will make August difficult."),
+        ],
+        [],
+        [
+            ("reading-serif", "Nan Odette turned eighty and the whole street came. Long tables from our gate to the pump, eleven cakes, one brass trombone, and Junie in charge of the lanterns from dusk until well past her bedtime."),
+        ],
+        [
+            ("typewriter", "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."),
+        ],
+        [],
+    ];
+
+    /// <summary>The snapshots of the weekly album.</summary>
+    public static IEnumerable<DemoShot> WeeklyShots()
+    {
+        var number = 4100;
+        for (var week = 0; week < PhotosOfWeek.Count; week++)
+        {
+            var dice = new Random(900 + week);
+            for (var i = 0; i < PhotosOfWeek[week]; i++)
+            {
+                // The party of the sixth week is its Saturday and Sunday.
+                var day = week == 5 && i >= 12 ? 5 + (i % 2) : i % 7;
+                var scene = week == 5 && i >= 12
+                    ? new[] { Scene.TeaTable, Scene.Lantern, Scene.Street, Scene.Baking, Scene.Picnic, Scene.Flowers, Scene.Lantern }[i % 7]
+                    : HomeScenes[dice.Next(HomeScenes.Length)];
+                var date = FirstPhotoWeek.PlusDays((7 * week) + day);
+                yield return Shot(dice, scene, date, number++, 51.236, -2.318, offset: 60);
+            }
+        }
+    }
+
+    /// <summary>The snapshots of the trip, sixty-three over nine days.</summary>
+    public static IEnumerable<DemoShot> TripShots()
+    {
+        var dice = new Random(4711);
+        for (var i = 0; i < 63; i++)
+        {
+            var date = TripFirstDay.PlusDays(i / 7);
+            yield return Shot(dice, TripScenes[dice.Next(TripScenes.Length)], date, 5200 + i, 52.1 + (0.02 * (i / 7)), -1.9 + (0.03 * (i / 7)), offset: 60);
+        }
+    }
+
+    private static DemoShot Shot(Random dice, Scene scene, LocalDate date, int number, double latitude, double longitude, int offset)
+    {
+        var phone = dice.Next(10) < 7;
+        var hour = scene switch
+        {
+            Scene.Lantern => 21,
+            Scene.Street => dice.Next(2) == 0 ? 19 : 10,
+            _ => dice.Next(8, 20),
+        };
+        var taken = date.At(new LocalTime(hour, dice.Next(60), dice.Next(60)));
+        var (wide, tall) = phone ? (2016, 1512) : (2160, 1440);
+        var (width, height) = dice.Next(12) switch
+        {
+            0 => (1600, 1600),
+            // A picture somebody sent along, too small for a large pocket.
+            1 => (800, 600),
+            <= 5 => (tall, wide),
+            _ => (wide, tall),
+        };
+        var name = phone
+            ? $"snap_{taken.Year:0000}{taken.Month:00}{taken.Day:00}_{taken.Hour:00}{taken.Minute:00}{taken.Second:00}_{number}.jpg"
+            : $"FEN{number:00000}.jpg";
+        return new DemoShot(name, scene, number, width, height, taken, phone ? Phone : CompactCamera, phone ? offset : null, latitude, longitude);
+    }
+}

@@ -1,0 +1,54 @@
+using System.Globalization;
+using NetVips;
+using NodaTime;
+using ZestyPocket.Drawing.Photos;
+
+namespace ZestyPocket.Server.Demo;
+
+/// <summary>One snapshot of the demo household, as its camera would have written it.</summary>
+public sealed record DemoShot(
+    string FileName, Scene Scene, int Seed, int Width, int Height, LocalDateTime Taken, string Camera, int? OffsetMinutes, double Latitude, double Longitude);
+
+/// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>
+public static class DemoPictures
+{
+    /// <summary>The JPEG of a shot; the same shot gives the same bytes.</summary>
+    public static byte[] Jpeg(DemoShot shot)
+    {
+        ArgumentNullException.ThrowIfNull(shot);
+        PhotoEngine.Start();
+        var hour = shot.Taken.Hour + (shot.Taken.Minute / 60.0);
+        using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour).Paint(shot.Width, shot.Height);
+        using var rgba = Image.NewFromMemoryCopy(bitmap.GetPixels(), (ulong)bitmap.ByteCount, shot.Width, shot.Height, 4, Enums.BandFormat.Uchar);
+        using var rgb = rgba.ExtractBand(0, n: 3).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var tagged = rgb.Mutate(image =>
+        {
+            var taken = shot.Taken.ToString("uuuu':'MM':'dd HH':'mm':'ss", CultureInfo.InvariantCulture);
+            var parts = shot.Camera.Split(' ', 2);
+            Set("exif-ifd0-Make", parts[0]);
+            Set("exif-ifd0-Model", parts[^1]);
+            Set("exif-ifd2-DateTimeOriginal", taken);
+            Set("exif-ifd2-DateTimeDigitized", taken);
+            if (shot.OffsetMinutes is { } offset)
+            {
+                Set("exif-ifd2-OffsetTimeOriginal", Offset.FromSeconds(offset * 60).ToString("+HH:mm", CultureInfo.InvariantCulture));
+                Set("exif-ifd3-GPSLatitudeRef", shot.Latitude >= 0 ? "N" : "S");
+                Set("exif-ifd3-GPSLatitude", Degrees(shot.Latitude));
+                Set("exif-ifd3-GPSLongitudeRef", shot.Longitude >= 0 ? "E" : "W");
+                Set("exif-ifd3-GPSLongitude", Degrees(shot.Longitude));
+            }
+
+            void Set(string field, string value) => image.Set(GValue.GStrType, field, value);
+        });
+        return tagged.JpegsaveBuffer(q: 88);
+    }
+
+    private static string Degrees(double value)
+    {
+        var absolute = Math.Abs(value);
+        var degrees = (int)absolute;
+        var minutes = (int)((absolute - degrees) * 60);
+        var seconds = (int)Math.Round((((absolute - degrees) * 60) - minutes) * 60 * 100);
+        return string.Create(CultureInfo.InvariantCulture, $"{degrees}/1 {minutes}/1 {seconds}/100");
+    }
+}

@@ -1,0 +1,17 @@
+namespace ZestyPocket.Server.Hosting;
+
+/// <summary>Where things are kept; section <c>Zesty</c> of the configuration.</summary>
+public sealed class ZestySettings
+{
+    /// <summary>Folder for photo originals, caches and printed files.</summary>
+    public string DataFolder { get; set; } = ".data";
+
+    /// <summary>Whether this process also works on print jobs.</summary>
+    public bool RunJobs { get; set; } = true;
+
+    public string Vault => Path.Combine(DataFolder, "vault");
+
+    public string Cache => Path.Combine(DataFolder, "cache");
+
+    public string Prints => Path.Combine(DataFolder, "prints");
+}

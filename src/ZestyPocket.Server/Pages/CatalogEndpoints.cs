@@ -1,0 +1,39 @@
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Server.Pages;
+
+public sealed record PocketShape(string Key, long X, long Y, long Width, long Height);
+
+public sealed record DesignView(string Key, string Name, string Body, long BodyWidth, long BodyHeight, IReadOnlyList<PocketShape> Pockets);
+
+public sealed record StyleView(string Key, string Name, CardKind Kind, double SmallestPt, double LargestPt);
+
+public sealed record PaperView(string Key, string Name, string SizeLabel);
+
+/// <summary>What ships with the program and never changes while it runs.</summary>
+public sealed record Catalog(IReadOnlyList<DesignView> Designs, IReadOnlyList<StyleView> Styles, IReadOnlyList<PaperView> Papers);
+
+public static class CatalogEndpoints
+{
+    private static readonly Catalog Shipped = new(
+        [
+            .. BuiltInDesigns.All.Select(d => new DesignView(
+                d.Key,
+                d.Name,
+                d.Body.ToString(),
+                d.Body.Width.Emu,
+                d.Body.Height.Emu,
+                [.. d.Face(LeafSide.Front).Select(p => new PocketShape(p.Key, p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu))])),
+        ],
+        [.. BuiltInCardStyles.All.Select(s => new StyleView(s.Key, s.Name, s.Kind, s.Type.SmallestPt, s.Type.LargestPt))],
+        [
+            .. Paper.All.Select(p => new PaperView(
+                p.Key, p.Name, MeasureText.Show(p.Size, p == Paper.A4 ? MeasureSystem.Millimetres : MeasureSystem.Inches))),
+        ]);
+
+    public static void MapCatalog(this IEndpointRouteBuilder api) =>
+        api.MapGet("/catalog", () => Shipped).WithName("getCatalog").WithTags("Pages");
+}

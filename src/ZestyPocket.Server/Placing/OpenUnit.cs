@@ -1,0 +1,94 @@
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Placing;
+
+/// <summary>One page of an open unit.</summary>
+public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector ProtectorRow, Protector Protector)
+{
+    /// <summary>The face's pockets in reading order with their places.</summary>
+    public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets => Protector.Design.Face(Side)
+        .Select((pocket, i) => (pocket, new PocketPlace(Leaf.Id, Side, pocket.Key), i + 1));
+}
+
+/// <summary>A unit with everything around it that an edit, a view or a print needs.</summary>
+public sealed record OpenUnit(
+    Album Album, AlbumUnit Unit, UnitContent Content, IReadOnlyList<OpenFace> Faces, IReadOnlyDictionary<Guid, Photo> Photos)
+{
+    /// <summary>Every pocket of the spread in reading order: left page first.</summary>
+    public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
+        from face in Faces
+        from pocket in face.Pockets
+        select (face, pocket.Pocket, pocket.Place, PieceNumber.For(Unit.Week.Number, face.Side, pocket.Number));
+
+    /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
+    public string? CodeOf(PocketPlace place) => Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
+
+    /// <summary>The size a piece in this pocket is cut to.</summary>
+    public Size CutSize(PocketPlace place)
+    {
+        var found = Pockets.First(p => p.Place == place);
+        return found.Face.Protector.CutSize(found.Pocket.Nominal);
+    }
+
+    /// <summary>
+    /// The size a piece is cut to: that of its pocket, or for a loose card the spread's most usual pocket, which is
+    /// where it will most likely go.
+    /// </summary>
+    public Size CutSizeOf(Piece piece)
+    {
+        ArgumentNullException.ThrowIfNull(piece);
+        if (Content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null)
+        {
+            return CutSize(placement.Place);
+        }
+
+        return Pockets
+            .Select(p => p.Face.Protector.CutSize(p.Pocket.Nominal))
+            .GroupBy(s => s).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.Width).ThenBy(g => g.Key.Height)
+            .Select(g => g.Key).FirstOrDefault(Size.FromInches(3, 4));
+    }
+}
+
+/// <summary>Opens units of the keeper's albums.</summary>
+public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
+{
+    public async Task<OpenUnit> OpenAsync(Guid unitId, CancellationToken cancel)
+    {
+        var unit = await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel) ?? throw new MissingException("The week");
+        var album = await albums.RequireAsync(unit.AlbumId, cancel);
+        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unitId && !p.LeftOut)
+            .OrderBy(p => p.Day).ThenBy(p => p.Recorded).ThenBy(p => p.FileName).ToDictionaryAsync(p => p.Id, cancel);
+        return new OpenUnit(album, unit, unit.Read(), await FacesAsync(unitId, cancel), photos);
+    }
+
+    private async Task<IReadOnlyList<OpenFace>> FacesAsync(Guid unitId, CancellationToken cancel)
+    {
+        var leaves = await db.Leaves.Where(l => l.BackUnitId == unitId || l.FrontUnitId == unitId)
+            .OrderBy(l => l.Ordinal).ToListAsync(cancel);
+        var ids = leaves.ConvertAll(l => l.ProtectorId);
+        var protectors = await db.Protectors.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, cancel);
+        var faces = new List<OpenFace>();
+        foreach (var leaf in leaves)
+        {
+            var row = protectors[leaf.ProtectorId];
+            foreach (var side in new[] { LeafSide.Front, LeafSide.Back })
+            {
+                if ((side == LeafSide.Front ? leaf.FrontUnitId : leaf.BackUnitId) == unitId)
+                {
+                    faces.Add(new OpenFace(leaf, side, row, row.ToProtector()));
+                }
+            }
+        }
+
+        return faces;
+    }
+}

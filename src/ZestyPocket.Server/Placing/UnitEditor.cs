@@ -1,0 +1,247 @@
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Editing;
+
+namespace ZestyPocket.Server.Placing;
+
+/// <summary>Carries one edit of a week out and keeps it in the history.</summary>
+public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts)
+{
+    /// <summary>Does the edit or throws and changes nothing. Returns what was done, in words, and the piece in hand.</summary>
+    public async Task<(string Done, Guid? PieceId)> ApplyAsync(Guid unitId, EditRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        var open = await opener.OpenAsync(unitId, cancel);
+        await history.RequireAsync(open.Unit, request.Revision, Words(request.Kind), cancel);
+        if (request.Kind == EditKind.ChooseDesign)
+        {
+            return (await ChooseDesignAsync(open, request, cancel), null);
+        }
+
+        var (content, done, piece) = Change(open, request);
+        history.Touch([open.Unit]);
+        open.Unit.Write(content);
+        await history.SaveAsync(open.Album.Id, keeper.Id, done, [unitId], cancel);
+        return (done, piece);
+    }
+
+    private (UnitContent Content, string Done, Guid? Piece) Change(OpenUnit open, EditRequest request)
+    {
+        var content = open.Content;
+        switch (request.Kind)
+        {
+            case EditKind.PutPhoto:
+            {
+                var photo = open.Photos.GetValueOrDefault(Need(request.PhotoId))
+                    ?? throw new RuleException("That photo is not in this week any more. Nothing was changed.");
+                var place = PlaceIn(open, request.Place);
+                var id = Guid.CreateVersion7();
+                return (content.PutPhoto(photo.Id, place, id, Framing.Middle), $"Put {photo.FileName} into {open.CodeOf(place)}", id);
+            }
+
+            case EditKind.Put:
+            {
+                var place = PlaceIn(open, request.Place);
+                var id = Need(request.PieceId);
+                var swapped = content.PlacementOf(id) is { } from && from.Place != place && content.At(place) is not null;
+                var code = open.CodeOf(place);
+                return (content.Put(id, place), swapped ? $"Swapped with {code}" : $"Moved a piece to {code}", id);
+            }
+
+            case EditKind.TakeOut:
+            {
+                var place = PlaceIn(open, request.Place);
+                return (content.TakeOut(place), $"Took the piece out of {open.CodeOf(place)}", null);
+            }
+
+            case EditKind.Frame:
+            {
+                var id = Need(request.PieceId);
+                return (content.Frame(id, request.Framing?.ToFraming() ?? throw Incomplete()), $"Framed the picture{Where(open, id)}", id);
+            }
+
+            case EditKind.Lock:
+            {
+                var place = PlaceIn(open, request.Place);
+                var locked = request.Locked ?? throw Incomplete();
+                return (content.Lock(place, locked), $"{(locked ? "Locked" : "Unlocked")} {open.CodeOf(place)}", content.At(place)?.PieceId);
+            }
+
+            case EditKind.AddCard:
+            {
+                var kind = request.CardKind ?? throw Incomplete();
+                var id = Guid.CreateVersion7();
+                var changed = content.AddCard(id, kind, request.Words ?? string.Empty, StyleOf(request, kind));
+                if (request.Place is not null)
+                {
+                    changed = changed.Put(id, PlaceIn(open, request.Place));
+                }
+
+                return (changed, $"Added a {Name(kind)}", id);
+            }
+
+            case EditKind.WriteCard:
+            {
+                var id = Need(request.PieceId);
+                var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer in this week. Your words were not saved: copy them before you reload.");
+                return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey)), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
+            }
+
+            case EditKind.Discard:
+            {
+                var id = Need(request.PieceId);
+                var name = content.Find(id) is Card card ? Name(card.Kind) : "print";
+                return (content.Discard(id), $"Threw a {name} away", null);
+            }
+
+            case EditKind.Fill:
+                return Fill(open);
+
+            default:
+                throw Incomplete();
+        }
+    }
+
+    /// <summary>Title card first, then written cards where their words fit best, then photos in the rest.</summary>
+    private (UnitContent Content, string Done, Guid? Piece) Fill(OpenUnit open)
+    {
+        var content = open.Content;
+        var free = open.Pockets.Where(p => content.At(p.Place) is null)
+            .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket.Nominal))).ToList();
+        if (free.Count == 0)
+        {
+            throw new RuleException("Every pocket of this spread is taken: there is nothing to fill. Take a piece out first.");
+        }
+
+        var cards = 0;
+        foreach (var card in content.Loose.OfType<Card>().OrderBy(c => c.Kind == CardKind.WeekTitle ? 0 : 1).ToList())
+        {
+            if (PocketFor(card, free) is { } pocket)
+            {
+                content = content.Put(card.Id, pocket.Place);
+                free.Remove(pocket);
+                cards++;
+            }
+        }
+
+        var loose = open.Photos.Values.Where(p => !content.PhotosPlaced.Contains(p.Id))
+            .Select(p => new LoosePhoto(p.Id, p.Pixels, p.Day, p.Recorded)).ToList();
+        var choices = SpreadFilling.Propose(free, loose);
+        foreach (var choice in choices)
+        {
+            content = content.PutPhoto(choice.PhotoId, choice.Place, Guid.CreateVersion7(), Framing.Middle).Lock(choice.Place, locked: false);
+        }
+
+        if (cards + choices.Count == 0)
+        {
+            throw new RuleException("There is nothing loose to fill the spread with: gather photos or add a card first.");
+        }
+
+        var left = loose.Count - choices.Count;
+        var over = left > 0 ? $"; {left} found no pocket" : string.Empty;
+        return (content, $"Filled the spread with {choices.Count} photos and {cards} cards{over}", null);
+    }
+
+    private OpenPocket? PocketFor(Card card, List<OpenPocket> free)
+    {
+        if (free.Count == 0)
+        {
+            return null;
+        }
+
+        if (card.Kind == CardKind.WeekTitle)
+        {
+            return free[0];
+        }
+
+        if (card.Kind == CardKind.Filler)
+        {
+            return free[^1];
+        }
+
+        // The smallest pocket that holds the words; if none does, the largest.
+        var style = BuiltInCardStyles.Find(card.StyleKey, card.Kind);
+        return free.OrderBy(p => p.Cut.SquareInches)
+            .Where(p => CardComposer.Journaling(card.Words, style, p.Cut, fonts).Fit!.Fits)
+            .Concat(free.OrderByDescending(p => p.Cut.SquareInches))
+            .First();
+    }
+
+    private async Task<string> ChooseDesignAsync(OpenUnit open, EditRequest request, CancellationToken cancel)
+    {
+        var leaf = open.Faces.Select(f => f.Leaf).FirstOrDefault(l => l.Id == Need(request.LeafId))
+            ?? throw new RuleException("That leaf does not belong to this week. Nothing was changed.");
+        var protector = open.Album.Protectors.Find(p => p.Id == Need(request.ProtectorId))
+            ?? throw new RuleException("The album does not use that page design. Nothing was changed.");
+        var design = protector.ToProtector().Design;
+
+        // Both faces of the leaf get the new pockets, so the week on its other side is part of the same edit.
+        var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
+        var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
+        history.Touch([leaf, .. units]);
+        leaf.ProtectorId = protector.Id;
+        var lost = 0;
+        foreach (var unit in units)
+        {
+            var before = unit.Read();
+            var after = before.KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.PocketKey) is not null);
+            lost += before.Placements.Length - after.Placements.Length;
+            unit.Write(after);
+        }
+
+        var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
+        var summary = $"Changed a leaf to {design.Name}{tray}";
+        await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id), cancel);
+        return summary;
+    }
+
+    private static PocketPlace PlaceIn(OpenUnit open, PlaceRequest? request)
+    {
+        var place = (request ?? throw Incomplete()).ToPlace();
+        return open.CodeOf(place) is not null
+            ? place
+            : throw new RuleException("That pocket is not on this spread any more; the page design may have changed. Nothing was changed.");
+    }
+
+    private static string StyleOf(EditRequest request, CardKind kind, string? otherwise = null)
+    {
+        var key = request.StyleKey ?? otherwise;
+        return key is not null && BuiltInCardStyles.Find(key, kind).Key != key
+            ? throw new RuleException($"There is no card style “{key}” for a {Name(kind)}. Nothing was changed.")
+            : BuiltInCardStyles.Find(key ?? string.Empty, kind).Key;
+    }
+
+    private static string Where(OpenUnit open, Guid pieceId) =>
+        open.Content.PlacementOf(pieceId) is { } placement && open.CodeOf(placement.Place) is { } code ? $" in {code}" : string.Empty;
+
+    private static string Name(CardKind kind) => kind switch
+    {
+        CardKind.WeekTitle => "week title card",
+        CardKind.Filler => "filler card",
+        _ => "journaling card",
+    };
+
+    private static string Words(EditKind kind) => kind switch
+    {
+        EditKind.PutPhoto => "Put a photo into a pocket",
+        EditKind.Put => "Move a piece",
+        EditKind.TakeOut => "Take a piece out",
+        EditKind.Frame => "Frame a picture",
+        EditKind.Lock => "Lock or unlock a pocket",
+        EditKind.AddCard => "Add a card",
+        EditKind.WriteCard => "Write on a card",
+        EditKind.Discard => "Throw a card away",
+        EditKind.Fill => "Fill the spread",
+        _ => "Change a page design",
+    };
+
+    private static Guid Need(Guid? id) => id ?? throw Incomplete();
+
+    private static RuleException Incomplete() => new("The edit was incomplete. Nothing was changed: reload the page and try again.");
+}

@@ -1,0 +1,167 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Editing;
+
+namespace ZestyPocket.Server.Placing;
+
+/// <summary>Turns an open unit into what the screen shows.</summary>
+public sealed class UnitReader(ZestyContext db, History history, PieceFaces faces)
+{
+    public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var (unit, content) = (open.Unit, open.Content);
+        var neighbours = await db.Units
+            .Where(u => u.AlbumId == unit.AlbumId && (u.Ordinal == unit.Ordinal - 1 || u.Ordinal == unit.Ordinal + 1))
+            .Select(u => new { u.Id, u.Ordinal }).ToListAsync(cancel);
+        var (undo, redo) = await history.NextAsync(unit.Id, cancel);
+        var faceViews = new List<FaceView>();
+        foreach (var face in open.Faces)
+        {
+            faceViews.Add(await FaceAsync(open, face, cancel));
+        }
+
+        var cards = content.Pieces.OfType<Card>().ToList();
+        var loose = content.Loose.Select(p => View(open, p)).OfType<PieceView>().ToList();
+        var all = faceViews.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Concat(loose).ToList();
+        var pockets = faceViews.Sum(f => f.Pockets.Count);
+        return new UnitView(
+            unit.Id,
+            unit.AlbumId,
+            unit.Revision,
+            unit.Week.Number,
+            unit.Week.Year,
+            SpanLabel.Of(unit.FirstDay, unit.LastDay),
+            unit.FirstDay,
+            unit.LastDay,
+            neighbours.Find(n => n.Ordinal < unit.Ordinal)?.Id,
+            neighbours.Find(n => n.Ordinal > unit.Ordinal)?.Id,
+            faceViews,
+            [.. open.Photos.Values.Select(PhotoView.Of)],
+            loose,
+            undo?.Summary,
+            redo?.Summary,
+            new UnitCounts(
+                open.Photos.Count,
+                open.Photos.Keys.Count(id => !content.PhotosPlaced.Contains(id)),
+                pockets,
+                pockets - content.Placements.Count(p => open.CodeOf(p.Place) is not null),
+                cards.Count,
+                cards.Count(c => c.Kind == CardKind.Journaling && string.IsNullOrWhiteSpace(c.Words)),
+                all.Count(p => p.Fit is { WordsOver: > 0 }),
+                all.Count(p => p.Warning is not null)));
+    }
+
+    private async Task<FaceView> FaceAsync(OpenUnit open, OpenFace face, CancellationToken cancel)
+    {
+        var protector = face.Protector;
+        var (originX, originY) = protector.BodyOrigin(face.Side);
+        var otherUnit = face.Side == LeafSide.Front ? face.Leaf.BackUnitId : face.Leaf.FrontUnitId;
+        var other = otherUnit is { } id
+            ? await db.Units.Where(u => u.Id == id).Select(u => (NodaTime.LocalDate?)u.FirstDay).SingleOrDefaultAsync(cancel)
+            : null;
+        return new FaceView(
+            face.Leaf.Id,
+            face.Side,
+            face.ProtectorRow.Id,
+            protector.Design.Name,
+            protector.Outer.Width.Emu,
+            protector.Outer.Height.Emu,
+            face.Side == LeafSide.Front ? 0 : (protector.Outer.Width - protector.RingStrip).Emu,
+            protector.RingStrip.Emu,
+            [
+                .. face.Pockets.Select(p =>
+                {
+                    var bounds = p.Pocket.Bounds.Moved(originX, originY);
+                    var placement = open.Content.At(p.Place);
+                    var piece = placement is { } found ? open.Content.Find(found.PieceId) : null;
+                    return new PocketView(
+                        p.Pocket.Key,
+                        p.Number,
+                        open.CodeOf(p.Place)!,
+                        p.Pocket.Nominal.ToString(),
+                        MeasureText.Show(protector.CutSize(p.Pocket.Nominal), open.Album.Measures),
+                        bounds.X.Emu,
+                        bounds.Y.Emu,
+                        bounds.Width.Emu,
+                        bounds.Height.Emu,
+                        piece is null ? null : View(open, piece),
+                        placement?.Locked ?? false);
+                }),
+            ],
+            other is { } day ? $"week {Week.Holding(day).Number}" : face.Side == LeafSide.Front ? "the end page" : "the title page");
+    }
+
+    /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>
+    private PieceView? View(OpenUnit open, Piece piece)
+    {
+        var cut = open.CutSizeOf(piece);
+        switch (piece)
+        {
+            case PhotoPrint print when open.Photos.TryGetValue(print.PhotoId, out var photo):
+            {
+                var crop = Crop.For(photo.Pixels, cut, print.Framing);
+                var ppi = crop.PixelsPerInch(cut);
+                var grade = Resolution.Grade(ppi);
+                var rounded = Math.Round(ppi).ToString("0", CultureInfo.InvariantCulture);
+                var words = grade switch
+                {
+                    ResolutionGrade.Good => $"{rounded} ppi: sharp.",
+                    ResolutionGrade.Fair => $"{rounded} ppi: fair.",
+                    ResolutionGrade.Poor => $"Only {rounded} ppi: this print will look soft. Zoom out or choose a smaller pocket.",
+                    _ => $"Only {rounded} ppi: this print will look blurred. Choose a much smaller pocket or another picture.",
+                };
+                return new PieceView(
+                    print.Id, PieceKind.Photo, null, photo.FileName, PhotoView.Of(photo), FramingView.Of(print.Framing),
+                    new CropView(
+                        crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
+                        ppi, grade, 100 * crop.LossOf(photo.Pixels), words),
+                    null, null, null, null,
+                    grade >= ResolutionGrade.Poor ? words : null);
+            }
+
+            case Card card:
+            {
+                var face = faces.CardFaceOf(open, card, cut);
+                var fit = card.Kind == CardKind.Journaling ? FitView.Of(face.Fit!) : null;
+                var title = card.Kind switch
+                {
+                    CardKind.WeekTitle => $"Title: week {open.Unit.Week.Number}",
+                    CardKind.Filler => "Filler card",
+                    _ => Opening(card.Words),
+                };
+                var version = Version(card, cut, open);
+                return new PieceView(
+                    card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, card.StyleKey, fit,
+                    $"/api/units/{open.Unit.Id}/pieces/{card.Id}/face?v={version}",
+                    fit is { WordsOver: > 0 } ? fit.Verdict : null);
+            }
+
+            default:
+                return null;
+        }
+    }
+
+    private static string Opening(string words)
+    {
+        var first = words.Trim().Split('\n')[0].Trim();
+        return first.Length switch { 0 => "Journaling card, no words yet", > 40 => first[..40] + "…", _ => first };
+    }
+
+    /// <summary>Changes when anything that shows on the card does, so that a browser may keep the picture for ever.</summary>
+    private static string Version(Card card, Size cut, OpenUnit open)
+    {
+        var recipe = $"{card.Kind}|{card.StyleKey}|{cut.Width.Emu}x{cut.Height.Emu}|{open.Unit.FirstDay}|{card.Words}";
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
+    }
+}

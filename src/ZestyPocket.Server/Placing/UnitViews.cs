@@ -1,0 +1,157 @@
+using System.ComponentModel.DataAnnotations;
+using NodaTime;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Photos;
+
+namespace ZestyPocket.Server.Placing;
+
+/// <summary>An open week: both faces of its spread, the tray, and what can be undone.</summary>
+public sealed record UnitView(
+    Guid Id,
+    Guid AlbumId,
+    int Revision,
+    int Number,
+    int Year,
+    string Label,
+    LocalDate FirstDay,
+    LocalDate LastDay,
+    Guid? PreviousUnitId,
+    Guid? NextUnitId,
+    IReadOnlyList<FaceView> Faces,
+    IReadOnlyList<PhotoView> Photos,
+    IReadOnlyList<PieceView> LooseCards,
+    string? Undo,
+    string? Redo,
+    UnitCounts Counts);
+
+/// <summary>What the week has and what it still lacks.</summary>
+public sealed record UnitCounts(int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings);
+
+/// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner.</summary>
+public sealed record FaceView(
+    Guid LeafId,
+    LeafSide Side,
+    Guid ProtectorId,
+    string DesignName,
+    long Width,
+    long Height,
+    long RingStripX,
+    long RingStripWidth,
+    IReadOnlyList<PocketView> Pockets,
+    string OtherSide);
+
+public sealed record PocketView(
+    string Key, int Number, string Code, string Size, string CutLabel, long X, long Y, long Width, long Height, PieceView? Piece, bool Locked);
+
+/// <summary>A piece; fields that do not belong to its kind are null.</summary>
+public sealed record PieceView(
+    Guid Id,
+    PieceKind Kind,
+    CardKind? CardKind,
+    string Title,
+    PhotoView? Photo,
+    FramingView? Framing,
+    CropView? Crop,
+    string? Words,
+    string? StyleKey,
+    FitView? Fit,
+    string? FaceUrl,
+    string? Warning);
+
+public enum PieceKind
+{
+    Photo,
+    Card,
+}
+
+/// <summary>A <see cref="Core.Photos.Framing"/> on the wire.</summary>
+public sealed record FramingView(double CenterX, double CenterY, double Zoom)
+{
+    public static FramingView Of(Framing framing) => new(framing.CenterX, framing.CenterY, framing.Zoom);
+
+    public Framing ToFraming() => new(CenterX, CenterY, Zoom);
+}
+
+/// <summary>The kept part as fractions of the upright picture, and what the crop means.</summary>
+public sealed record CropView(
+    double Left, double Top, double Width, double Height, double PixelsPerInch, ResolutionGrade Grade, double LossPercent, string Words);
+
+/// <summary>How the words of a card came out, in words too.</summary>
+public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCount, int WordsOver, string Verdict)
+{
+    public static FitView Of(FitOutcome fit)
+    {
+        ArgumentNullException.ThrowIfNull(fit);
+        var size = fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
+        var verdict = fit switch
+        {
+            { Words: 0 } => "No words yet.",
+            { Fits: true } => $"Fits at {size} pt: {fit.Lines.Length} lines, room for {fit.LinesLeft} more.",
+            { WordsOver: 1 } => $"1 word too many, even at {size} pt.",
+            _ => $"{fit.WordsOver} words too many, even at {size} pt.",
+        };
+        return new FitView(fit.SizePt, fit.Lines.Length, fit.LinesLeft, fit.Words, fit.WordsOver, verdict);
+    }
+}
+
+/// <summary>A pocket of one face.</summary>
+public sealed record PlaceRequest(Guid LeafId, LeafSide Side, [property: MaxLength(50)] string PocketKey)
+{
+    public PocketPlace ToPlace() => new(LeafId, Side, PocketKey);
+}
+
+public enum EditKind
+{
+    /// <summary>photoId, place.</summary>
+    PutPhoto,
+
+    /// <summary>pieceId, place.</summary>
+    Put,
+
+    /// <summary>place.</summary>
+    TakeOut,
+
+    /// <summary>pieceId, framing.</summary>
+    Frame,
+
+    /// <summary>place, locked.</summary>
+    Lock,
+
+    /// <summary>cardKind, words, styleKey, and place if it goes straight into a pocket.</summary>
+    AddCard,
+
+    /// <summary>pieceId, words, styleKey.</summary>
+    WriteCard,
+
+    /// <summary>pieceId.</summary>
+    Discard,
+
+    /// <summary>Nothing more.</summary>
+    Fill,
+
+    /// <summary>leafId, protectorId.</summary>
+    ChooseDesign,
+}
+
+/// <summary>One edit of a week, made on the revision the keeper was looking at.</summary>
+public sealed record EditRequest(
+    int Revision,
+    EditKind Kind,
+    Guid? PhotoId = null,
+    Guid? PieceId = null,
+    PlaceRequest? Place = null,
+    FramingView? Framing = null,
+    bool? Locked = null,
+    CardKind? CardKind = null,
+    string? Words = null,
+    string? StyleKey = null,
+    Guid? LeafId = null,
+    Guid? ProtectorId = null);
+
+/// <summary>The week after an edit, and what to tell the keeper about it.</summary>
+public sealed record EditAnswer(UnitView Unit, string Done, Guid? PieceId);
+
+public sealed record RevisionRequest(int Revision);

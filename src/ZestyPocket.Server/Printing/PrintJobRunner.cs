@@ -1,0 +1,122 @@
+using Hangfire;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Printing;
+
+namespace ZestyPocket.Server.Printing;
+
+/// <summary>Draws a print job's PDF. Run again after a crash it starts the file anew; a finished job is left alone.</summary>
+public sealed partial class PrintJobRunner(
+    ZestyContext db, IDbContextFactory<ZestyContext> contexts, PrintRun run, ZestySettings settings, IClock clock, ILogger<PrintJobRunner> log)
+{
+    public static string PathOf(ZestySettings settings, Guid jobId)
+    {
+        ArgumentNullException.ThrowIfNull(settings);
+        return Path.Combine(settings.Prints, $"{jobId:N}.pdf");
+    }
+
+    /// <summary>A job that keeps failing is tried three times and then reported.</summary>
+    [AutomaticRetry(Attempts = 2, DelaysInSeconds = [1, 5], OnAttemptsExceeded = AttemptsExceededAction.Delete)]
+    public async Task RunAsync(Guid jobId, CancellationToken cancel)
+    {
+        var job = await db.PrintJobs.SingleAsync(j => j.Id == jobId, cancel);
+        if (job.State is PrintJobState.Done or PrintJobState.Cancelled)
+        {
+            return;
+        }
+
+        try
+        {
+            await DrawAsync(job, cancel);
+        }
+        catch (RuleException rule)
+        {
+            await EndAsync(job, PrintJobState.Failed, rule.Message);
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            await EndAsync(job, PrintJobState.Cancelled, null);
+        }
+        catch (Exception broken) when (broken is not OperationCanceledException)
+        {
+            LogFailed(jobId, broken);
+            await EndAsync(job, PrintJobState.Failed, "The sheets could not be drawn. Your album is untouched; try again, and look into the log if it stays so.");
+            throw;
+        }
+    }
+
+    private async Task DrawAsync(PrintJob job, CancellationToken cancel)
+    {
+        var paper = Paper.Find(job.PaperKey) ?? throw new RuleException("The chosen paper is not known any more.");
+        var setup = new PrinterSetup(paper, new Length(job.MarginEmu), new Length(job.GapEmu));
+        var prepared = await run.PrepareAsync(job.UnitIds, setup, cancel);
+        if (prepared.Plan.Sheets.Length == 0)
+        {
+            throw new RuleException("Nothing lies in a pocket that fits on this paper: there are no sheets to print.");
+        }
+
+        (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (PrintJobState.Running, 0, prepared.Pages, null);
+        await db.SaveChangesAsync(cancel);
+
+        Directory.CreateDirectory(settings.Prints);
+        var path = PathOf(settings, job.Id);
+        var temporary = $"{path}.{Guid.NewGuid():N}";
+        try
+        {
+            using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+            await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
+            {
+                PdfFile.Write(file, $"{prepared.Album}: sheets", Watched(prepared, job.Id, stop));
+            }
+
+            File.Move(temporary, path, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(temporary);
+        }
+
+        job.PagesDone = job.PagesTotal;
+        await EndAsync(job, PrintJobState.Done, null);
+        LogDone(job.Id, prepared.Plan.Sheets.Length);
+    }
+
+    /// <summary>Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.</summary>
+    private IEnumerable<PdfPage> Watched(PreparedRun prepared, Guid jobId, CancellationTokenSource stop)
+    {
+        var done = 0;
+        foreach (var page in run.Pages(prepared, stop.Token))
+        {
+            using (var watch = contexts.CreateDbContext())
+            {
+                watch.PrintJobs.Where(j => j.Id == jobId).ExecuteUpdate(set => set.SetProperty(j => j.PagesDone, done));
+                if (watch.PrintJobs.Any(j => j.Id == jobId && j.CancelAsked))
+                {
+                    stop.Cancel();
+                }
+            }
+
+            stop.Token.ThrowIfCancellationRequested();
+            yield return page;
+            done++;
+        }
+    }
+
+    private async Task EndAsync(PrintJob job, PrintJobState state, string? problem)
+    {
+        (job.State, job.Problem, job.EndedAt) = (state, problem, clock.GetCurrentInstant());
+        await db.SaveChangesAsync(CancellationToken.None);
+    }
+
+    [LoggerMessage(Level = LogLevel.Information, Message = "Print job {JobId} done, {Sheets} sheets")]
+    private partial void LogDone(Guid jobId, int sheets);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Print job {JobId} failed")]
+    private partial void LogFailed(Guid jobId, Exception exception);
+}

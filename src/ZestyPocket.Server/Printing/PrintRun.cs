@@ -1,0 +1,118 @@
+using System.Globalization;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Placing;
+
+namespace ZestyPocket.Server.Printing;
+
+/// <summary>A plan with the faces to draw it with.</summary>
+public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces)
+{
+    public int Pages => Plan.Sheets.Length + (Plan.Sheets.Length == 0 ? 0 : SheetPainter.KeyPages(Plan));
+}
+
+/// <summary>Plans the sheets of one or more weeks and draws them.</summary>
+public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter painter, FontShelf fonts)
+{
+    public const int MostUnits = 60;
+
+    private readonly SheetPainter _sheets = new(painter, fonts);
+
+    /// <summary>Reads the printer's settings as the keeper wrote them.</summary>
+    public static PrinterSetup Setup(string paperKey, string margin, string gap)
+    {
+        var paper = Paper.Find(paperKey) ?? throw new RuleException($"There is no paper “{paperKey}”.");
+        return new PrinterSetup(paper, Zero(margin) ? Length.Zero : MeasureText.ParseLength(margin), Zero(gap) ? Length.Zero : MeasureText.ParseLength(gap)).Checked();
+
+        static bool Zero(string text) => string.IsNullOrWhiteSpace(text) || text.Trim().Split(' ')[0] is "0" or "0mm" or "0in";
+    }
+
+    /// <summary>Collects every placed piece of the weeks, in album order, and packs the sheets.</summary>
+    public async Task<PreparedRun> PrepareAsync(IReadOnlyList<Guid> unitIds, PrinterSetup setup, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(unitIds);
+        if (unitIds.Count is 0 or > MostUnits)
+        {
+            throw new RuleException($"Choose 1 to {MostUnits} weeks to print at once.");
+        }
+
+        var due = new List<DuePiece>();
+        var faceOf = new Dictionary<Guid, PieceFace>();
+        var album = string.Empty;
+        foreach (var unitId in unitIds.Distinct())
+        {
+            var open = await opener.OpenAsync(unitId, cancel);
+            album = open.Album.Name;
+            foreach (var (face, pocket, place, code) in open.Pockets)
+            {
+                var cut = face.Protector.CutSize(pocket.Nominal);
+                if (open.Content.At(place) is { } placement
+                    && open.Content.Find(placement.PieceId) is { } piece
+                    && faces.Of(open, piece, cut) is { } painted)
+                {
+                    faceOf[piece.Id] = painted;
+                    due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint ? Stock.PhotoPaper : Stock.WhiteCard));
+                }
+            }
+        }
+
+        return new PreparedRun(album, PrintPlan.For(due, setup, cancel), faceOf);
+    }
+
+    /// <summary>Draws one planned sheet, in points.</summary>
+    public void DrawSheet(SkiaSharp.SKCanvas canvas, PreparedRun run, int index, double pixelsPerInch, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(run);
+        _sheets.Draw(
+            canvas,
+            run.Plan.Sheets[index],
+            run.Plan.Setup,
+            new SheetHeading(run.Album, index + 1, run.Plan.Sheets.Length),
+            due => run.Faces[due.PieceId],
+            pixelsPerInch,
+            cancel);
+    }
+
+    /// <summary>All pages of the run: the sheets, then the key.</summary>
+    public IEnumerable<PdfPage> Pages(PreparedRun run, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(run);
+        var size = run.Plan.Setup.Paper.Size;
+        for (var i = 0; i < run.Plan.Sheets.Length; i++)
+        {
+            var index = i;
+            yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => DrawSheet(canvas, run, index, Core.Photos.Resolution.PrintPixelsPerInch, cancel));
+        }
+
+        for (var key = 0; key < run.Pages - run.Plan.Sheets.Length; key++)
+        {
+            var first = key * 4;
+            yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first));
+        }
+    }
+
+    public static PrintPlanView View(PreparedRun run)
+    {
+        ArgumentNullException.ThrowIfNull(run);
+        var plan = run.Plan;
+        var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
+        var byStock = plan.Sheets.GroupBy(s => s.Stock).Select(g => string.Create(
+            CultureInfo.InvariantCulture, $"{g.Count()} {(g.Count() == 1 ? "sheet" : "sheets")} of {SheetPainter.Name(g.Key)}"));
+        var words = pieces == 0
+            ? "Nothing lies in a pocket yet: place some pieces first."
+            : $"{pieces} pieces on {string.Join(" and ", byStock)}.";
+        return new PrintPlanView(
+            pieces,
+            [
+                .. plan.Sheets.Select((s, i) => new SheetView(
+                    i + 1, s.Stock, SheetPainter.Name(s.Stock), [.. s.Pieces.Select(p => p.Due.Number)], s.Cuts.Length)),
+            ],
+            [.. plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}) does not fit on {plan.Setup.Paper.Name}: order it from a lab, or choose a larger sheet.")],
+            words);
+    }
+}

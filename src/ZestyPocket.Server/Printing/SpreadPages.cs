@@ -1,0 +1,63 @@
+using System.Collections.Immutable;
+using ZestyPocket.Core;
+using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Pages;
+using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Server.Placing;
+
+namespace ZestyPocket.Server.Printing;
+
+/// <summary>The open spread as one page of its true size.</summary>
+public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainter painter)
+{
+    private readonly SpreadPainter _spreads = new(painter);
+
+    public async Task<byte[]> PngAsync(Guid unitId, double pixelsPerInch, CancellationToken cancel)
+    {
+        var pages = await PaintedAsync(unitId, cancel);
+        var size = SpreadPainter.SizeOf(pages);
+        return Raster.Png(size.Width.Points, size.Height.Points, pixelsPerInch, canvas => _spreads.Draw(canvas, pages, pixelsPerInch, cancel));
+    }
+
+    public async Task<byte[]> PdfAsync(Guid unitId, CancellationToken cancel)
+    {
+        var pages = await PaintedAsync(unitId, cancel);
+        var size = SpreadPainter.SizeOf(pages);
+        var path = Path.GetTempFileName();
+        try
+        {
+            await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
+            {
+                PdfFile.Write(file, "Spread", [new PdfPage(size.Width.Points, size.Height.Points, canvas => _spreads.Draw(canvas, pages, 300, cancel))]);
+            }
+
+            return await File.ReadAllBytesAsync(path, cancel);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
+    private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel)
+    {
+        var open = await opener.OpenAsync(unitId, cancel);
+        if (open.Faces.Count == 0)
+        {
+            throw new RuleException("This week has no pages yet.");
+        }
+
+        return
+        [
+            .. open.Faces.Select(face => new PaintedFace(
+                face.Protector,
+                face.Side,
+                face.Pockets
+                    .Select(p => (p.Pocket, Piece: open.Content.At(p.Place) is { } at ? open.Content.Find(at.PieceId) : null))
+                    .Where(p => p.Piece is not null)
+                    .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, face.Protector.CutSize(p.Pocket.Nominal))))
+                    .Where(p => p.Face is not null)
+                    .ToImmutableDictionary(p => p.Key, p => p.Face!))),
+        ];
+    }
+}

@@ -1,0 +1,23 @@
+using ZestyPocket.Storage.Editing;
+
+namespace ZestyPocket.Storage.Albums;
+
+/// <summary>A leaf in the ring binder. Each face belongs to a unit or to none (title and end page).</summary>
+public sealed class AlbumLeaf : IRevisioned
+{
+    public Guid Id { get; set; }
+
+    public Guid AlbumId { get; set; }
+
+    public int Ordinal { get; set; }
+
+    public Guid ProtectorId { get; set; }
+
+    public Guid? FrontUnitId { get; set; }
+
+    public Guid? BackUnitId { get; set; }
+
+    public int Revision { get; set; }
+
+    public Guid? HeadEditId { get; set; }
+}

@@ -1,0 +1,63 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+
+namespace ZestyPocket.Storage.Albums;
+
+/// <summary>A make of page protector that an album uses, with its measures.</summary>
+public sealed class AlbumProtector
+{
+    public Guid Id { get; set; }
+
+    public Guid AlbumId { get; set; }
+
+    public int Ordinal { get; set; }
+
+    public required string DesignKey { get; set; }
+
+    public Length OuterWidth { get; set; }
+
+    public Length OuterHeight { get; set; }
+
+    public Length RingStrip { get; set; }
+
+    public Length Ease { get; set; }
+
+    /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
+    public string ClearSizes { get; set; } = "[]";
+
+    private sealed record ClearRow(long NominalWidth, long NominalHeight, long ClearWidth, long ClearHeight);
+
+    /// <summary>The protector as the rules know it.</summary>
+    public Protector ToProtector()
+    {
+        var design = BuiltInDesigns.Find(DesignKey)
+            ?? throw new RuleException($"The page design “{DesignKey}” is not known to this version of the program.");
+        var clear = JsonSerializer.Deserialize<ClearRow[]>(ClearSizes)!.ToImmutableDictionary(
+            r => new Size(new Length(r.NominalWidth), new Length(r.NominalHeight)),
+            r => new Size(new Length(r.ClearWidth), new Length(r.ClearHeight)));
+        return new Protector(design, new Size(OuterWidth, OuterHeight), RingStrip, clear, Ease);
+    }
+
+    /// <summary>A row for a protector of an album.</summary>
+    public static AlbumProtector From(Protector protector, int ordinal)
+    {
+        ArgumentNullException.ThrowIfNull(protector);
+        var row = new AlbumProtector { Id = Guid.CreateVersion7(), DesignKey = protector.Design.Key, Ordinal = ordinal };
+        row.Measure(protector);
+        return row;
+    }
+
+    /// <summary>Takes over the measures of a protector of the same design.</summary>
+    public void Measure(Protector protector)
+    {
+        ArgumentNullException.ThrowIfNull(protector);
+        (OuterWidth, OuterHeight) = (protector.Outer.Width, protector.Outer.Height);
+        (RingStrip, Ease) = (protector.RingStrip, protector.Ease);
+        ClearSizes = JsonSerializer.Serialize(protector.ClearSizes
+            .OrderBy(c => c.Key.Width).ThenBy(c => c.Key.Height)
+            .Select(c => new ClearRow(c.Key.Width.Emu, c.Key.Height.Emu, c.Value.Width.Emu, c.Value.Height.Emu)));
+    }
+}

@@ -1,0 +1,60 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type AlbumSummary = Schemas['AlbumSummary']
+export type AlbumView = Schemas['AlbumView']
+export type Catalog = Schemas['Catalog']
+export type DesignView = Schemas['DesignView']
+export type EditAnswer = Schemas['EditAnswer']
+export type EditRequest = Schemas['EditRequest']
+export type FaceView = Schemas['FaceView']
+export type FitAnswer = Schemas['FitAnswer']
+export type ImportOutcome = Schemas['ImportOutcome']
+export type PhotoView = Schemas['PhotoView']
+export type PieceView = Schemas['PieceView']
+export type PocketView = Schemas['PocketView']
+export type PrintJobView = Schemas['PrintJobView']
+export type PrintPlanView = Schemas['PrintPlanView']
+export type PrintRequest = Schemas['PrintRequest']
+export type ProtectorView = Schemas['ProtectorView']
+export type UnitSummary = Schemas['UnitSummary']
+export type UnitView = Schemas['UnitView']
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+/** What the server refused, in its own words: what happened, what was kept, what to do. */
+export class Refusal extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly yours?: string,
+    readonly theirs?: string[],
+  ) {
+    super(message)
+  }
+}
+
+/** Unwraps an answer, or throws the server's refusal. */
+export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let result
+  try {
+    result = await call
+  } catch {
+    throw new Refusal(
+      'The server does not answer. What you saved is safe; start it again with ./start and repeat the last step.',
+      0,
+    )
+  }
+  const { data, error, response } = result
+  if (error !== undefined || !response.ok) {
+    const problem = (error ?? {}) as { detail?: string; title?: string; yours?: string; theirs?: string[] }
+    throw new Refusal(
+      problem.detail ?? problem.title ?? `The server answered with ${response.status}. Nothing was changed; try again.`,
+      response.status,
+      problem.yours,
+      problem.theirs,
+    )
+  }
+  return data as T
+}

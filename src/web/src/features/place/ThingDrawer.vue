@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { AlbumView, PieceView, PocketView, UnitView } from '../../api/client'
+import CardEditor from '../tell/CardEditor.vue'
+import FramedPhoto from './FramedPhoto.vue'
+import { samePocket, useHand, type PocketRef } from './hand'
+import type { Edit } from './unit'
+
+const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
+const emit = defineEmits<{ fill: [] }>()
+const hand = useHand()
+const framed = ref<InstanceType<typeof FramedPhoto>>()
+
+const found = computed(() => {
+  for (const face of props.unit.faces) {
+    for (const pocket of face.pockets) {
+      const place: PocketRef = { leafId: face.leafId, side: face.side, pocketKey: pocket.key }
+      if (samePocket(place, hand.pocket)) return { face, pocket, place }
+    }
+  }
+  return null
+})
+const loose = computed(() => props.unit.looseCards.find((c) => c.id === hand.looseId) ?? null)
+const piece = computed<PieceView | null>(() => found.value?.pocket.piece ?? loose.value)
+
+const frameBox = (pocket: PocketView) => {
+  const width = Math.min(270, (220 * pocket.width) / pocket.height)
+  return { width: `${width}px`, height: `${(width * pocket.height) / pocket.width}px` }
+}
+
+async function addCard(cardKind: 'journaling' | 'weekTitle' | 'filler') {
+  const place = found.value && !found.value.pocket.piece ? found.value.place : undefined
+  const result = (await props.edit({ kind: 'addCard', cardKind, words: '', place })) as { pieceId?: string } | undefined
+  if (!place && result?.pieceId) hand.openLoose(result.pieceId)
+}
+
+const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
+</script>
+
+<template>
+  <aside class="drawer" aria-label="The thing in hand">
+    <template v-if="found">
+      <h2 class="h5 mb-1">
+        {{ found.pocket.code }} <small class="visually-quiet fw-normal">{{ found.pocket.size }} pocket</small>
+      </h2>
+      <p class="form-text mt-0">
+        {{ found.face.side === 'back' ? 'Left' : 'Right' }} page, cut to {{ found.pocket.cutLabel }}
+      </p>
+    </template>
+    <h2 v-else-if="loose" class="h5">Loose card</h2>
+
+    <template v-if="piece && piece.kind === 'photo' && found && piece.crop && piece.framing">
+      <div class="frame-box" :style="frameBox(found.pocket)">
+        <FramedPhoto
+          ref="framed"
+          :piece="piece"
+          :side="1600"
+          interactive
+          @frame="edit({ kind: 'frame', pieceId: piece.id, framing: $event })"
+        />
+      </div>
+      <p class="form-text mb-1">Drag the picture to move it in its pocket.</p>
+      <label for="zoom" class="form-label mb-0">Zoom {{ piece.framing.zoom.toFixed(2) }}×</label>
+      <input
+        id="zoom"
+        type="range"
+        class="form-range"
+        min="1"
+        max="4"
+        step="0.05"
+        :value="piece.framing.zoom"
+        @input="framed?.setZoom(Number(($event.target as HTMLInputElement).value))"
+        @change="framed?.commit()"
+      />
+      <p v-if="piece.warning" class="warning-chip" data-testid="resolution-warning">! {{ piece.warning }}</p>
+      <dl class="facts">
+        <dt>Resolution</dt>
+        <dd data-testid="ppi">
+          {{ Math.round(piece.crop.pixelsPerInch) }} ppi ({{
+            piece.crop.grade === 'askFirst' ? 'ask first' : piece.crop.grade
+          }})
+        </dd>
+        <dt>Crop loss</dt>
+        <dd data-testid="loss">{{ percent(piece.crop.lossPercent) }}</dd>
+        <dt>Taken</dt>
+        <dd>{{ piece.photo?.dayLabel ?? 'no date' }} {{ piece.photo?.time }}</dd>
+        <dt>File</dt>
+        <dd class="text-break">{{ piece.photo?.fileName }}</dd>
+      </dl>
+      <div class="d-flex flex-wrap gap-2">
+        <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
+          >Take out</BButton
+        >
+        <BButton
+          size="sm"
+          variant="outline-dark"
+          @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
+        >
+          {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
+        </BButton>
+        <BButton size="sm" variant="outline-dark" :aria-pressed="hand.framing" @click="hand.framing = !hand.framing">
+          {{ hand.framing ? 'Done moving' : 'Move on the mat' }}
+        </BButton>
+      </div>
+    </template>
+
+    <template v-else-if="piece && piece.kind === 'card'">
+      <CardEditor
+        :key="piece.id"
+        :unit-id="unit.id"
+        :piece="piece"
+        @write="(words, styleKey) => edit({ kind: 'writeCard', pieceId: piece!.id, words, styleKey })"
+        @discard="edit({ kind: 'discard', pieceId: piece.id })"
+      />
+      <div v-if="found" class="d-flex gap-2 mt-2">
+        <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
+          >Take out</BButton
+        >
+        <BButton
+          size="sm"
+          variant="outline-dark"
+          @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
+        >
+          {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
+        </BButton>
+      </div>
+    </template>
+
+    <template v-else>
+      <p v-if="found">This pocket is empty. Pick a loose piece in the tray and press Enter here, or drag it in.</p>
+      <p v-else>Choose a pocket, or drag a piece from the tray onto the spread.</p>
+      <div class="d-grid gap-2">
+        <BButton variant="primary" @click="emit('fill')">Fill the spread</BButton>
+        <BButton variant="outline-dark" @click="addCard('journaling')">Add a journaling card</BButton>
+        <BButton variant="outline-dark" @click="addCard('weekTitle')">Add the week title</BButton>
+        <BButton variant="outline-dark" @click="addCard('filler')">Add a filler card</BButton>
+      </div>
+      <h3 class="h6 mt-3">Page designs</h3>
+      <div v-for="face in unit.faces" :key="face.leafId + face.side" class="mb-2">
+        <label :for="`design-${face.side}`" class="form-label mb-0">
+          {{ face.side === 'back' ? 'Left page' : 'Right page' }}
+        </label>
+        <select
+          :id="`design-${face.side}`"
+          class="form-select form-select-sm"
+          :value="face.protectorId"
+          @change="
+            edit({
+              kind: 'chooseDesign',
+              leafId: face.leafId,
+              protectorId: ($event.target as HTMLSelectElement).value,
+            })
+          "
+        >
+          <option v-for="p in album.protectors" :key="p.id" :value="p.id">{{ p.designName }}</option>
+        </select>
+        <p class="form-text mt-0 mb-0">Its other side is {{ face.otherSide }} and changes with it.</p>
+      </div>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.drawer {
+  flex: 0 0 316px;
+  padding: 0.9rem 1.1rem;
+  overflow-y: auto;
+  background: var(--card);
+  border-left: 1px solid var(--line);
+}
+.frame-box {
+  position: relative;
+  border: 1px solid #8b8072;
+  background: #fff;
+}
+.facts {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0.1rem 0.8rem;
+  margin: 0.5rem 0 0.8rem;
+}
+.facts dt {
+  font-weight: 600;
+}
+.facts dd {
+  margin: 0;
+}
+</style>

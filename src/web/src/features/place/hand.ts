@@ -1,0 +1,50 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { PocketView } from '../../api/client'
+
+export interface PocketRef {
+  leafId: string
+  side: 'front' | 'back'
+  pocketKey: string
+}
+
+export type InHand = { kind: 'photo'; photoId: string } | { kind: 'piece'; pieceId: string; from: PocketRef | null }
+
+export const samePocket = (a: PocketRef | null, b: PocketRef | null) =>
+  a !== null && b !== null && a.leafId === b.leafId && a.side === b.side && a.pocketKey === b.pocketKey
+
+/** What the keeper holds and what lies open in the drawer; the screen's own, never the server's. */
+export const useHand = defineStore('hand', () => {
+  const held = ref<InHand | null>(null)
+  const pocket = ref<PocketRef | null>(null)
+  const looseId = ref<string | null>(null)
+  const framing = ref(false)
+  /** Where a dragged thing is on the screen. */
+  const ghost = ref<{ x: number; y: number; picture: string | null; label: string } | null>(null)
+
+  function openPocket(place: PocketRef | null) {
+    if (!samePocket(place, pocket.value)) framing.value = false
+    pocket.value = place
+    looseId.value = null
+  }
+
+  function openLoose(pieceId: string) {
+    pocket.value = null
+    framing.value = false
+    looseId.value = pieceId
+  }
+
+  function clear() {
+    held.value = null
+    pocket.value = null
+    looseId.value = null
+    framing.value = false
+    ghost.value = null
+  }
+
+  return { held, pocket, looseId, framing, ghost, openPocket, openLoose, clear }
+})
+
+/** What a piece looks like while it is dragged. */
+export const ghostOf = (pocket: PocketView) =>
+  pocket.piece?.photo ? `/api/photos/${pocket.piece.photo.id}/picture?side=512` : (pocket.piece?.faceUrl ?? null)

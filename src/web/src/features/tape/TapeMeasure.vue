@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import type { UnitSummary } from '../../api/client'
+
+const props = defineProps<{ albumId: string; units: UnitSummary[]; current: string; tab: string }>()
+const router = useRouter()
+const strip = ref<HTMLElement>()
+const dragged = ref<string | null>(null)
+
+const todayIso = new Date().toISOString().slice(0, 10)
+const thisWeek = computed(() => props.units.find((u) => u.firstDay <= todayIso && u.lastDay >= todayIso)?.id)
+
+/** A month is printed over the first week that begins in it. */
+const monthOf = (unit: UnitSummary, i: number) => {
+  const month = unit.firstDay.slice(0, 7)
+  if (i > 0 && props.units[i - 1]!.firstDay.slice(0, 7) === month) return ''
+  const name = new Date(`${unit.firstDay}T12:00:00`).toLocaleDateString('en-GB', { month: 'short' })
+  return unit.firstDay.slice(5, 7) === '01' || i === 0 ? `${name} ${unit.firstDay.slice(0, 4)}` : name
+}
+
+const share = (unit: UnitSummary) => (unit.pockets === 0 ? 0 : Math.min(1, unit.piecesPlaced / unit.pockets))
+const stateOf = (unit: UnitSummary) => {
+  const parts = [
+    `${unit.photos} ${unit.photos === 1 ? 'photo' : 'photos'}`,
+    `${unit.cardsTold} ${unit.cardsTold === 1 ? 'card' : 'cards'}`,
+    `${unit.piecesPlaced} of ${unit.pockets} pockets filled`,
+  ]
+  return `Week ${unit.number}, ${unit.label}: ${parts.join(', ')}${unit.id === thisWeek.value ? ', this week' : ''}`
+}
+
+function go(id: string | null | undefined) {
+  if (id && id !== props.current) {
+    void router.push({ name: 'desk', params: { albumId: props.albumId, unitId: id, tab: props.tab } })
+  }
+}
+
+function onKey(event: KeyboardEvent, i: number) {
+  const to = { ArrowLeft: i - 1, ArrowRight: i + 1, Home: 0, End: props.units.length - 1 }[event.key]
+  if (to === undefined) return
+  event.preventDefault()
+  const unit = props.units[Math.min(Math.max(to, 0), props.units.length - 1)]
+  strip.value?.querySelector<HTMLElement>(`[data-unit="${unit?.id}"]`)?.focus()
+}
+
+function under(event: PointerEvent): string | null {
+  const element = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-unit]')
+  return element?.dataset.unit ?? null
+}
+
+function onDown(event: PointerEvent) {
+  if (event.button === 0) dragged.value = under(event)
+}
+
+function onMove(event: PointerEvent) {
+  if (dragged.value !== null && event.buttons === 1) dragged.value = under(event) ?? dragged.value
+}
+
+function onUp() {
+  const to = dragged.value
+  dragged.value = null
+  go(to)
+}
+
+function scrollToCurrent() {
+  const box = strip.value
+  const tick = box?.querySelector<HTMLElement>(`[data-unit="${props.current}"]`)
+  if (box && tick) box.scrollLeft = tick.offsetLeft - box.clientWidth / 2 + tick.offsetWidth / 2
+}
+
+onMounted(scrollToCurrent)
+watch(
+  () => [props.current, props.units.length],
+  () => void nextTick(scrollToCurrent),
+)
+</script>
+
+<template>
+  <nav class="tape" aria-label="Weeks of the album">
+    <ol ref="strip" class="tape-strip" @pointerdown="onDown" @pointermove="onMove" @pointerup="onUp">
+      <li v-for="(unit, i) in units" :key="unit.id">
+        <span class="tape-month" aria-hidden="true">{{ monthOf(unit, i) }}</span>
+        <a
+          class="tick"
+          :class="{ open: unit.id === current, hover: unit.id === dragged, today: unit.id === thisWeek }"
+          :data-unit="unit.id"
+          :href="`/albums/${albumId}/${unit.id}/${tab}`"
+          :aria-current="unit.id === current ? 'page' : undefined"
+          :aria-label="stateOf(unit)"
+          :title="stateOf(unit)"
+          :tabindex="unit.id === current ? 0 : -1"
+          draggable="false"
+          @click.prevent="go(unit.id)"
+          @keydown="onKey($event, i)"
+        >
+          <span class="tick-marks" aria-hidden="true"></span>
+          <span class="tick-number" aria-hidden="true">{{ unit.number }}</span>
+          <span class="tick-fill" aria-hidden="true">
+            <span class="gathered" :class="{ on: unit.photos > 0 }"></span>
+            <span class="told" :class="{ on: unit.cardsTold > 0 }"></span>
+            <span class="placed"><span :style="{ width: `${share(unit) * 100}%` }"></span></span>
+          </span>
+        </a>
+      </li>
+    </ol>
+  </nav>
+</template>
+
+<style scoped>
+.tape {
+  background: linear-gradient(#f8e8b6, #efd88f);
+  border-bottom: 1px solid #b99b4c;
+  border-top: 1px solid #cdb26a;
+}
+.tape-strip {
+  display: flex;
+  margin: 0;
+  padding: 0 1rem;
+  list-style: none;
+  overflow-x: auto;
+  scrollbar-width: thin;
+  user-select: none;
+  position: relative;
+}
+.tape-strip li {
+  position: relative;
+  flex: 0 0 34px;
+  padding-top: 17px;
+}
+.tape-month {
+  position: absolute;
+  top: 0;
+  left: 3px;
+  font-size: 0.72rem;
+  font-weight: 600;
+  color: #5d4a14;
+  white-space: nowrap;
+}
+.tick {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 2px;
+  height: 44px;
+  padding: 0 3px;
+  color: var(--ink);
+  text-decoration: none;
+  border-left: 1px solid #7a6423;
+  touch-action: pan-x;
+}
+.tick-marks {
+  width: 100%;
+  height: 6px;
+  background: repeating-linear-gradient(to right, transparent 0 4px, #94793060 4px 5px);
+}
+.tick-number {
+  font-weight: 600;
+  font-size: 0.8rem;
+  line-height: 1.1;
+}
+.tick-fill {
+  display: grid;
+  grid-template-columns: 6px 6px 1fr;
+  gap: 2px;
+  width: 100%;
+  align-items: center;
+}
+.gathered,
+.told {
+  width: 6px;
+  height: 6px;
+  border: 1px solid #6b561b;
+}
+.gathered {
+  border-radius: 50%;
+}
+.gathered.on,
+.told.on {
+  background: #4a3b0d;
+}
+.placed {
+  height: 7px;
+  border: 1px solid #6b561b;
+  background: #fff8df;
+}
+.placed span {
+  display: block;
+  height: 100%;
+  background: var(--zest);
+}
+.tick.open {
+  background: var(--ink);
+  color: #fff;
+}
+.tick.open .placed {
+  border-color: #fff;
+}
+.tick.open .gathered,
+.tick.open .told {
+  border-color: #fff;
+}
+.tick.open .gathered.on,
+.tick.open .told.on {
+  background: #fff;
+}
+.tick.hover:not(.open) {
+  background: #ffffff80;
+}
+.tick.today .tick-number::after {
+  content: '▾';
+  color: var(--zest);
+  margin-left: 1px;
+}
+.tick.open.today .tick-number::after {
+  color: #ffb57a;
+}
+</style>

@@ -1,0 +1,15 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shelf', component: () => import('./features/albums/ShelfView.vue') },
+    {
+      path: '/albums/:albumId/:unitId?/:tab(gather|tell|place|print)?',
+      name: 'desk',
+      component: () => import('./features/albums/DeskView.vue'),
+      props: true,
+    },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+})

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { singleKeys } from './shortcuts'
+
+const open = defineModel<boolean>({ required: true })
+const groups: { title: string; keys: [string, string][] }[] = [
+  {
+    title: 'Anywhere in an album',
+    keys: [
+      ['1 2 3 4', 'Gather, Tell, Place, Print'],
+      ['[ ]', 'Week before, week after'],
+      ['Ctrl Z', 'Undo in this week'],
+      ['Ctrl Shift Z', 'Redo in this week'],
+      ['?', 'This sheet'],
+    ],
+  },
+  {
+    title: 'On the tape',
+    keys: [['← → Home End', 'Move along the weeks; Enter opens one']],
+  },
+  {
+    title: 'On the mat',
+    keys: [
+      ['← → ↑ ↓', 'Move between pockets'],
+      ['Enter', 'Pick up the piece, or put what you hold here (swaps)'],
+      ['Delete', 'Take the piece out'],
+      ['Shift and arrows', 'Move the picture inside its pocket'],
+      ['+ −', 'Zoom the picture'],
+      ['L', 'Lock or unlock the piece'],
+      ['Space', 'Turn the leaf over; Shift Space turns back'],
+      ['F', 'Fill the spread'],
+      ['T', 'True size, or the whole spread'],
+      ['Escape', 'Let go of what you hold'],
+    ],
+  },
+  {
+    title: 'In the tray',
+    keys: [
+      ['← →', 'Move along the pieces'],
+      ['Enter', 'Hold the piece, then go to a pocket and press Enter'],
+    ],
+  },
+]
+</script>
+
+<template>
+  <BModal v-model="open" title="Keyboard" size="lg" no-footer scrollable>
+    <div class="row">
+      <section v-for="group in groups" :key="group.title" class="col-md-6 mb-3">
+        <h3 class="h6">{{ group.title }}</h3>
+        <dl class="keys">
+          <template v-for="[key, what] in group.keys" :key="key">
+            <dt>
+              <span class="kbd-key">{{ key }}</span>
+            </dt>
+            <dd>{{ what }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+    <label class="form-check">
+      <input v-model="singleKeys" type="checkbox" class="form-check-input" />
+      <span class="form-check-label">Single keys work without Ctrl (turn off if you use speech input)</span>
+    </label>
+  </BModal>
+</template>
+
+<style scoped>
+.keys {
+  display: grid;
+  grid-template-columns: 9.5rem 1fr;
+  gap: 0.3rem 0.8rem;
+}
+.keys dt {
+  font-weight: 500;
+}
+.keys dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,25 @@
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+
+const stored = 'zesty.singleKeys'
+
+/** Whether shortcuts of one key work; WCAG 2.2, 2.1.4 asks for a way to turn them off. */
+export const singleKeys = ref(localStorage.getItem(stored) !== 'off')
+watch(singleKeys, (on) => localStorage.setItem(stored, on ? 'on' : 'off'))
+
+const writes = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+
+/** Single keys are left alone while somebody writes or a dialog is open. */
+export function useShortcuts(keys: Record<string, (event: KeyboardEvent) => void>) {
+  function onKey(event: KeyboardEvent) {
+    if (event.defaultPrevented || writes(event.target) || document.querySelector('.modal.show')) return
+    const command = event.ctrlKey || event.metaKey
+    const name = `${command ? 'Ctrl+' : ''}${event.shiftKey && (command || event.key === ' ') ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+    const action = keys[name]
+    if (!action || (!command && !singleKeys.value && name !== 'Escape')) return
+    event.preventDefault()
+    action(event)
+  }
+  onMounted(() => window.addEventListener('keydown', onKey))
+  onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+}
