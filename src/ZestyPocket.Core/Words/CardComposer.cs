@@ -46,7 +46,7 @@ public static class CardComposer
 
         var kicker = new TypeRange(Typeface.SansStrong, 6, 13, 1.1);
         var kickerFit = Copyfit.Fit("WEEK", column.Width, column.Height * 0.16, kicker, shaper);
-        var spanFit = Copyfit.Fit(span, column.Width, column.Height * 0.26, new(Typeface.Sans, 6, 12, 1.25), shaper);
+        var spanFit = Copyfit.Fit(span, column.Width, column.Height * 0.26, new(Typeface.Sans, 6, 16, 1.25), shaper);
         var numberRoom = column.Height - (Used(kickerFit, kicker.Face) + Used(spanFit, Typeface.Sans)) - 6;
         var number = week.Number.ToString(CultureInfo.InvariantCulture);
         var numberFit = Copyfit.Fit(number, column.Width, Math.Max(8, numberRoom), style.Type, shaper);

@@ -67,10 +67,10 @@ public static class BuiltInCardStyles
     [
         new("reading-serif", "Reading serif", CardKind.Journaling, new(Typeface.Serif, 7, 13, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain),
         new("typewriter", "Typewriter, ruled", CardKind.Journaling, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, Rgb.Hex("#cfd8de"), CardDress.Ruled),
-        new("note-hand", "Handwriting", CardKind.Journaling, new(Typeface.Handwriting, 9, 18, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
+        new("note-hand", "Handwriting", CardKind.Journaling, new(Typeface.Handwriting, 9, 26, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
         new("plain-sans", "Plain sans, framed", CardKind.Journaling, new(Typeface.Sans, 7, 12, 1.38), Length.FromMillimetres(7), Cream, DarkInk, Leaf, CardDress.Frame),
-        new("title-peel", "Week title, peel band", CardKind.WeekTitle, new(Typeface.Display, 8, 96, 1), Margin, Cream, DarkInk, Peel, CardDress.TopBand),
-        new("title-slate", "Week title, slate", CardKind.WeekTitle, new(Typeface.Display, 8, 96, 1), Margin, Slate, White, Rgb.Hex("#f6c9a2"), CardDress.Frame),
+        new("title-peel", "Week title, peel band", CardKind.WeekTitle, new(Typeface.Display, 8, 140, 1), Margin, Cream, DarkInk, Peel, CardDress.TopBand),
+        new("title-slate", "Week title, slate", CardKind.WeekTitle, new(Typeface.Display, 8, 140, 1), Margin, Slate, White, Rgb.Hex("#f6c9a2"), CardDress.Frame),
         new("filler-dots", "Dots", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, Cream, DarkInk, Peel, CardDress.Dots),
         new("filler-stripes", "Stripes", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, White, DarkInk, Rgb.Hex("#9db4c0"), CardDress.Stripes),
         new("filler-segments", "Segments", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, Cream, DarkInk, Leaf, CardDress.Segments),

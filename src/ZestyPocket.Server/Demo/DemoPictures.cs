@@ -12,16 +12,34 @@ public sealed record DemoShot(
 /// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>
 public static class DemoPictures
 {
+    private const int GrainSide = 256;
+
+    private static readonly Lazy<Image> Grain = new(() =>
+    {
+        var dice = new Random(7);
+        var noise = new byte[GrainSide * GrainSide];
+        for (var i = 0; i < noise.Length; i++)
+        {
+            noise[i] = (byte)(128 + dice.Next(-11, 12));
+        }
+
+        return Image.NewFromMemory(noise, GrainSide, GrainSide, 1, Enums.BandFormat.Uchar);
+    });
+
     /// <summary>The JPEG of a shot; the same shot gives the same bytes.</summary>
     public static byte[] Jpeg(DemoShot shot)
     {
         ArgumentNullException.ThrowIfNull(shot);
         PhotoEngine.Start();
         var hour = shot.Taken.Hour + (shot.Taken.Minute / 60.0);
-        using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour).Paint(shot.Width, shot.Height);
-        using var rgba = Image.NewFromMemoryCopy(bitmap.GetPixels(), (ulong)bitmap.ByteCount, shot.Width, shot.Height, 4, Enums.BandFormat.Uchar);
-        using var rgb = rgba.ExtractBand(0, n: 3).Copy(interpretation: Enums.Interpretation.Srgb);
-        using var tagged = rgb.Mutate(image =>
+        var (width, height) = ((int)(shot.Width / DemoScenes.Smaller), (int)(shot.Height / DemoScenes.Smaller));
+        using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour).Paint(width, height);
+        using var rgba = Image.NewFromMemoryCopy(bitmap.GetPixels(), (ulong)bitmap.ByteCount, width, height, 4, Enums.BandFormat.Uchar);
+        using var rgb = rgba.ExtractBand(0, n: 3);
+        using var large = rgb.Resize((double)shot.Width / width, vscale: (double)shot.Height / height, kernel: Enums.Kernel.Linear);
+        using var grain = Grain.Value.Replicate((shot.Width / GrainSide) + 1, (shot.Height / GrainSide) + 1).Crop(0, 0, shot.Width, shot.Height);
+        using var grainy = (large + grain - 128).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var tagged = grainy.Mutate(image =>
         {
             var taken = shot.Taken.ToString("uuuu':'MM':'dd HH':'mm':'ss", CultureInfo.InvariantCulture);
             var parts = shot.Camera.Split(' ', 2);

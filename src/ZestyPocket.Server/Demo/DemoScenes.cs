@@ -32,26 +32,22 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     private readonly Random _dice = new(seed);
     private SKCanvas _canvas = null!;
     private float _width;
-    private static readonly Lazy<SKShader> Grain = new(MakeGrain);
+    private SKMaskFilter? _soft;
+    private SKColor? _shadow;
 
-    /// <summary>Paints the picture in pixels. Painted at half size and enlarged, as small lenses are soft.</summary>
+    /// <summary>How much smaller than the picture it is painted: small lenses are soft, and large fields are slow.</summary>
+    public const double Smaller = 2.25;
+
+    /// <summary>Paints the picture at a fraction of its size, for a picture of the given proportion.</summary>
     public SKBitmap Paint(int width, int height)
     {
-        var info = new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Opaque);
-        using var half = SKSurface.Create(info.WithSize(width / 2, height / 2));
-        _canvas = half.Canvas;
-        _width = (float)width / height;
-        _canvas.Scale(height / 2f);
-        Draw();
-        using var small = half.Snapshot();
-
-        var bitmap = new SKBitmap(info);
+        var bitmap = new SKBitmap(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Opaque));
         using var canvas = new SKCanvas(bitmap);
-        canvas.DrawImage(small, new SKRect(0, 0, width, height), new SKSamplingOptions(SKCubicResampler.CatmullRom));
-        using var grain = new SKPaint { Shader = Grain.Value, BlendMode = SKBlendMode.Overlay };
-        canvas.Translate(_dice.Next(256), _dice.Next(256));
-        canvas.DrawRect(-512, -512, width + 1024, height + 1024, grain);
-        canvas.ResetMatrix();
+        _canvas = canvas;
+        _width = (float)width / height;
+        _canvas.Scale(height);
+        Draw();
+        _canvas.ResetMatrix();
         using var vignette = new SKPaint
         {
             Shader = SKShader.CreateRadialGradient(
@@ -452,7 +448,8 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
             {
                 var (x, y) = (_width * (0.2f + (0.2f * col)), 0.29f + (0.22f * row));
                 var crust = Mix(Hex(0xC98B4B), Hex(0x8A5426), Chance());
-                Shadowed(() => Oval(x, y, 0.085f, 0.075f, Chance(), crust));
+                var lean = Chance();
+                Shadowed(() => Oval(x, y, 0.085f, 0.075f, lean, crust));
                 Oval(x - 0.02f, y - 0.02f, 0.04f, 0.028f, 0.5f, Mix(crust, SKColors.White, 0.3f).WithAlpha(150));
                 for (var i = 0; i < 6; i++)
                 {
@@ -585,22 +582,25 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Blurred(0.03f, () => Poly(new SKColor(255, 244, 210, 75), (x, 0), (x + 0.5f, 0), (x + 0.85f, 1), (x + 0.2f, 1)));
     }
 
+    /// <summary>Draws the shapes twice: first as their own soft shadow, then as they are.</summary>
     private void Shadowed(Action draw)
     {
-        using var filter = SKImageFilter.CreateDropShadow(0.012f, 0.018f, 0.014f, 0.014f, new SKColor(20, 10, 0, 120));
-        using var paint = new SKPaint { ImageFilter = filter };
-        _canvas.SaveLayer(paint);
-        draw();
+        _shadow = new SKColor(20, 10, 0, 110);
+        _canvas.Save();
+        _canvas.Translate(0.012f, 0.018f);
+        Blurred(0.012f, draw);
         _canvas.Restore();
+        _shadow = null;
+        draw();
     }
 
     private void Blurred(float sigma, Action draw)
     {
-        using var filter = SKImageFilter.CreateBlur(sigma, sigma);
-        using var paint = new SKPaint { ImageFilter = filter };
-        _canvas.SaveLayer(paint);
+        // A mask filter blurs within the bounds of each shape; a blurred layer would cost the whole picture each time.
+        using var soft = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, sigma);
+        _soft = soft;
         draw();
-        _canvas.Restore();
+        _soft = null;
     }
 
     private void Gradient(float top, float bottom, SKColor a, SKColor b)
@@ -626,7 +626,7 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private void Line(float x1, float y1, float x2, float y2, float width, SKColor colour)
     {
-        using var paint = new SKPaint { Color = colour, StrokeWidth = width, IsAntialias = true, StrokeCap = SKStrokeCap.Round, Style = SKPaintStyle.Stroke };
+        using var paint = new SKPaint { Color = _shadow ?? colour, MaskFilter = _soft, StrokeWidth = width, IsAntialias = true, StrokeCap = SKStrokeCap.Round, Style = SKPaintStyle.Stroke };
         _canvas.DrawLine(x1, y1, x2, y2, paint);
     }
 
@@ -638,9 +638,9 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Fill(colour, p => _canvas.DrawPath(path, p));
     }
 
-    private static void Fill(SKColor colour, Action<SKPaint> draw)
+    private void Fill(SKColor colour, Action<SKPaint> draw)
     {
-        using var paint = new SKPaint { Color = colour, IsAntialias = true };
+        using var paint = new SKPaint { Color = _shadow ?? colour, MaskFilter = _soft, IsAntialias = true };
         draw(paint);
     }
 
@@ -656,20 +656,4 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private static SKColor Mix(SKColor a, SKColor b, float t) => new(
         (byte)(a.Red + ((b.Red - a.Red) * t)), (byte)(a.Green + ((b.Green - a.Green) * t)), (byte)(a.Blue + ((b.Blue - a.Blue) * t)));
-
-    private static SKShader MakeGrain()
-    {
-        var dice = new Random(7);
-        using var tile = new SKBitmap(new SKImageInfo(256, 256, SKColorType.Rgba8888, SKAlphaType.Opaque));
-        var pixels = new SKColor[256 * 256];
-        for (var i = 0; i < pixels.Length; i++)
-        {
-            var v = (byte)(128 + dice.Next(-26, 27));
-            pixels[i] = new SKColor(v, v, v);
-        }
-
-        tile.Pixels = pixels;
-        using var image = SKImage.FromBitmap(tile);
-        return image.ToShader(SKShaderTileMode.Repeat, SKShaderTileMode.Repeat);
-    }
 }

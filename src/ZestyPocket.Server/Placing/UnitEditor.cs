@@ -124,7 +124,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         {
             if (PocketFor(card, free) is { } pocket)
             {
-                content = content.Put(card.Id, pocket.Place);
+                content = content.Put(card.Id, pocket.Place).Lock(pocket.Place, locked: false);
                 free.Remove(pocket);
                 cards++;
             }

@@ -239,7 +239,7 @@ public sealed class History(ZestyContext db, IClock clock)
         // Read and written anew, so that the database's own spelling of JSON never looks like a change.
         AlbumUnit unit => UnitContentJson.Write(unit.Read()),
         AlbumLeaf leaf => UnitContentJson.WriteState(new LeafState(leaf.ProtectorId)),
-        Photo photo => UnitContentJson.WriteState(new StoredPhotoState(photo)),
+        Photo photo => UnitContentJson.WriteState(StoredPhotoState.Of(photo)),
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     };
 
@@ -264,10 +264,11 @@ public sealed class History(ZestyContext db, IClock clock)
     /// <summary>A photo's state with its day as ISO text.</summary>
     private sealed record StoredPhotoState(Guid? UnitId, string? Day, bool DaySetByKeeper, bool LeftOut)
     {
-        public StoredPhotoState(Photo photo)
-            : this(photo.UnitId, photo.Day is { } day ? NodaTime.Text.LocalDatePattern.Iso.Format(day) : null, photo.DaySetByKeeper, photo.LeftOut)
-        {
-        }
+        public static StoredPhotoState Of(Photo photo) => new(
+            photo.UnitId,
+            photo.Day is { } day ? NodaTime.Text.LocalDatePattern.Iso.Format(day) : null,
+            photo.DaySetByKeeper,
+            photo.LeftOut);
 
         public void Into(Photo photo)
         {

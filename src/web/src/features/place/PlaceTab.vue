@@ -87,6 +87,7 @@ defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
 .place {
   display: flex;
   flex: 1;
+  min-width: 0;
   min-height: 0;
 }
 .bench {

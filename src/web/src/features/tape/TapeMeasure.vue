@@ -11,12 +11,19 @@ const dragged = ref<string | null>(null)
 const todayIso = new Date().toISOString().slice(0, 10)
 const thisWeek = computed(() => props.units.find((u) => u.firstDay <= todayIso && u.lastDay >= todayIso)?.id)
 
-/** A month is printed over the first week that begins in it. */
+/** A week counts to the month of its Thursday, as ISO weeks count to the year of it. */
+const thursday = (unit: UnitSummary) => {
+  const day = new Date(`${unit.firstDay}T12:00:00Z`)
+  day.setUTCDate(day.getUTCDate() + 3)
+  return day
+}
+
+/** A month is printed over its first week. */
 const monthOf = (unit: UnitSummary, i: number) => {
-  const month = unit.firstDay.slice(0, 7)
-  if (i > 0 && props.units[i - 1]!.firstDay.slice(0, 7) === month) return ''
-  const name = new Date(`${unit.firstDay}T12:00:00`).toLocaleDateString('en-GB', { month: 'short' })
-  return unit.firstDay.slice(5, 7) === '01' || i === 0 ? `${name} ${unit.firstDay.slice(0, 4)}` : name
+  const day = thursday(unit)
+  if (i > 0 && thursday(props.units[i - 1]!).getUTCMonth() === day.getUTCMonth()) return ''
+  const name = day.toLocaleDateString('en-GB', { month: 'short', timeZone: 'UTC' })
+  return day.getUTCMonth() === 0 || i === 0 ? `${name} ${day.getUTCFullYear()}` : name
 }
 
 const share = (unit: UnitSummary) => (unit.pockets === 0 ? 0 : Math.min(1, unit.piecesPlaced / unit.pockets))

@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest'
+import { framingOf, imageStyle, moved, zoomed } from './frame'
+
+const half = { left: 0.25, top: 0.25, width: 0.5, height: 0.5 }
+
+describe('a picture in its pocket', () => {
+  it('moves with the hand and never leaves the picture', () => {
+    expect(moved(half, 0.5, 0)).toEqual({ ...half, left: 0.5 })
+    expect(moved(half, 5, -5)).toEqual({ ...half, left: 0.5, top: 0 })
+  })
+
+  it('zooms around its middle', () => {
+    const closer = zoomed(half, 1, 2)
+    expect(closer).toEqual({ left: 0.375, top: 0.375, width: 0.25, height: 0.25 })
+    expect(zoomed(closer, 2, 1)).toEqual(half)
+  })
+
+  it('cannot be zoomed out beyond the whole', () => {
+    const whole = zoomed({ left: 0.4, top: 0, width: 0.6, height: 1 }, 2, 1)
+    expect(whole.width).toBe(1)
+    expect(whole.left).toBe(0)
+  })
+
+  it('asks the server for the middle of what is shown', () => {
+    expect(framingOf(half, 1.5)).toEqual({ centerX: 0.5, centerY: 0.5, zoom: 1.5 })
+  })
+
+  it('lies so that exactly the kept part shows', () => {
+    expect(imageStyle(half)).toEqual({ width: '200%', height: '200%', left: '-50%', top: '-50%' })
+  })
+})

@@ -1,0 +1,33 @@
+using NetVips;
+using ZestyPocket.Drawing.Photos;
+
+namespace ZestyPocket.Server.Tests.Hosting;
+
+/// <summary>Small picture files made for the tests.</summary>
+public static class Pictures
+{
+    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1)
+    {
+        PhotoEngine.Start();
+        using var plain = (Image.Black(width, height, bands: 3) + shade).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var tagged = plain.Mutate(m =>
+        {
+            if (taken is not null)
+            {
+                m.Set(GValue.GStrType, "exif-ifd2-DateTimeOriginal", taken);
+            }
+
+            m.Set(GValue.GStrType, "exif-ifd0-Make", "Testmaker");
+            m.Set(GValue.GStrType, "exif-ifd0-Model", "T1");
+            m.Set(GValue.GIntType, "orientation", orientation);
+        });
+        return tagged.JpegsaveBuffer(q: 80);
+    }
+
+    public static byte[] Png(int width, int height)
+    {
+        PhotoEngine.Start();
+        using var plain = (Image.Black(width, height, bands: 3) + 120).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        return plain.PngsaveBuffer();
+    }
+}

@@ -1,0 +1,46 @@
+using Npgsql;
+using ZestyPocket.Server.Hosting;
+
+namespace ZestyPocket.Server.Tests.Hosting;
+
+/// <summary>
+/// Databases on the PostgreSQL that ./test started (its address is in ZESTY_TEST_DATABASE). One template is migrated;
+/// each host gets a copy.
+/// </summary>
+public static class TestDatabase
+{
+    private static readonly SemaphoreSlim Turn = new(1);
+    private static readonly string Run = Guid.NewGuid().ToString("N")[..8];
+    private static bool _migrated;
+
+    private static string Base => Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
+        ?? throw new InvalidOperationException("ZESTY_TEST_DATABASE is not set: run the tests with ./test, or see docs/architecture.md.");
+
+    public static async Task<string> CreateAsync()
+    {
+        await Turn.WaitAsync();
+        try
+        {
+            var template = $"template_{Run}";
+            if (!_migrated)
+            {
+                await Database.MigrateAsync(For(template, pooling: false), CancellationToken.None);
+                _migrated = true;
+            }
+
+            var name = $"test_{Guid.NewGuid():N}";
+            await using var connection = new NpgsqlConnection(For("postgres", pooling: false));
+            await connection.OpenAsync();
+            await using var create = new NpgsqlCommand($"CREATE DATABASE {name} TEMPLATE {template} STRATEGY file_copy", connection);
+            await create.ExecuteNonQueryAsync();
+            return For(name, pooling: true);
+        }
+        finally
+        {
+            Turn.Release();
+        }
+    }
+
+    private static string For(string database, bool pooling) =>
+        new NpgsqlConnectionStringBuilder(Base) { Database = database, Pooling = pooling, MaxPoolSize = 20 }.ConnectionString;
+}

@@ -1,0 +1,109 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.Mvc.Testing;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Placing;
+
+namespace ZestyPocket.Server.Tests.Hosting;
+
+/// <summary>The whole server on a database and a data folder of its own.</summary>
+public sealed class TestHost : IAsyncDisposable
+{
+    public static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
+
+    private readonly string _connection;
+    private readonly bool _runJobs;
+    private WebApplicationFactory<Program> _factory;
+
+    private TestHost(string connection, bool runJobs)
+    {
+        (_connection, _runJobs) = (connection, runJobs);
+        _factory = Factory();
+        Client = _factory.CreateClient();
+    }
+
+    public string DataFolder { get; } = Directory.CreateTempSubdirectory("zesty-server-").FullName;
+
+    public HttpClient Client { get; private set; }
+
+    public IServiceProvider Services => _factory.Services;
+
+    public static async Task<TestHost> StartAsync(bool runJobs = false) => new(await TestDatabase.CreateAsync(), runJobs);
+
+    /// <summary>Stops the server and starts another on the same data, as after a power cut.</summary>
+    public async Task RestartAsync()
+    {
+        await _factory.DisposeAsync();
+        _factory = Factory();
+        Client = _factory.CreateClient();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _factory.DisposeAsync();
+        Directory.Delete(DataFolder, recursive: true);
+    }
+
+    // ---- what a keeper does, in one line each -------------------------------------------------------------
+
+    public Task<AlbumView> MakeAlbumAsync(params string[] designs) => PostAsync<AlbumView>(
+        "/api/albums", new MakeAlbumRequest("Test year", new LocalDate(2026, 5, 4), 4, designs.Length == 0 ? ["9x12-rows-6x4-3x4", "9x12-nine-3x4"] : designs, MeasureSystem.Inches));
+
+    public async Task<ImportOutcome> AddAsync(Guid albumId, string name, byte[] bytes)
+    {
+        using var content = new ByteArrayContent(bytes);
+        content.Headers.ContentType = new("application/octet-stream");
+        var response = await Client.PostAsync($"/api/albums/{albumId}/photos?name={Uri.EscapeDataString(name)}", content);
+        response.EnsureSuccessStatusCode();
+        return (await response.Content.ReadFromJsonAsync<ImportOutcome>(Json))!;
+    }
+
+    public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
+
+    public async Task<UnitView> EditAsync(UnitView unit, EditRequest request) =>
+        (await PostAsync<EditAnswer>($"/api/units/{unit.Id}/edits", request with { Revision = unit.Revision })).Unit;
+
+    public async Task<UnitView> StepAsync(UnitView unit, string step) =>
+        (await PostAsync<EditAnswer>($"/api/units/{unit.Id}/{step}", new RevisionRequest(unit.Revision))).Unit;
+
+    public async Task<T> GetAsync<T>(string url) => (await Client.GetFromJsonAsync<T>(url, Json))!;
+
+    public async Task<T> PostAsync<T>(string url, object body)
+    {
+        var response = await Client.PostAsJsonAsync(url, body, Json);
+        if (!response.IsSuccessStatusCode)
+        {
+            throw new HttpRequestException($"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}", null, response.StatusCode);
+        }
+
+        return (await response.Content.ReadFromJsonAsync<T>(Json))!;
+    }
+
+    /// <summary>Sends what should be refused and gives the problem document.</summary>
+    public async Task<JsonObject> RefusedAsync(int status, HttpMethod method, string url, object body)
+    {
+        using var request = new HttpRequestMessage(method, url) { Content = JsonContent.Create(body, options: Json) };
+        var response = await Client.SendAsync(request);
+        var text = await response.Content.ReadAsStringAsync();
+        ((int)response.StatusCode).ShouldBe(status, text);
+        return JsonNode.Parse(text)!.AsObject();
+    }
+
+    private WebApplicationFactory<Program> Factory() => new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
+    {
+        builder.UseSetting("ConnectionStrings:Zesty", _connection);
+        builder.UseSetting("Zesty:DataFolder", DataFolder);
+        builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
+        builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
+        builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
+    });
+}
