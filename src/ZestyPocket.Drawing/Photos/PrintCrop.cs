@@ -39,10 +39,8 @@ public static class PrintCrop
         var width = Math.Clamp((int)Math.Round(crop.Width * scaleX), 1, turned.Width - left);
         var height = Math.Clamp((int)Math.Round(crop.Height * scaleY), 1, turned.Height - top);
 
-        using var memory = turned.Interpretation == Enums.Interpretation.Srgb ? turned.Copy() : turned.Colourspace(Enums.Interpretation.Srgb);
-        using var cut = memory.Crop(left, top, width, height);
-        using var coloured = cut.Contains("icc-profile-data") ? cut.IccTransform("srgb", embedded: true, intent: Enums.Intent.Relative) : cut.Copy();
-        using var flat = coloured.HasAlpha() ? coloured.Flatten(background: [255]) : coloured.Copy();
+        using var cut = turned.Crop(left, top, width, height);
+        using var flat = ScreenColour.Of(cut);
         using var sized = flat.ThumbnailImage(target.Width, height: target.Height, size: Enums.Size.Force);
         return sized.JpegsaveBuffer(q: 92, keep: Enums.ForeignKeep.None, subsampleMode: Enums.ForeignSubsample.Off);
     }

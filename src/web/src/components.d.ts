@@ -14,8 +14,6 @@ declare module 'vue' {
     BApp: typeof import('bootstrap-vue-next/components/BApp')['BApp']
     BButton: typeof import('bootstrap-vue-next/components/BButton')['BButton']
     BModal: typeof import('bootstrap-vue-next/components/BModal')['BModal']
-    BProgress: typeof import('bootstrap-vue-next/components/BProgress')['BProgress']
-    BProgressBar: typeof import('bootstrap-vue-next/components/BProgress')['BProgressBar']
     RouterLink: typeof import('vue-router')['RouterLink']
     RouterView: typeof import('vue-router')['RouterView']
   }

@@ -68,7 +68,7 @@ async function make() {
 </script>
 
 <template>
-  <BModal v-model="open" title="A new weekly album" size="lg" no-footer>
+  <BModal title-tag="h2" v-model="open" title="A new weekly album" size="lg" no-footer>
     <form novalidate @submit.prevent="make">
       <div class="row g-3">
         <div class="col-md-6">

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { answer, api, type AlbumView, type ImportOutcome, type PhotoView, type UnitView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import ProgressLine from '../../shared/ProgressLine.vue'
 import { useRefresh, useWaitingPhotos } from '../albums/queries'
 import { filesOf, useIntake } from './intake'
 
@@ -126,13 +127,11 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
       </div>
 
       <div v-if="intake.total > 0" class="mt-3" data-testid="intake">
-        <BProgress :max="intake.total" height="1.1rem">
-          <BProgressBar
-            :value="intake.done"
-            variant="primary"
-            :aria-label="`${intake.done} of ${intake.total} files looked at`"
-          />
-        </BProgress>
+        <ProgressLine
+          :done="intake.done"
+          :total="intake.total"
+          :label="`${intake.done} of ${intake.total} files looked at`"
+        />
         <p class="mt-2 mb-1" role="status" data-testid="intake-counts">
           {{ intake.done }} of {{ intake.total }} files: {{ intake.added }} added, {{ intake.already }} already here,
           {{ intake.refusedOnes.length }} refused<span v-if="intake.cancelled">; stopped, the rest was not sent</span>.

@@ -135,7 +135,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <BButton variant="outline-dark" @click="addCard('weekTitle')">Add the week title</BButton>
         <BButton variant="outline-dark" @click="addCard('filler')">Add a filler card</BButton>
       </div>
-      <h3 class="h6 mt-3">Page designs</h3>
+      <h2 class="h6 mt-3">Page designs</h2>
       <div v-for="face in unit.faces" :key="face.leafId + face.side" class="mb-2">
         <label :for="`design-${face.side}`" class="form-label mb-0">
           {{ face.side === 'back' ? 'Left page' : 'Right page' }}

@@ -6,6 +6,12 @@ import { keys } from '../albums/queries'
 
 export type Edit = Omit<EditRequest, 'revision'>
 
+/** Revisions only grow: an older answer that comes in late is dropped. */
+export function newer(old: unknown, fresh: unknown): unknown {
+  const [before, after] = [old as UnitView | undefined, fresh as UnitView]
+  return before && before.id === after.id && before.revision > after.revision ? before : after
+}
+
 /** The open week: its view, and edits on the revision that is on the screen. */
 export function useUnit(unitId: MaybeRefOrGetter<string>) {
   const client = useQueryClient()
@@ -14,6 +20,7 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
     queryKey: computed(() => keys.unit(toValue(unitId))),
     queryFn: () => answer(api.GET('/api/units/{id}', { params: { path: { id: toValue(unitId) } } })),
     enabled: computed(() => toValue(unitId) !== ''),
+    structuralSharing: newer,
   })
 
   // Edits go one after another, each on the revision that the one before brought.
@@ -24,6 +31,8 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
     const turn = async () => {
       const unit = client.getQueryData<UnitView>(keys.unit(id))
       if (!unit) return undefined
+      // A reading that began before this edit must not come in after it.
+      await client.cancelQueries({ queryKey: keys.unit(id) })
       try {
         const result = await step(id, unit.revision)
         take(id, result)

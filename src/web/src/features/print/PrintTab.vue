@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref } from 'vue'
 import { answer, api, type AlbumView, type PrintJobView, type UnitView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import ProgressLine from '../../shared/ProgressLine.vue'
 import { useCatalog } from '../albums/queries'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView }>()
@@ -162,13 +163,11 @@ onBeforeUnmount(() => clearTimeout(polling))
       </div>
       <div v-if="job" class="mt-3" data-testid="job">
         <template v-if="job.state === 'waiting' || job.state === 'running'">
-          <BProgress :max="Math.max(1, job.pagesTotal)" height="1.1rem">
-            <BProgressBar
-              :value="job.pagesDone"
-              variant="primary"
-              :aria-label="`${job.pagesDone} of ${job.pagesTotal} pages drawn`"
-            />
-          </BProgress>
+          <ProgressLine
+            :done="job.pagesDone"
+            :total="job.pagesTotal"
+            :label="`${job.pagesDone} of ${job.pagesTotal} pages drawn`"
+          />
           <p class="my-1" role="status">{{ job.pagesDone }} of {{ job.pagesTotal }} pages drawn</p>
           <BButton size="sm" variant="outline-dark" @click="cancel">Cancel</BButton>
         </template>

@@ -1,0 +1,162 @@
+using OpenQA.Selenium;
+using ZestyPocket.Browser.Tests.Hosting;
+using ZestyPocket.Server.Tests.Hosting;
+
+namespace ZestyPocket.Browser.Tests;
+
+public sealed class DeskTests
+{
+    [Fact]
+    public async Task Axe_finds_nothing_on_any_screen()
+    {
+        await using var desk = await Desk.OpenAsync();
+        desk.See("[data-testid='empty-shelf']");
+        desk.AxeFindings().ShouldBeEmpty("the shelf");
+        await MakeAlbumAsync(desk, photos: 3);
+
+        desk.UntilText("[data-testid='intake-counts']", "3 added");
+        desk.AxeFindings().ShouldBeEmpty("Gather");
+
+        desk.ClickButton("Tell");
+        desk.ClickButton("Add a journaling card");
+        desk.See(".card-editor textarea");
+        desk.ClickButton("Add the week title");
+        desk.Until("both cards", () => desk.Browser.FindElements(By.CssSelector(".card-editor")).Count == 2 ? "yes" : null);
+        desk.AxeFindings().ShouldBeEmpty("Tell");
+
+        desk.ClickButton("Place");
+        desk.See("[data-code='W19 L1']");
+        desk.AxeFindings().ShouldBeEmpty("Place, nothing in hand");
+        desk.ClickButton("Fill the spread");
+        desk.UntilText("[data-testid='notice']", "Filled the spread");
+        desk.Click("[data-code='W19 L2']");
+        desk.See(".card-editor");
+        desk.AxeFindings().ShouldBeEmpty("Place, a card in hand");
+        desk.Click("[data-code='W19 L3']");
+        desk.See("[data-testid='resolution-warning']");
+        desk.AxeFindings().ShouldBeEmpty("Place, a photo with a warning in hand");
+
+        desk.ClickButton("Print");
+        desk.UntilText("[data-testid='plan-words']", "5 pieces");
+        desk.AxeFindings().ShouldBeEmpty("Print");
+
+        desk.Press("?");
+        desk.UntilText(".modal.show", "Turn the leaf over");
+        desk.AxeFindings().ShouldBeEmpty("the shortcut sheet");
+        desk.Press(Keys.Escape);
+        desk.Until("the sheet to close", () => desk.Browser.FindElements(By.CssSelector(".modal.show")).Count == 0 ? "yes" : null);
+        desk.ClickButton("Protectors");
+        desk.UntilText(".modal.show", "Nominal is not real");
+        desk.AxeFindings().ShouldBeEmpty("the protectors");
+        desk.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_week_can_be_laid_out_with_the_keyboard_alone()
+    {
+        await using var desk = await Desk.OpenAsync();
+        await MakeAlbumAsync(desk, photos: 2);
+        desk.UntilText("[data-testid='intake-counts']", "2 added");
+        desk.Browser.FindElement(By.TagName("body")).SendKeys("3");
+
+        // Tray: hold the first picture; mat: go two pockets right and one down, put it there.
+        desk.See(".loose").SendKeys(Keys.Enter);
+        desk.Until("the picture to be held", () => desk.See(".loose").GetAttribute("aria-pressed") == "true" ? "yes" : null);
+        desk.Pocket("W19 L1").SendKeys(Keys.ArrowRight);
+        Active().SendKeys(Keys.ArrowRight);
+        Active().SendKeys(Keys.ArrowDown);
+        Active().GetAttribute("data-code").ShouldBe("W19 L6");
+        Active().SendKeys(Keys.Enter);
+        desk.UntilPocket("W19 L6", "photo 0.jpg");
+
+        // Across the gutter, lock, unlock, take out, undo.
+        Active().SendKeys("l");
+        desk.UntilText("[data-testid='notice']", "Unlocked W19 L6");
+        Active().SendKeys(Keys.Delete);
+        desk.UntilPocket("W19 L6", "empty");
+        desk.PressControl("z");
+        desk.UntilPocket("W19 L6", "photo 0.jpg");
+        Active().SendKeys(Keys.ArrowRight);
+        Active().GetAttribute("data-code").ShouldBe("W19 R4");
+
+        // Turn the leaf and come back; along the tape.
+        desk.Press(" ");
+        desk.UntilText(".week-words", "week 20");
+        desk.Press("[");
+        desk.UntilText(".week-words", "week 19");
+        desk.See(".tick.open").SendKeys(Keys.End);
+        Active().GetAttribute("aria-label")!.ShouldStartWith("Week 21");
+        Active().SendKeys(Keys.Enter);
+        desk.UntilText(".week-words", "week 21");
+        desk.Complaints().ShouldBeEmpty();
+
+        IWebElement Active() => desk.Browser.SwitchTo().ActiveElement();
+    }
+
+    [Fact]
+    public async Task Two_windows_on_one_week_are_told_of_each_other()
+    {
+        await using var desk = await Desk.OpenAsync();
+        await MakeAlbumAsync(desk, photos: 2);
+        desk.UntilText("[data-testid='intake-counts']", "2 added");
+        desk.ClickButton("Place");
+        desk.See("[data-code='W19 L1']");
+        using var second = desk.SecondWindow();
+        desk.See("[data-code='W19 L1']", second);
+
+        desk.Drag(desk.See(".loose[aria-label^='Loose photo 0.jpg']"), desk.Pocket("W19 L1"));
+        desk.UntilPocket("W19 L1", "photo 0.jpg");
+
+        var other = second.FindElement(By.CssSelector(".loose[aria-label^='Loose photo 1.jpg']"));
+        other.SendKeys(Keys.Enter);
+        second.FindElement(By.CssSelector("[data-code='W19 L2']")).SendKeys(Keys.Enter);
+        desk.UntilText("[data-testid='conflict']", "Put 0.jpg into W19 L1", second);
+        desk.UntilText("[data-testid='conflict']", "Put a photo into a pocket", second);
+        second.FindElements(By.CssSelector("[data-testid='conflict'] button, .modal.show button")).First(b => b.Text == "Do mine on top").Click();
+        desk.Until("both pictures in the second window", () =>
+            desk.See("[data-code='W19 L1']", second).GetAttribute("aria-label")!.Contains("0.jpg", StringComparison.Ordinal)
+            && desk.See("[data-code='W19 L2']", second).GetAttribute("aria-label")!.Contains("1.jpg", StringComparison.Ordinal)
+                ? "yes" : null, second);
+        second.Quit();
+    }
+
+    [Fact]
+    public async Task A_photo_without_a_date_is_put_on_its_day_and_one_can_be_left_out_and_taken_back()
+    {
+        await using var desk = await Desk.OpenAsync();
+        await MakeAlbumAsync(desk, photos: 1, undated: true);
+        desk.UntilText("[data-testid='waiting']", "no date in the file");
+        desk.SetDate("[data-testid='waiting'] input[type='date']", "2026-05-06");
+        desk.ClickButton("Put there");
+        desk.Until("two photos on their days", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
+        desk.Click("button[aria-label='Leave 0.jpg out of the album']");
+        desk.UntilText("[data-testid='waiting']", "left out");
+        desk.ClickButton("Take back");
+        desk.Until("two photos on their days again", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
+    }
+
+    private static Task MakeAlbumAsync(Desk desk, int photos, bool undated = false)
+    {
+        desk.ClickButton("New album");
+        desk.Write("#album-name", "A test year");
+        desk.SetDate("#album-first", "2026-05-04");
+        desk.Write("#album-weeks", "3");
+        desk.ClickButton("Make the album");
+        desk.UntilText(".week-words", "week 19");
+        var files = Enumerable.Range(0, photos).Select(i => Save($"{i}.jpg", Pictures.Jpeg(450 + i, 600, $"2026:05:04 1{i}:00:00", shade: 60 + i))).ToList();
+        if (undated)
+        {
+            files.Add(Save("undated.jpg", Pictures.Jpeg(taken: null)));
+        }
+
+        desk.Browser.FindElement(By.CssSelector("[data-testid='file-picker']")).SendKeys(string.Join('\n', files));
+        return Task.CompletedTask;
+
+        string Save(string name, byte[] bytes)
+        {
+            var path = Path.Combine(desk.Folder, name);
+            File.WriteAllBytes(path, bytes);
+            return path;
+        }
+    }
+}

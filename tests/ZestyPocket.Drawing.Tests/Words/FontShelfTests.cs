@@ -1,0 +1,103 @@
+using CsCheck;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Content;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Drawing.Words;
+
+namespace ZestyPocket.Drawing.Tests.Words;
+
+/// <summary>The lines in the sum and the lines in the PDF are the same lines.</summary>
+public sealed class FontShelfTests : IDisposable
+{
+    private readonly FontShelf _fonts = new();
+
+    public void Dispose() => _fonts.Dispose();
+
+    [Fact]
+    public void Kerned_pairs_are_narrower_than_their_letters_apart()
+    {
+        var pair = _fonts.Shape(Typeface.Serif, "AV").Ends[^1];
+        var apart = _fonts.Shape(Typeface.Serif, "A").Ends[^1] + _fonts.Shape(Typeface.Serif, "V").Ends[^1];
+        pair.ShouldBeLessThan(apart - 0.02);
+    }
+
+    [Fact]
+    public void A_typewriter_face_gives_every_letter_the_same_width()
+    {
+        var ends = _fonts.Shape(Typeface.Typewriter, "Wi.m").Ends;
+        for (var i = 1; i < ends.Count; i++)
+        {
+            (ends[i] - ends[i - 1]).ShouldBe(0.6, 0.01);
+        }
+    }
+
+    [Fact]
+    public void A_letter_the_face_lacks_is_taken_from_one_that_has_it()
+    {
+        // The handwriting face has no Greek; the serif face has.
+        _fonts.Shape(Typeface.Handwriting, "Ω").Ends[^1].ShouldBe(_fonts.Shape(Typeface.Serif, "Ω").Ends[^1]);
+    }
+
+    [Fact]
+    public void Any_text_can_be_shaped_and_its_widths_only_grow()
+    {
+        Gen.String[Gen.OneOf(Gen.Char['a', 'z'], Gen.Char[' ', '~'], Gen.Char['\u00C0', '\u024F'], Gen.Char['\u0590', '\u05FF'], Gen.Char['\u4E00', '\u4E50'], Gen.Char['\uD800', '\uDFFF'])].Sample(text =>
+        {
+            foreach (var face in Enum.GetValues<Typeface>())
+            {
+                var shaped = _fonts.Shape(face, text);
+                shaped.Ends.Count.ShouldBe(text.Length + 1);
+                shaped.Ends.ShouldBe(shaped.Ends.Order());
+            }
+        }, iter: 60);
+    }
+
+    public static TheoryData<string> Styles => [.. BuiltInCardStyles.All.Where(s => s.Kind == CardKind.Journaling).Select(s => s.Key)];
+
+    [Theory]
+    [MemberData(nameof(Styles))]
+    public void The_lines_of_the_sum_are_the_lines_of_the_pdf(string styleKey)
+    {
+        var style = BuiltInCardStyles.Find(styleKey, CardKind.Journaling);
+        string[] vocabulary = ["rain", "a", "marmalade", "window", "the", "office", "Wednesday", "of", "we", "through", "kite-string", "fluffy", "I", "extraordinary", "and", "boats,"];
+        var dice = new Random(5);
+        var sizes = new[] { Size.FromInches(3, 4), Size.FromInches(6, 4), Size.FromInches(2, 2) };
+        var faces = Enumerable.Range(0, 25).Select(i => CardComposer.Journaling(
+            string.Join(' ', Enumerable.Range(0, 5 + dice.Next(70)).Select(_ => vocabulary[dice.Next(vocabulary.Length)])), style, sizes[i % 3], _fonts)).ToList();
+        var path = Path.GetTempFileName();
+        try
+        {
+            using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
+            {
+                PdfFile.Write(file, "Cards", faces.Select(face => new PdfPage(face.Width, face.Height, canvas =>
+                {
+                    foreach (var run in face.Runs)
+                    {
+                        _fonts.Draw(canvas, run);
+                    }
+                })));
+            }
+
+            using var pdf = PdfDocument.Open(path);
+            foreach (var (face, page) in faces.Zip(pdf.GetPages()))
+            {
+                Lines(page).ShouldBe(face.Fit!.Lines.Select(l => l.Text.Replace(" ", "", StringComparison.Ordinal)));
+                page.Letters.Max(l => l.BoundingBox.Right).ShouldBeLessThanOrEqualTo(face.Width);
+                // What the sum says a line is wide is what the PDF sets.
+                foreach (var (line, set) in face.Fit.Lines.Zip(page.Letters.GroupBy(l => Math.Round(l.StartBaseLine.Y, 1)).OrderByDescending(g => g.Key)))
+                {
+                    (set.Max(l => l.EndBaseLine.X) - set.Min(l => l.StartBaseLine.X)).ShouldBe(line.Width, 0.35);
+                }
+            }
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+
+        static IEnumerable<string> Lines(Page page) => page.Letters
+            .GroupBy(l => Math.Round(l.StartBaseLine.Y, 1)).OrderByDescending(g => g.Key)
+            .Select(g => string.Concat(g.OrderBy(l => l.StartBaseLine.X).Select(l => l.Value)).Replace(" ", "", StringComparison.Ordinal));
+    }
+}
