@@ -49,6 +49,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         modelBuilder.Entity<Album>(album =>
         {
             album.Property(a => a.Name).HasMaxLength(200);
+            album.Property(a => a.Revision).IsConcurrencyToken();
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);
@@ -58,6 +59,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         modelBuilder.Entity<AlbumProtector>(protector =>
         {
             protector.Property(p => p.DesignKey).HasMaxLength(100);
+            protector.Property(p => p.Revision).IsConcurrencyToken();
             protector.Property(p => p.ClearSizes).HasColumnType("jsonb");
         });
 

@@ -33,7 +33,7 @@ public sealed class ArchitectureTests
         sources.Where(f => File.ReadAllText(f).Contains(forbidden, StringComparison.Ordinal)).ShouldBeEmpty();
     }
 
-    private static string Root()
+    internal static string Root()
     {
         var folder = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(folder, "ZestyPocket.slnx")))

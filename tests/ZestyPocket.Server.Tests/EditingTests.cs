@@ -228,6 +228,9 @@ public sealed class EditingTests
         (await host.Client.SendAsync(request, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Faces[0].Pockets[0].CutLabel.ShouldBe("2.906 × 3.969 in");
+        unit.Undo.ShouldBe("Measured Nine 3x4");
+        unit = await host.StepAsync(await host.OpenAsync(album.Units[2].Id), "undo");
+        unit.Faces[0].Pockets[0].CutLabel.ShouldBe("3 × 4 in");
         var bad = await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{protector.Id}", new MeasureProtectorRequest("9x12", "5/8", "1/32", []));
         bad["detail"]!.GetValue<string>().ShouldContain("smaller");
     }

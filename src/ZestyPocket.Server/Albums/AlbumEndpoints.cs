@@ -7,6 +7,8 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Albums;
 
@@ -36,7 +38,7 @@ public static class AlbumEndpoints
         }).WithName("makeAlbum").WithProblems();
 
         albums.MapPut("/{id:guid}/name", async (
-            Guid id, RenameAlbumRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
+            Guid id, RenameAlbumRequest request, ZestyContext db, AlbumReader reader, History history, ICurrentKeeper keeper, CancellationToken cancel) =>
         {
             var album = await reader.RequireAsync(id, cancel);
             if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Length > 200)
@@ -44,8 +46,9 @@ public static class AlbumEndpoints
                 throw new RuleException($"An album needs a name of at most 200 characters. It is still called “{album.Name}”.");
             }
 
+            history.Touch([album]);
             album.Name = request.Name.Trim();
-            await db.SaveChangesAsync(cancel);
+            await SaveForAllWeeksAsync(db, history, album, keeper.Id, $"Named the album “{album.Name}”", cancel);
             return await reader.ViewAsync(id, cancel);
         }).WithName("renameAlbum").WithProblems();
 
@@ -83,7 +86,14 @@ public static class AlbumEndpoints
         }).WithName("addWeeks").WithProblems();
 
         albums.MapPut("/{id:guid}/protectors/{protectorId:guid}", async (
-            Guid id, Guid protectorId, MeasureProtectorRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
+            Guid id,
+            Guid protectorId,
+            MeasureProtectorRequest request,
+            ZestyContext db,
+            AlbumReader reader,
+            History history,
+            ICurrentKeeper keeper,
+            CancellationToken cancel) =>
         {
             var album = await reader.RequireAsync(id, cancel);
             var row = album.Protectors.SingleOrDefault(p => p.Id == protectorId) ?? throw new MissingException("The protector");
@@ -96,9 +106,18 @@ public static class AlbumEndpoints
                     .Where(p => !string.IsNullOrWhiteSpace(p.Clear))
                     .ToImmutableDictionary(p => MeasureText.ParseSize(p.Nominal), p => MeasureText.ParseSize(p.Clear)),
             };
+            history.Touch([row]);
             row.Measure(protector.Checked());
-            await db.SaveChangesAsync(cancel);
+            await SaveForAllWeeksAsync(db, history, album, keeper.Id, $"Measured {protector.Design.Name}", cancel);
             return await reader.ViewAsync(id, cancel);
         }).WithName("measureProtector").WithProblems();
+    }
+
+    /// <summary>What holds for the whole album can be undone from any of its weeks.</summary>
+    private static async Task SaveForAllWeeksAsync(
+        ZestyContext db, History history, Album album, Guid keeperId, string summary, CancellationToken cancel)
+    {
+        var units = await db.Units.Where(u => u.AlbumId == album.Id).Select(u => u.Id).ToListAsync(cancel);
+        await history.SaveAsync(album.Id, keeperId, summary, units, cancel);
     }
 }

@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
 
@@ -12,7 +13,7 @@ public enum DemoState
 }
 
 /// <summary>A dated album: its page body and the way it counts its days.</summary>
-public sealed class Album
+public sealed class Album : IRevisioned
 {
     public Guid Id { get; set; }
 
@@ -37,6 +38,10 @@ public sealed class Album
 
     /// <summary>Set when the keeper put the album away; it can be brought back.</summary>
     public Instant? PutAwayAt { get; set; }
+
+    public int Revision { get; set; }
+
+    public Guid? HeadEditId { get; set; }
 
     public List<AlbumProtector> Protectors { get; set; } = [];
 

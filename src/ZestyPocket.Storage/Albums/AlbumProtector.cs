@@ -3,11 +3,12 @@ using System.Text.Json;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
 
 /// <summary>A make of page protector that an album uses, with its measures.</summary>
-public sealed class AlbumProtector
+public sealed class AlbumProtector : IRevisioned
 {
     public Guid Id { get; set; }
 
@@ -27,6 +28,10 @@ public sealed class AlbumProtector
 
     /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
     public string ClearSizes { get; set; } = "[]";
+
+    public int Revision { get; set; }
+
+    public Guid? HeadEditId { get; set; }
 
     private sealed record ClearRow(long NominalWidth, long NominalHeight, long ClearWidth, long ClearHeight);
 

@@ -8,6 +8,8 @@ public enum EditSubject
     Unit,
     Leaf,
     Photo,
+    Album,
+    Protector,
 }
 
 /// <summary>One edit by a keeper: one command, over all the rows it touches.</summary>

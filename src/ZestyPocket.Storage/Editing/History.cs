@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
@@ -191,6 +192,8 @@ public sealed class History(ZestyContext db, IClock clock)
             {
                 EditSubject.Unit => await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel),
                 EditSubject.Leaf => await db.Leaves.Where(l => ids.Contains(l.Id)).ToListAsync(cancel),
+                EditSubject.Album => await db.Albums.Where(a => ids.Contains(a.Id)).ToListAsync(cancel),
+                EditSubject.Protector => await db.Protectors.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
                 _ => await db.Photos.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
             };
             foreach (var row in found)
@@ -231,6 +234,8 @@ public sealed class History(ZestyContext db, IClock clock)
         AlbumUnit => EditSubject.Unit,
         AlbumLeaf => EditSubject.Leaf,
         Photo => EditSubject.Photo,
+        Album => EditSubject.Album,
+        AlbumProtector => EditSubject.Protector,
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     };
 
@@ -240,6 +245,8 @@ public sealed class History(ZestyContext db, IClock clock)
         AlbumUnit unit => UnitContentJson.Write(unit.Read()),
         AlbumLeaf leaf => UnitContentJson.WriteState(new LeafState(leaf.ProtectorId)),
         Photo photo => UnitContentJson.WriteState(StoredPhotoState.Of(photo)),
+        Album album => UnitContentJson.WriteState(new AlbumState(album.Name)),
+        AlbumProtector protector => UnitContentJson.WriteState(ProtectorState.Of(protector)),
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     };
 
@@ -256,8 +263,33 @@ public sealed class History(ZestyContext db, IClock clock)
             case Photo photo:
                 UnitContentJson.ReadState<StoredPhotoState>(state).Into(photo);
                 break;
+            case Album album:
+                album.Name = UnitContentJson.ReadState<AlbumState>(state).Name;
+                break;
+            case AlbumProtector protector:
+                UnitContentJson.ReadState<ProtectorState>(state).Into(protector);
+                break;
             default:
                 throw new ArgumentException("Not a row with revisions.", nameof(row));
+        }
+    }
+
+    private sealed record AlbumState(string Name);
+
+    /// <summary>The measures of a protector; lengths in EMU.</summary>
+    private sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes)
+    {
+        public static ProtectorState Of(AlbumProtector row)
+        {
+            // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
+            var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
+            return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes);
+        }
+
+        public void Into(AlbumProtector row)
+        {
+            (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
+            (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
         }
     }
 

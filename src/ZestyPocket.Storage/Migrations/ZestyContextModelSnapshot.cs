@@ -44,6 +44,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<LocalDate>("FirstDay")
                         .HasColumnType("date");
 
+                    b.Property<Guid?>("HeadEditId")
+                        .HasColumnType("uuid");
+
                     b.Property<Guid>("KeeperId")
                         .HasColumnType("uuid");
 
@@ -65,6 +68,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<Instant?>("PutAwayAt")
                         .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
 
                     b.HasKey("Id");
 
@@ -135,6 +142,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<long>("Ease")
                         .HasColumnType("bigint");
 
+                    b.Property<Guid?>("HeadEditId")
+                        .HasColumnType("uuid");
+
                     b.Property<int>("Ordinal")
                         .HasColumnType("integer");
 
@@ -143,6 +153,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<long>("OuterWidth")
                         .HasColumnType("bigint");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
 
                     b.Property<long>("RingStrip")
                         .HasColumnType("bigint");

@@ -14,7 +14,7 @@ using ZestyPocket.Storage;
 namespace ZestyPocket.Storage.Migrations
 {
     [DbContext(typeof(ZestyContext))]
-    [Migration("20261125011630_First")]
+    [Migration("20261125020118_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -47,6 +47,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<LocalDate>("FirstDay")
                         .HasColumnType("date");
 
+                    b.Property<Guid?>("HeadEditId")
+                        .HasColumnType("uuid");
+
                     b.Property<Guid>("KeeperId")
                         .HasColumnType("uuid");
 
@@ -68,6 +71,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<Instant?>("PutAwayAt")
                         .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
 
                     b.HasKey("Id");
 
@@ -138,6 +145,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<long>("Ease")
                         .HasColumnType("bigint");
 
+                    b.Property<Guid?>("HeadEditId")
+                        .HasColumnType("uuid");
+
                     b.Property<int>("Ordinal")
                         .HasColumnType("integer");
 
@@ -146,6 +156,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<long>("OuterWidth")
                         .HasColumnType("bigint");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
 
                     b.Property<long>("RingStrip")
                         .HasColumnType("bigint");

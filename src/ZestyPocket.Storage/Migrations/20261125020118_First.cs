@@ -40,7 +40,9 @@ namespace ZestyPocket.Storage.Migrations
                     LateNightCutOff = table.Column<LocalTime>(type: "time", nullable: false),
                     Demo = table.Column<string>(type: "character varying(32)", maxLength: 32, nullable: false),
                     MadeAt = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
-                    PutAwayAt = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                    PutAwayAt = table.Column<Instant>(type: "timestamp with time zone", nullable: true),
+                    Revision = table.Column<int>(type: "integer", nullable: false),
+                    HeadEditId = table.Column<Guid>(type: "uuid", nullable: true)
                 },
                 constraints: table =>
                 {
@@ -121,7 +123,9 @@ namespace ZestyPocket.Storage.Migrations
                     OuterHeight = table.Column<long>(type: "bigint", nullable: false),
                     RingStrip = table.Column<long>(type: "bigint", nullable: false),
                     Ease = table.Column<long>(type: "bigint", nullable: false),
-                    ClearSizes = table.Column<string>(type: "jsonb", nullable: false)
+                    ClearSizes = table.Column<string>(type: "jsonb", nullable: false),
+                    Revision = table.Column<int>(type: "integer", nullable: false),
+                    HeadEditId = table.Column<Guid>(type: "uuid", nullable: true)
                 },
                 constraints: table =>
                 {
