@@ -22,7 +22,7 @@ async function again() {
 </script>
 
 <template>
-  <BModal title-tag="h2" v-model="open" title="Changed in another window" no-footer data-testid="conflict">
+  <BModal v-model="open" title-tag="h2" title="Changed in another window" no-footer data-testid="conflict">
     <template v-if="notices.conflict">
       <p>{{ notices.conflict.message }}</p>
       <h3 class="h6">In the other window</h3>

@@ -1,0 +1,98 @@
+using System.Diagnostics;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Demo;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Bench;
+
+/// <summary>
+/// Importing 60 twelve-megapixel JPEGs with everything an import does (hash, copy to the vault, checks, metadata,
+/// thumbnail, row) against Debian's vipsthumbnail making the same thumbnails of the same files. CPU seconds, median
+/// of three rounds taken in turns.
+/// </summary>
+internal static class ImportBench
+{
+    private const int Files = 60;
+
+    public static async Task RunAsync()
+    {
+        var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
+        try
+        {
+            var paths = Paint(folder);
+            var server = Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE") ?? throw new InvalidOperationException("Run with ./bench/run.");
+            var connection = new NpgsqlConnectionStringBuilder(server) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
+            await Database.MigrateAsync(connection, CancellationToken.None);
+
+            // One unmeasured round warms files, code and connections up.
+            await OursAsync(connection, folder, paths, "warm");
+            var (ours, theirs, wall) = (new List<double>(), new List<double>(), new List<double>());
+            for (var round = 0; round < 3; round++)
+            {
+                theirs.Add(Cpu.OfProgram("vipsthumbnail", ["--vips-concurrency=1", "-s", "512", "-o", Path.Combine(folder, "their-%s.jpg[Q=84,strip]"), .. paths]));
+                var (before, watch) = (Cpu.Now().Own, Stopwatch.StartNew());
+                await OursAsync(connection, folder, paths, $"round{round}");
+                ours.Add(Cpu.Now().Own - before);
+                wall.Add(watch.Elapsed.TotalSeconds);
+            }
+
+            var peak = File.ReadAllLines("/proc/self/status").First(l => l.StartsWith("VmHWM", StringComparison.Ordinal)).Split(':')[1].Trim();
+            Console.WriteLine($"import   {Files} files of 12 MP: ours {Cpu.Median(ours):0.00} s CPU ({Cpu.Median(wall):0.0} s wall), vipsthumbnail {Cpu.Median(theirs):0.00} s CPU, ratio {Cpu.Median(ours) / Cpu.Median(theirs):0.00} (target 1.5 at most), peak memory {peak}");
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    private static List<string> Paint(string folder)
+    {
+        var scenes = Enum.GetValues<Scene>();
+        var paths = new List<string>();
+        for (var i = 0; i < Files; i++)
+        {
+            var path = Path.Combine(folder, $"{i:00}.jpg");
+            var taken = new LocalDateTime(2026, 5, 4 + (i % 7), 9, i % 60);
+            File.WriteAllBytes(path, DemoPictures.Jpeg(new DemoShot($"{i}.jpg", scenes[i % scenes.Length], i, 4000, 3000, taken, "Bench B1", 60, 51, -2)));
+            paths.Add(path);
+        }
+
+        return paths;
+    }
+
+    private static async Task OursAsync(string connection, string folder, List<string> paths, string round)
+    {
+        var settings = new ZestySettings { DataFolder = Path.Combine(folder, round) };
+        var vault = new FolderVault(settings.Vault);
+        var cache = new PictureCache(settings, vault);
+        var builder = new DbContextOptionsBuilder<ZestyContext>();
+        ZestyContext.Configure(builder, connection);
+        Album album;
+        await using (var db = new ZestyContext(builder.Options))
+        {
+            album = AlbumMaking.Weekly("Bench", new LocalDate(2026, 5, 4), 1, [BuiltInDesigns.All[0]], MeasureSystem.Inches, Keeper.LocalId, SystemClock.Instance.GetCurrentInstant());
+            db.Albums.Add(album);
+            await db.SaveChangesAsync();
+        }
+
+        await Parallel.ForEachAsync(paths, new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (path, cancel) =>
+        {
+            await using var db = new ZestyContext(builder.Options);
+            await using var file = File.OpenRead(path);
+            var outcome = await new PhotoImport(db, vault, cache, SystemClock.Instance).ImportAsync(album, Path.GetFileName(path), file, cancel);
+            if (outcome.Status != ImportStatus.Added)
+            {
+                throw new InvalidOperationException(outcome.Detail);
+            }
+        });
+    }
+}
