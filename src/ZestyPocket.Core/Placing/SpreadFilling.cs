@@ -38,7 +38,7 @@ public static class SpreadFilling
             return [];
         }
 
-        var chosen = Choose(photos, pockets.Count);
+        var chosen = Choose(SharpEnough(photos, pockets), pockets.Count);
         var cost = new long[chosen.Count, pockets.Count];
         for (var i = 0; i < chosen.Count; i++)
         {
@@ -88,6 +88,16 @@ public static class SpreadFilling
         }
 
         return InTime([.. days.SelectMany((day, d) => Evenly(day, quota[d]))]);
+    }
+
+    /// <summary>Pictures too small for the largest pocket stay out while there are enough others.</summary>
+    private static IReadOnlyList<LoosePhoto> SharpEnough(IReadOnlyList<LoosePhoto> photos, IReadOnlyList<OpenPocket> pockets)
+    {
+        var largest = pockets.MaxBy(p => p.Cut.SquareInches).Cut;
+        var sharp = photos.Where(p => Math.Max(Ppi(p, largest), Ppi(p, largest.Turned)) >= 200).ToList();
+        return sharp.Count >= pockets.Count ? sharp : photos;
+
+        static double Ppi(LoosePhoto photo, Size cut) => Crop.For(photo.Pixels, cut, Framing.Middle).PixelsPerInch(cut);
     }
 
     private static List<LoosePhoto> InTime(IReadOnlyList<LoosePhoto> photos) =>

@@ -90,6 +90,15 @@ public sealed class SpreadFillingTests
     }
 
     [Fact]
+    public void A_small_picture_stays_out_while_there_are_enough_sharp_ones()
+    {
+        var pockets = Open(BuiltInDesigns.Find("6x8-two-6x4")!);
+        List<LoosePhoto> photos = [Photo(1, 800, 600, 0, 8), Photo(2, 3000, 2000, 1, 8), Photo(3, 3000, 2000, 2, 8)];
+        SpreadFilling.Propose(pockets, photos).Select(c => c.PhotoId).ShouldBe([photos[1].Id, photos[2].Id]);
+        SpreadFilling.Propose(pockets, photos[..2]).Count.ShouldBe(2);
+    }
+
+    [Fact]
     public void Each_photo_and_each_pocket_is_used_once_and_the_same_input_gives_the_same_answer()
     {
         Gen.Select(Gen.Int[0, 25], Gen.Int[0, 12], Gen.Int[0, 1_000_000]).Sample((photoCount, pocketCount, salt) =>

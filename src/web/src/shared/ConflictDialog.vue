@@ -22,7 +22,14 @@ async function again() {
 </script>
 
 <template>
-  <BModal v-model="open" title-tag="h2" title="Changed in another window" no-footer data-testid="conflict">
+  <BModal
+    v-model="open"
+    title-tag="h2"
+    title-class="h5 mb-0"
+    title="Changed in another window"
+    no-footer
+    data-testid="conflict"
+  >
     <template v-if="notices.conflict">
       <p>{{ notices.conflict.message }}</p>
       <h3 class="h6">In the other window</h3>

@@ -43,7 +43,7 @@ const groups: { title: string; keys: [string, string][] }[] = [
 </script>
 
 <template>
-  <BModal v-model="open" title-tag="h2" title="Keyboard" size="lg" no-footer scrollable>
+  <BModal v-model="open" title-tag="h2" title-class="h5 mb-0" title="Keyboard" size="lg" no-footer scrollable>
     <div class="row">
       <section v-for="group in groups" :key="group.title" class="col-md-6 mb-3">
         <h3 class="h6">{{ group.title }}</h3>

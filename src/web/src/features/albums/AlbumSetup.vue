@@ -78,7 +78,15 @@ async function rename() {
 </script>
 
 <template>
-  <BModal v-model="open" title-tag="h2" title="Album and protectors" size="lg" no-footer scrollable>
+  <BModal
+    v-model="open"
+    title-tag="h2"
+    title-class="h5 mb-0"
+    title="Album and protectors"
+    size="lg"
+    no-footer
+    scrollable
+  >
     <form class="d-flex gap-2 align-items-end mb-3" @submit.prevent="rename">
       <div class="flex-grow-1">
         <label for="setup-name" class="form-label">Album name</label>

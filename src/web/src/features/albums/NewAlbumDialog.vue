@@ -68,7 +68,7 @@ async function make() {
 </script>
 
 <template>
-  <BModal v-model="open" title-tag="h2" title="A new weekly album" size="lg" no-footer>
+  <BModal v-model="open" title-tag="h2" title-class="h5 mb-0" title="A new weekly album" size="lg" no-footer>
     <form novalidate @submit.prevent="make">
       <div class="row g-3">
         <div class="col-md-6">

@@ -107,6 +107,22 @@ defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
 .mat-title {
   font-family: 'Bricolage Grotesque Variable', sans-serif;
 }
+@media (max-width: 800px) {
+  .place {
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .bench {
+    flex: none;
+  }
+  .bench :deep(.mat) {
+    flex: none;
+    height: 300px;
+  }
+  .mat-bar {
+    flex-wrap: wrap;
+  }
+}
 .ghost {
   position: fixed;
   z-index: 1200;

@@ -168,6 +168,13 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
   background: var(--card);
   border-left: 1px solid var(--line);
 }
+@media (max-width: 800px) {
+  .drawer {
+    flex: none;
+    overflow: visible;
+    border-left: 0;
+  }
+}
 .frame-box {
   position: relative;
   border: 1px solid #8b8072;

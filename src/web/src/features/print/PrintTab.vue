@@ -236,6 +236,17 @@ onBeforeUnmount(() => clearTimeout(polling))
   gap: 1.2rem;
   background: var(--mat-dark);
 }
+@media (max-width: 800px) {
+  .print {
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .settings,
+  .sheets {
+    flex: none;
+    overflow: visible;
+  }
+}
 .sheet {
   margin: 0;
 }

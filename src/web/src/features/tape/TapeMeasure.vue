@@ -71,7 +71,8 @@ function onUp() {
 
 function scrollToCurrent() {
   const box = strip.value
-  const tick = box?.querySelector<HTMLElement>(`[data-unit="${props.current}"]`)
+  // The tick's list item, since its offset is measured from the strip.
+  const tick = box?.querySelector<HTMLElement>(`[data-unit="${props.current}"]`)?.parentElement
   if (box && tick) box.scrollLeft = tick.offsetLeft - box.clientWidth / 2 + tick.offsetWidth / 2
 }
 
