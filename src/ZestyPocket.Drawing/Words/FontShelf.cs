@@ -25,6 +25,12 @@ public sealed class FontShelf : ITextShaper, IDisposable
 
     private static readonly Typeface[] Fallbacks = [Typeface.Serif, Typeface.Sans, Typeface.Handwriting, Typeface.Typewriter];
 
+    /// <summary>
+    /// Contextual alternates are off: they look across blanks, so that a line by itself would be set wider or narrower
+    /// than the same words were measured in their paragraph.
+    /// </summary>
+    private static readonly Feature[] NoContext = [new Feature(Tag.Parse("calt"), 0, 0, uint.MaxValue)];
+
     private readonly Dictionary<Typeface, LoadedFace> _faces;
     private readonly ConcurrentDictionary<(Typeface, string), ShapedText> _shaped = new();
 
@@ -155,7 +161,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
         var buffer = new HarfBuzzBuffer();
         buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
-        face.HarfBuzz.Shape(buffer);
+        face.HarfBuzz.Shape(buffer, NoContext);
         return buffer;
     }
 

@@ -20,6 +20,8 @@ public sealed class Desk : IAsyncDisposable
         {
             builder.UseSetting("ConnectionStrings:Zesty", connection);
             builder.UseSetting("Zesty:DataFolder", Path.Combine(Folder, "data"));
+            // Any free port: the usual one may be in use by the application itself.
+            builder.UseSetting("Urls", "http://127.0.0.1:0");
             builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
             builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
             builder.UseWebRoot(Environment.GetEnvironmentVariable("ZESTY_WEB_ROOT") ?? throw new InvalidOperationException("ZESTY_WEB_ROOT is not set: run the tests with ./test."));
