@@ -52,7 +52,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             canvas.DrawLine((float)cut.X1.Points, (float)cut.Y1.Points, (float)cut.X2.Points, (float)cut.Y2.Points, hair);
         }
 
-        DrawNumbers(canvas, sheet);
+        DrawNumbers(canvas, sheet, setup);
         DrawFoot(canvas, sheet, setup, heading);
     }
 
@@ -101,43 +101,35 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 
     public static string Name(Stock stock) => stock == Stock.PhotoPaper ? "photo paper" : "white card";
 
-    /// <summary>Writes each number beside its piece where a strip of waste touches it; the key page has them all.</summary>
-    private void DrawNumbers(SKCanvas canvas, PlannedSheet sheet)
+    /// <summary>Writes each number into the waste or the gap beside its piece, where there is room; the key page has them all.</summary>
+    private void DrawNumbers(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup)
     {
         var taken = new List<Rect>();
         foreach (var piece in sheet.Pieces)
         {
             var width = fonts.Width(Typeface.SansStrong, NumberPt, piece.Due.Number);
             var label = new Size(Length.FromPoints((decimal)width + 2), Length.FromPoints((decimal)NumberPt + 2));
-            var spot = sheet.Offcuts
-                .Where(o => label.FitsIn(o.Size))
-                .SelectMany(o => Spots(o, piece.Bounds, label))
-                .Where(s => !taken.Exists(t => t.Overlaps(s)))
-                .Select(s => (Rect?)s)
-                .FirstOrDefault();
-            if (spot is { } found)
+            foreach (var spot in Spots(piece.Bounds, label))
             {
-                taken.Add(found);
-                Write(canvas, Typeface.SansStrong, NumberPt, found.X.Points + 1, found.Y.Points + NumberPt, piece.Due.Number, Grey);
+                if (setup.Usable.Contains(spot)
+                    && !sheet.Pieces.Any(p => p.Bounds.Overlaps(spot))
+                    && !taken.Exists(t => t.Overlaps(spot)))
+                {
+                    taken.Add(spot);
+                    Write(canvas, Typeface.SansStrong, NumberPt, spot.X.Points + 1, spot.Y.Points + NumberPt, piece.Due.Number, Grey);
+                    break;
+                }
             }
         }
     }
 
-    private static IEnumerable<Rect> Spots(Rect offcut, Rect piece, Size label)
-    {
-        var (x, y) = (Length.Max(offcut.X, piece.X), Length.Max(offcut.Y, piece.Y));
-        var below = offcut.Y == piece.Bottom && x + label.Width <= Length.Min(offcut.Right, piece.Right);
-        var beside = offcut.X == piece.Right && y + label.Height <= Length.Min(offcut.Bottom, piece.Bottom);
-        if (below)
-        {
-            yield return new Rect(x, offcut.Y, label);
-        }
-
-        if (beside)
-        {
-            yield return new Rect(offcut.X, y, label);
-        }
-    }
+    /// <summary>Where a number tells at a glance which piece it is of: under it, beside it, over it.</summary>
+    private static IEnumerable<Rect> Spots(Rect piece, Size label) =>
+    [
+        new Rect(piece.X, piece.Bottom, label),
+        new Rect(piece.Right, piece.Y, label),
+        new Rect(piece.X, piece.Y - label.Height, label),
+    ];
 
     private void DrawFoot(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup, SheetHeading heading)
     {

@@ -158,6 +158,21 @@ public sealed class PrintedSheetTests : IDisposable
     }
 
     [Fact]
+    public void With_a_gap_of_4_mm_every_number_stands_beside_its_piece_on_the_sheet_itself()
+    {
+        var (pdf, plan) = Print(Paper.A4, Length.FromMillimetres(4));
+        using var document = PdfDocument.Open(pdf);
+        for (var i = 0; i < plan.Sheets.Length; i++)
+        {
+            var words = document.GetPage(i + 1).Text;
+            foreach (var piece in plan.Sheets[i].Pieces)
+            {
+                words.ShouldContain(piece.Due.Number);
+            }
+        }
+    }
+
+    [Fact]
     public void The_same_sheets_give_the_same_bytes()
     {
         var (first, _) = Print(Paper.Letter);
@@ -166,7 +181,7 @@ public sealed class PrintedSheetTests : IDisposable
         File.ReadAllBytes(second).ShouldBe(bytes);
     }
 
-    private (string Path, PrintPlan Plan) Print(Paper paper)
+    private (string Path, PrintPlan Plan) Print(Paper paper, Length gap = default)
     {
         var landscape = _pictures.Jpeg("a.jpg", 3000, 2000, ("exif-ifd0-Make", "Secret Camera"), ("exif-ifd3-GPSLatitude", "52/1 30/1 0/1"));
         var faces = new Dictionary<Guid, PieceFace>();
@@ -183,7 +198,7 @@ public sealed class PrintedSheetTests : IDisposable
         faces[cardId] = new CardPieceFace(card, CardComposer.Journaling(Words, BuiltInCardStyles.Find("reading-serif", CardKind.Journaling), card, _fonts));
         due.Add(new DuePiece(cardId, "W19 R1", card, Stock.WhiteCard));
 
-        var setup = new PrinterSetup(paper, Length.FromInches(1, 4), Length.Zero);
+        var setup = new PrinterSetup(paper, Length.FromInches(1, 4), gap);
         var plan = PrintPlan.For(due, setup);
         var painter = new SheetPainter(new PiecePainter(_fonts, _pictures), _fonts);
         var path = Path.Combine(_pictures.Folder, $"{Guid.NewGuid():N}.pdf");
