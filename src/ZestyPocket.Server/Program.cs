@@ -74,7 +74,13 @@ if (!onlyDocument)
         .UseRecommendedSerializerSettings()
         .UsePostgreSqlStorage(
             storage => storage.UseNpgsqlConnection(connectionString),
-            new PostgreSqlStorageOptions { QueuePollInterval = TimeSpan.FromMilliseconds(250), InvisibilityTimeout = TimeSpan.FromMinutes(5) }));
+            new PostgreSqlStorageOptions
+            {
+                QueuePollInterval = TimeSpan.FromMilliseconds(250),
+                // A worker says every few seconds that it is alive; the job of one that was killed is taken up soon after.
+                InvisibilityTimeout = TimeSpan.FromSeconds(30),
+                UseSlidingInvisibilityTimeout = true,
+            }));
     if (settings.RunJobs)
     {
         services.AddHangfireServer(server => server.WorkerCount = 2);

@@ -120,8 +120,9 @@ public static class PhotoEndpoints
                 source.Write(content);
             }
 
+            var dayBefore = photo.Day;
             (photo.Day, photo.LeftOut, photo.UnitId) = (request.Day ?? (request.LeftOut ? photo.Day : null), request.LeftOut, target?.Id);
-            photo.DaySetByKeeper = true;
+            photo.DaySetByKeeper |= !request.LeftOut && request.Day != dayBefore;
             await history.SaveAsync(photo.AlbumId, keeper.Id, summary, units.Select(u => u.Id), cancel);
             return PhotoView.Of(photo);
         }).WithName("movePhoto").WithProblems();

@@ -29,7 +29,7 @@ const groups: { title: string; keys: [string, string][] }[] = [
       ['Space', 'Turn the leaf over; Shift Space turns back'],
       ['F', 'Fill the spread'],
       ['T', 'True size, or the whole spread'],
-      ['Escape', 'Let go of what you hold'],
+      ['Escape', 'Let go of what you hold, then of the pocket'],
     ],
   },
   {

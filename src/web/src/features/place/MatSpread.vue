@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 import type { FaceView, PocketView, UnitView } from '../../api/client'
+import { usePieceDrag } from './drag'
 import FramedPhoto from './FramedPhoto.vue'
 import type { Framing } from './frame'
 import { ghostOf, samePocket, useHand, type InHand, type PocketRef } from './hand'
@@ -161,51 +162,23 @@ function onKey(event: KeyboardEvent, face: FaceView, pocket: PocketView) {
     event.preventDefault()
     emit('lock', place, !pocket.locked)
   } else if (event.key === 'Escape') {
-    hand.held = null
-    hand.framing = false
+    // First let go of what is held, then of the pocket.
+    if (hand.held || hand.framing) {
+      hand.held = null
+      hand.framing = false
+    } else {
+      hand.openPocket(null)
+    }
   }
 }
 
 // ---- dragging with the pointer, from a pocket to another one or to the tray ------------------------------
-let press: { x: number; y: number; held: InHand; picture: string | null; label: string } | null = null
+const drag = usePieceDrag(drop)
 
 function onDown(event: PointerEvent, face: FaceView, pocket: PocketView) {
-  if (event.button !== 0 || !pocket.piece || (hand.framing && isOpen(face, pocket))) return
-  press = {
-    x: event.clientX,
-    y: event.clientY,
-    held: { kind: 'piece', pieceId: pocket.piece.id, from: placeOf(face, pocket) },
-    picture: ghostOf(pocket),
-    label: pocket.piece.title,
-  }
-  window.addEventListener('pointermove', onMove)
-  window.addEventListener('pointerup', onUp, { once: true })
-}
-
-function onMove(event: PointerEvent) {
-  if (!press) return
-  if (!hand.ghost && Math.hypot(event.clientX - press.x, event.clientY - press.y) < 6) return
-  hand.held = press.held
-  hand.ghost = { x: event.clientX, y: event.clientY, picture: press.picture, label: press.label }
-}
-
-function onUp(event: PointerEvent) {
-  window.removeEventListener('pointermove', onMove)
-  const dragged = hand.ghost !== null
-  const held = hand.held
-  press = null
-  if (!dragged) return
-  hand.ghost = null
-  hand.held = null
-  if (held) drop(held, event.clientX, event.clientY)
-  // The click that follows a drag must not put anything a second time.
-  window.addEventListener('click', swallow, { capture: true, once: true })
-  setTimeout(() => window.removeEventListener('click', swallow, { capture: true }), 0)
-}
-
-function swallow(event: Event) {
-  event.stopPropagation()
-  event.preventDefault()
+  if (!pocket.piece || (hand.framing && isOpen(face, pocket))) return
+  const held: InHand = { kind: 'piece', pieceId: pocket.piece.id, from: placeOf(face, pocket) }
+  drag.start(event, held, ghostOf(pocket), pocket.piece.title)
 }
 
 /** Lets go of a dragged thing over the screen; also used by the tray. */
@@ -229,7 +202,13 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
 </script>
 
 <template>
-  <div ref="mat" class="mat" :class="{ 'true-size': trueSize }" :style="{ '--grid': grid }">
+  <div
+    ref="mat"
+    class="mat"
+    :class="{ 'true-size': trueSize }"
+    :style="{ '--grid': grid }"
+    @click.self="hand.openPocket(null)"
+  >
     <div class="spread" :style="{ gap: `${gutter}px` }">
       <section
         v-for="{ face } in faces"

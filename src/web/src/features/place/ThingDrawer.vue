@@ -87,21 +87,6 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <dt>File</dt>
         <dd class="text-break">{{ piece.photo?.fileName }}</dd>
       </dl>
-      <div class="d-flex flex-wrap gap-2">
-        <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
-          >Take out</BButton
-        >
-        <BButton
-          size="sm"
-          variant="outline-dark"
-          @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
-        >
-          {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
-        </BButton>
-        <BButton size="sm" variant="outline-dark" :aria-pressed="hand.framing" @click="hand.framing = !hand.framing">
-          {{ hand.framing ? 'Done moving' : 'Move on the mat' }}
-        </BButton>
-      </div>
     </template>
 
     <template v-else-if="piece && piece.kind === 'card'">
@@ -109,24 +94,34 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         :key="piece.id"
         :unit-id="unit.id"
         :piece="piece"
-        @write="(words, styleKey) => edit({ kind: 'writeCard', pieceId: piece!.id, words, styleKey })"
+        @write="(pieceId, words, styleKey) => edit({ kind: 'writeCard', pieceId, words, styleKey })"
         @discard="edit({ kind: 'discard', pieceId: piece.id })"
       />
-      <div v-if="found" class="d-flex gap-2 mt-2">
-        <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
-          >Take out</BButton
-        >
-        <BButton
-          size="sm"
-          variant="outline-dark"
-          @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
-        >
-          {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
-        </BButton>
-      </div>
     </template>
 
-    <template v-else>
+    <div v-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">
+      <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
+        >Take out</BButton
+      >
+      <BButton
+        size="sm"
+        variant="outline-dark"
+        @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
+      >
+        {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
+      </BButton>
+      <BButton
+        v-if="piece.kind === 'photo'"
+        size="sm"
+        variant="outline-dark"
+        :aria-pressed="hand.framing"
+        @click="hand.framing = !hand.framing"
+      >
+        {{ hand.framing ? 'Done moving' : 'Move on the mat' }}
+      </BButton>
+    </div>
+
+    <template v-if="!piece">
       <p v-if="found">This pocket is empty. Pick a loose piece in the tray and press Enter here, or drag it in.</p>
       <p v-else>Choose a pocket, or drag a piece from the tray onto the spread.</p>
       <div class="d-grid gap-2">

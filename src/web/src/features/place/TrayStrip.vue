@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PhotoView, PieceView, UnitView } from '../../api/client'
+import { usePieceDrag } from './drag'
 import { useHand, type InHand } from './hand'
 
 const props = defineProps<{ unit: UnitView }>()
@@ -33,39 +34,7 @@ function pickCard(piece: PieceView) {
   hand.held = holdsPiece(piece) ? null : { kind: 'piece', pieceId: piece.id, from: null }
 }
 
-let press: { x: number; y: number; held: InHand; picture: string | null; label: string } | null = null
-
-function onDown(event: PointerEvent, held: InHand, picture: string | null, label: string) {
-  if (event.button !== 0) return
-  press = { x: event.clientX, y: event.clientY, held, picture, label }
-  window.addEventListener('pointermove', onMove)
-  window.addEventListener('pointerup', onUp, { once: true })
-}
-
-function onMove(event: PointerEvent) {
-  if (!press) return
-  if (!hand.ghost && Math.hypot(event.clientX - press.x, event.clientY - press.y) < 6) return
-  hand.held = press.held
-  hand.ghost = { x: event.clientX, y: event.clientY, picture: press.picture, label: press.label }
-}
-
-function onUp(event: PointerEvent) {
-  window.removeEventListener('pointermove', onMove)
-  const dragged = hand.ghost !== null
-  const held = press?.held
-  press = null
-  if (!dragged || !held) return
-  hand.ghost = null
-  hand.held = null
-  emit('drop', held, event.clientX, event.clientY)
-  window.addEventListener('click', swallow, { capture: true, once: true })
-  setTimeout(() => window.removeEventListener('click', swallow, { capture: true }), 0)
-}
-
-function swallow(event: Event) {
-  event.stopPropagation()
-  event.preventDefault()
-}
+const drag = usePieceDrag((held, x, y) => emit('drop', held, x, y))
 
 function onKey(event: KeyboardEvent) {
   const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
@@ -98,7 +67,7 @@ function onKey(event: KeyboardEvent) {
           :title="piece.title"
           @click="pickCard(piece)"
           @pointerdown="
-            onDown($event, { kind: 'piece', pieceId: piece.id, from: null }, piece.faceUrl ?? null, piece.title)
+            drag.start($event, { kind: 'piece', pieceId: piece.id, from: null }, piece.faceUrl ?? null, piece.title)
           "
         >
           <img :src="piece.faceUrl ?? ''" alt="" draggable="false" />
@@ -119,7 +88,7 @@ function onKey(event: KeyboardEvent) {
           :data-photo="photo.id"
           @click="pickPhoto(photo)"
           @pointerdown="
-            onDown(
+            drag.start(
               $event,
               { kind: 'photo', photoId: photo.id },
               `/api/photos/${photo.id}/picture?side=512`,

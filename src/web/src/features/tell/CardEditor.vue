@@ -5,7 +5,7 @@ import { useNotices } from '../../shared/notices'
 import { useCatalog } from '../albums/queries'
 
 const props = defineProps<{ unitId: string; piece: PieceView }>()
-const emit = defineEmits<{ write: [words: string, styleKey: string]; discard: [] }>()
+const emit = defineEmits<{ write: [pieceId: string, words: string, styleKey: string]; discard: [] }>()
 
 const notices = useNotices()
 const { data: catalog } = useCatalog()
@@ -56,7 +56,8 @@ function save() {
   clearTimeout(saveTimer)
   saveTimer = undefined
   if (words.value !== (props.piece.words ?? '') || style.value !== props.piece.styleKey) {
-    emit('write', words.value, style.value)
+    // With the card's own id: when the editor is leaving, another card may be in hand already.
+    emit('write', props.piece.id, words.value, style.value)
   }
 }
 

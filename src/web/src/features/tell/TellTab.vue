@@ -40,7 +40,7 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         <CardEditor
           :unit-id="unit.id"
           :piece="piece"
-          @write="(words, styleKey) => edit({ kind: 'writeCard', pieceId: piece.id, words, styleKey })"
+          @write="(pieceId, words, styleKey) => edit({ kind: 'writeCard', pieceId, words, styleKey })"
           @discard="edit({ kind: 'discard', pieceId: piece.id })"
         />
       </section>

@@ -1,0 +1,75 @@
+import { mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { UnitSummary } from '../../api/client'
+import TapeMeasure from './TapeMeasure.vue'
+
+const push = vi.fn()
+vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
+
+const week = (number: number, firstDay: string, lastDay: string, more: Partial<UnitSummary> = {}): UnitSummary => ({
+  id: `w${number}`,
+  number,
+  year: 2026,
+  label: `${firstDay} – ${lastDay}`,
+  firstDay,
+  lastDay,
+  photos: 0,
+  cardsTold: 0,
+  piecesPlaced: 0,
+  pockets: 12,
+  ...more,
+})
+
+const units = [
+  week(1, '2025-12-29', '2026-01-04'),
+  week(2, '2026-01-05', '2026-01-11', { photos: 1, cardsTold: 2, piecesPlaced: 6 }),
+  week(5, '2026-01-26', '2026-02-01'),
+  week(6, '2026-02-02', '2026-02-08'),
+]
+
+const tape = () =>
+  mount(TapeMeasure, { props: { albumId: 'a', units, current: 'w1', tab: 'place' }, attachTo: document.body })
+
+beforeEach(() => {
+  vi.useFakeTimers({ now: new Date('2026-01-06T10:00:00Z') })
+  push.mockReset()
+})
+afterEach(() => {
+  vi.useRealTimers()
+  document.body.innerHTML = ''
+})
+
+describe('the tape', () => {
+  it('says how far each week is', () => {
+    const ticks = tape().findAll('.tick')
+    expect(ticks[1]!.attributes('aria-label')).toBe(
+      'Week 2, 2026-01-05 – 2026-01-11: 1 photo, 2 cards, 6 of 12 pockets filled, this week',
+    )
+    expect(ticks[0]!.attributes('aria-current')).toBe('page')
+  })
+
+  it('prints a month over the first week that counts to it', () => {
+    const months = tape()
+      .findAll('.tape-month')
+      .map((m) => m.text())
+    expect(months).toEqual(['Jan 2026', '', '', 'Feb'])
+  })
+
+  it('is one stop for the tab key and moves by arrows, home and end', async () => {
+    const wrapper = tape()
+    const ticks = wrapper.findAll('.tick')
+    expect(ticks.map((t) => t.attributes('tabindex'))).toEqual(['0', '-1', '-1', '-1'])
+    await ticks[0]!.trigger('keydown', { key: 'ArrowRight' })
+    expect(document.activeElement?.getAttribute('data-unit')).toBe('w2')
+    await ticks[1]!.trigger('keydown', { key: 'End' })
+    expect(document.activeElement?.getAttribute('data-unit')).toBe('w6')
+    await ticks[3]!.trigger('keydown', { key: 'ArrowRight' })
+    expect(document.activeElement?.getAttribute('data-unit')).toBe('w6')
+  })
+
+  it('opens a week on a click and keeps the tab', async () => {
+    const wrapper = tape()
+    await wrapper.findAll('.tick')[2]!.trigger('click')
+    expect(push).toHaveBeenCalledWith({ name: 'desk', params: { albumId: 'a', unitId: 'w5', tab: 'place' } })
+  })
+})

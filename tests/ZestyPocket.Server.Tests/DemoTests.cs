@@ -1,0 +1,87 @@
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Demo;
+using ZestyPocket.Server.Tests.Hosting;
+
+namespace ZestyPocket.Server.Tests;
+
+public sealed class DemoTests
+{
+    [Fact]
+    public void The_weekly_album_has_pictures_over_eight_weeks_and_the_trip_over_nine_days()
+    {
+        var weekly = DemoHousehold.WeeklyShots().ToList();
+        weekly.Count.ShouldBeGreaterThanOrEqualTo(150);
+        weekly.Select(s => Core.Dates.Week.Holding(s.Taken.Date)).Distinct().Count().ShouldBe(8);
+        var trip = DemoHousehold.TripShots().ToList();
+        trip.Count.ShouldBeGreaterThanOrEqualTo(60);
+        trip.Select(s => s.Taken.Date).Distinct().Count().ShouldBe(9);
+        weekly.Concat(trip).Select(s => s.FileName).Distinct().Count().ShouldBe(weekly.Count + trip.Count);
+    }
+
+    [Fact]
+    public void A_snapshot_is_the_same_bytes_each_time_and_carries_its_cameras_record()
+    {
+        var shot = new DemoShot("x.jpg", Scene.Canal, 12, 1008, 756, new LocalDateTime(2026, 6, 7, 9, 30, 5), "Kestrel P4", 60, 52.1, -1.9);
+        var jpeg = DemoPictures.Jpeg(shot);
+        DemoPictures.Jpeg(shot).ShouldBe(jpeg);
+
+        var path = Path.GetTempFileName();
+        try
+        {
+            File.WriteAllBytes(path, jpeg);
+            var facts = PictureIntake.Inspect(path);
+            (facts.Recorded, facts.OffsetMinutes, facts.Camera).ShouldBe((shot.Taken, 60, "Kestrel P4"));
+            facts.Latitude!.Value.ShouldBe(52.1, 0.001);
+            facts.Longitude!.Value.ShouldBe(-1.9, 0.001);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Scenes))]
+    public void Every_scene_has_light_and_shade(Scene scene)
+    {
+        using var picture = new DemoScenes(3, scene, 14).Paint(320, 240);
+        var light = picture.Pixels.Select(p => (p.Red + p.Green + p.Blue) / 3).ToList();
+        (light.Max() - light.Min()).ShouldBeGreaterThan(80);
+        light.Distinct().Count().ShouldBeGreaterThan(60);
+    }
+
+    public static TheoryData<Scene> Scenes => [.. Enum.GetValues<Scene>()];
+
+    [Fact]
+    public async Task The_demo_is_made_once_with_finished_half_done_and_overfull_weeks()
+    {
+        await using var host = await TestHost.StartAsync();
+        var told = new List<string>();
+        await SeedAsync(reset: false);
+        var shelf = await host.GetAsync<List<AlbumSummary>>("/api/albums");
+        shelf.Count.ShouldBe(2);
+        shelf.ShouldAllBe(a => a.IsDemo);
+        var weekly = await host.GetAsync<AlbumView>($"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.WeeklyName).Id}");
+        var weeks = weekly.Units.Where(u => u.Photos > 0).ToList();
+        weeks.Count.ShouldBe(8);
+        weeks.Count(u => u.PiecesPlaced == u.Pockets).ShouldBeGreaterThanOrEqualTo(2, "finished weeks");
+        weeks.Count(u => u.PiecesPlaced > 0 && u.PiecesPlaced < u.Pockets).ShouldBe(1, "half done");
+        weeks.Max(u => u.Photos - u.Pockets).ShouldBeGreaterThan(25, "far more pictures than pockets");
+
+        // Asked again it does nothing; a keeper's own album is not touched by a reset.
+        var own = await host.MakeAlbumAsync();
+        told.Clear();
+        await SeedAsync(reset: false);
+        told.ShouldBeEmpty();
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Select(a => a.Id).ShouldBe([.. shelf.Select(a => a.Id), own.Id]);
+
+        async Task SeedAsync(bool reset)
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            await scope.ServiceProvider.GetRequiredService<DemoSeeding>().RunAsync(reset, told.Add, TestContext.Current.CancellationToken);
+        }
+    }
+}
