@@ -21,7 +21,7 @@ public static partial class MeasureText
     private static readonly Length Largest = Length.FromInches(100);
 
     [GeneratedRegex(
-        """^\s*(?:(?<whole>\d{1,6})[\s-]+)?(?<num>\d{1,6}(?:[.,]\d{1,6})?)(?:\s*/\s*(?<den>\d{1,4}))?\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?\s*$""",
+        """^\s*(?:(?<whole>\d{1,6})[\s-]+)?(?<num>\d{1,6}(?:[.,]\d{1,9})?)(?:\s*/\s*(?<den>\d{1,4}))?\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?\s*$""",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex LengthPattern();
 
@@ -54,6 +54,16 @@ public static partial class MeasureText
     public static string Show(Size size, MeasureSystem system) => system == MeasureSystem.Millimetres
         ? $"{Decimals(size.Width.Millimetres, 1)} × {Decimals(size.Height.Millimetres, 1)} mm"
         : $"{InchNumber(size.Width)} × {InchNumber(size.Height)} in";
+
+    /// <summary>Shows a length so that reading it back gives the very same one, for fields that people edit.</summary>
+    public static string Exact(Length length, MeasureSystem system) => system == MeasureSystem.Millimetres
+        ? $"{Decimals(length.Millimetres, 5)} mm"
+        : $"{InchNumber(length, 7)} in";
+
+    /// <summary>Shows a size so that reading it back gives the very same one.</summary>
+    public static string Exact(Size size, MeasureSystem system) => system == MeasureSystem.Millimetres
+        ? $"{Decimals(size.Width.Millimetres, 5)} × {Decimals(size.Height.Millimetres, 5)} mm"
+        : $"{InchNumber(size.Width, 7)} × {InchNumber(size.Height, 7)} in";
 
     /// <summary>The trade's short name in inches, such as 6x4.</summary>
     public static string ShortName(Size size) => $"{InchNumber(size.Width)}x{InchNumber(size.Height)}";
@@ -118,12 +128,12 @@ public static partial class MeasureText
         return unit switch { "MM" => "mm", "CM" => "cm", "PT" => "pt", _ => "in" };
     }
 
-    private static string InchNumber(Length length)
+    private static string InchNumber(Length length, int places = 3)
     {
         const long sixteenth = Length.EmuPerInch / 16;
         if (length.Emu % sixteenth != 0)
         {
-            return Decimals(length.Inches, 3);
+            return Decimals(length.Inches, places);
         }
 
         var sixteenths = Math.Abs(length.Emu / sixteenth);

@@ -40,11 +40,13 @@ public static class SpreadFilling
 
         var chosen = Choose(SharpEnough(photos, pockets), pockets.Count);
         var cost = new long[chosen.Count, pockets.Count];
+        // With pictures for every pocket both run from first to last; with fewer, the empty pockets come last.
+        var places = Math.Max(chosen.Count, pockets.Count);
         for (var i = 0; i < chosen.Count; i++)
         {
             for (var j = 0; j < pockets.Count; j++)
             {
-                cost[i, j] = Cost(chosen[i], pockets[j], Fraction(i, chosen.Count), Fraction(j, pockets.Count));
+                cost[i, j] = Cost(chosen[i], pockets[j], Fraction(i, places), Fraction(j, places));
             }
         }
 

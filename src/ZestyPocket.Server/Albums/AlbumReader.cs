@@ -84,13 +84,13 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             row.Id,
             row.DesignKey,
             protector.Design.Name,
-            SizeView.Of(protector.Outer, system),
-            MeasureText.Show(protector.RingStrip, system),
-            MeasureText.Show(protector.Ease, system),
+            MeasureText.Exact(protector.Outer, system),
+            MeasureText.Exact(protector.RingStrip, system),
+            MeasureText.Exact(protector.Ease, system),
             [
                 .. protector.Design.Pockets.Select(p => p.Nominal).Distinct().Select(nominal => new ClearSizeView(
                     nominal.ToString(),
-                    protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Show(clear, system) : null,
+                    protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Exact(clear, system) : null,
                     MeasureText.Show(protector.CutSize(nominal), system))),
             ]);
     }

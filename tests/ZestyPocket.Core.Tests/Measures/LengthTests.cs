@@ -98,6 +98,22 @@ public sealed class LengthTests
     }
 
     [Fact]
+    public void A_field_that_is_saved_unchanged_changes_nothing()
+    {
+        Gen.Select(Gen.Long[1, 40 * Length.EmuPerInch], Gen.Long[1, 40 * Length.EmuPerInch]).Sample((w, h) =>
+        {
+            var size = new Size(new Length(w), new Length(h));
+            foreach (var system in Enum.GetValues<MeasureSystem>())
+            {
+                MeasureText.ParseSize(MeasureText.Exact(size, system)).ShouldBe(size);
+                MeasureText.ParseLength(MeasureText.Exact(size.Width, system)).ShouldBe(size.Width);
+            }
+        });
+        MeasureText.Exact(Length.FromInches(1, 32), MeasureSystem.Inches).ShouldBe("0.03125 in");
+        MeasureText.Exact(Length.FromInches(5, 8), MeasureSystem.Millimetres).ShouldBe("15.875 mm");
+    }
+
+    [Fact]
     public void No_text_makes_the_parser_fail_in_any_other_way_than_refusing()
     {
         Gen.String[Gen.Char["0123456789 /x×.,-incmpt\"″ä\n"], 0, 30].Sample(text =>

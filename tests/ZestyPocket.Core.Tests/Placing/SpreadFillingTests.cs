@@ -73,6 +73,14 @@ public sealed class SpreadFillingTests
     }
 
     [Fact]
+    public void With_fewer_pictures_than_pockets_the_empty_ones_come_last()
+    {
+        var pockets = Open(BuiltInDesigns.Find("6x8-twelve-2x2")!);
+        var photos = Enumerable.Range(0, 7).Select(i => Photo(i, 2000, 2000, i, 9)).ToList();
+        SpreadFilling.Propose(pockets, photos).Select(c => c.Place).ShouldBe(pockets.Take(7).Select(p => p.Place));
+    }
+
+    [Fact]
     public void With_more_pictures_than_pockets_every_day_has_its_turn()
     {
         var photos = Enumerable.Range(0, 40).Select(i => Photo(i, 3000, 4000, i < 34 ? 5 : i - 34, i % 24)).ToList();

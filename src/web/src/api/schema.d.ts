@@ -754,13 +754,13 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
-        /** @description A protector of the album with what was measured. */
+        /** @description A protector of the album with what was measured, exactly as it can be written back. */
         ProtectorView: {
             /** Format: uuid */
             id: string;
             designKey: string;
             designName: string;
-            outer: components["schemas"]["SizeView"];
+            outer: string;
             ringStrip: string;
             ease: string;
             clearSizes: components["schemas"]["ClearSizeView"][];

@@ -29,7 +29,7 @@ watch(
     name.value = props.album.name
     for (const p of props.album.protectors) {
       forms[p.id] = {
-        outer: p.outer.label,
+        outer: p.outer,
         ringStrip: p.ringStrip,
         ease: p.ease,
         clear: Object.fromEntries(p.clearSizes.map((c) => [c.nominal, c.clear ?? ''])),

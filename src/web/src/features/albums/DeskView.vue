@@ -172,6 +172,10 @@ useShortcuts({
   padding: 0.35rem 0.9rem;
   background: var(--card);
 }
+.top .btn {
+  flex: none;
+  white-space: nowrap;
+}
 .album-name {
   margin: 0 0 0 0.3rem;
   font-size: 1.2rem;

@@ -292,6 +292,10 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   display: block;
   padding: 14px;
 }
+.true-size .spread {
+  width: max-content;
+  margin: 0 auto;
+}
 .spread {
   display: flex;
   align-items: center;
