@@ -92,11 +92,12 @@ public static class AlbumMaking
             album.Leaves.Add(leaf);
         }
 
-        // Unit k takes the back of leaf k and the front of leaf k + 1.
+        var leafIds = leaves.ConvertAll(l => l.Id);
         for (var k = 0; k < units.Count; k++)
         {
-            leaves[k].BackUnitId = units[k].Id;
-            leaves[k + 1].FrontUnitId = units[k].Id;
+            var spread = Binding.FacingPages(leafIds, k);
+            leaves.Single(l => l.Id == spread.Left.LeafId).BackUnitId = units[k].Id;
+            leaves.Single(l => l.Id == spread.Right.LeafId).FrontUnitId = units[k].Id;
         }
     }
 }

@@ -185,6 +185,10 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
       <h2 class="h5">
         No week yet <small class="visually-quiet fw-normal">{{ waiting.length }} photos wait</small>
       </h2>
+      <p class="form-text mt-0">
+        Give a picture its day here. If its day lies after the last week, “+ 4 weeks” above lengthens the album and the
+        picture finds its week by itself.
+      </p>
       <ul class="waiting">
         <li v-for="photo in waiting" :key="photo.id" class="waiting-photo">
           <img :src="`/api/photos/${photo.id}/picture?side=512`" :alt="`Photo ${photo.fileName}`" loading="lazy" />
