@@ -2,6 +2,7 @@ using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;
@@ -79,16 +80,18 @@ internal static class ImportBench
         Album album;
         await using (var db = new ZestyContext(builder.Options))
         {
-            album = AlbumMaking.Weekly("Bench", new LocalDate(2026, 5, 4), 1, [BuiltInDesigns.All[0]], MeasureSystem.Inches, Keeper.LocalId, SystemClock.Instance.GetCurrentInstant());
+            album = AlbumMaking.Make("Bench", new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 5, 4) }, 1, 2, [BuiltInDesigns.All[0]], MeasureSystem.Inches, Keeper.LocalId, SystemClock.Instance.GetCurrentInstant());
             db.Albums.Add(album);
             await db.SaveChangesAsync();
         }
 
+        var days = new AlbumDays(album.ReadCalendar(), [.. album.Units.Select(u => (u.Id, u.ReadDates()))]);
         await Parallel.ForEachAsync(paths, new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (path, cancel) =>
         {
             await using var db = new ZestyContext(builder.Options);
             await using var file = File.OpenRead(path);
-            var outcome = await new PhotoImport(db, vault, cache, SystemClock.Instance).ImportAsync(album, Path.GetFileName(path), file, cancel);
+            using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
+            var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(album.Id, days, Path.GetFileName(path), arrived, null, null, cancel);
             if (outcome.Status != ImportStatus.Added)
             {
                 throw new InvalidOperationException(outcome.Detail);

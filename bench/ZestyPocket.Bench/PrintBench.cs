@@ -19,7 +19,7 @@ internal static class PrintBench
     private sealed class Crops(IReadOnlyDictionary<string, string> paths) : IPrintCrops
     {
         public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-            PrintCrop.Jpeg(paths[face.OriginalSha], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
+            PrintCrop.Jpeg(paths[face.Original.Sha256], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
     }
 
     public static void Run()
@@ -43,7 +43,7 @@ internal static class PrintBench
             foreach (var key in paths.Keys)
             {
                 var id = Guid.CreateVersion7();
-                faces[id] = new PhotoFace(cut, key, pixels, Crop.For(pixels, cut, Framing.Middle));
+                faces[id] = new PhotoFace(cut, new PictureRef(key), pixels, Crop.For(pixels, cut, Framing.Middle));
                 due.Add(new DuePiece(id, $"W19 L{due.Count + 1}", cut, Stock.PhotoPaper));
             }
 

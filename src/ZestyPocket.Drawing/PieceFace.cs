@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
@@ -9,13 +10,25 @@ public abstract record PieceFace(Size Cut);
 
 /// <summary>A photo print: which picture and which part of it.</summary>
 /// <param name="Cut">Cut size.</param>
-/// <param name="OriginalSha">Content hash of the original in the vault.</param>
+/// <param name="Original">The picture in the vault, with what covers it.</param>
 /// <param name="Pixels">Pixels of the upright original.</param>
 /// <param name="Crop">The kept part.</param>
-public sealed record PhotoFace(Size Cut, string OriginalSha, PixelSize Pixels, Crop Crop) : PieceFace(Cut);
+public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, Crop Crop) : PieceFace(Cut);
 
 /// <summary>A set card.</summary>
 public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut);
+
+/// <summary>A picture in the vault as it may be shown and printed.</summary>
+/// <param name="Sha256">Content hash of the original.</param>
+/// <param name="Page">The page of a PDF, from 1; 1 for everything else.</param>
+/// <param name="Covers">Opaque boxes that are burned in wherever the picture leaves the program.</param>
+public sealed record PictureRef(string Sha256, int Page, ImmutableArray<PictureBox> Covers)
+{
+    public PictureRef(string sha256)
+        : this(sha256, 1, [])
+    {
+    }
+}
 
 /// <summary>Delivers the pixels of a crop as a JPEG file; the server keeps them in a cache.</summary>
 public interface IPrintCrops

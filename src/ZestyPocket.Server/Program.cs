@@ -11,11 +11,14 @@ using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Demo;
+using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
+using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
@@ -41,7 +44,16 @@ services.AddScoped<AlbumReader>();
 services.AddScoped<UnitOpener>();
 services.AddScoped<UnitReader>();
 services.AddScoped<UnitEditor>();
+services.AddScoped<UnitSteps>();
+services.AddScoped<TapeEditor>();
 services.AddScoped<PhotoImport>();
+services.AddScoped<PhotoDays>();
+services.AddScoped<PhotoListing>();
+services.AddScoped<PhotoEditor>();
+services.AddScoped<OverviewReader>();
+services.AddScoped<ImportJob>();
+services.AddSingleton<ImportNudges>();
+services.AddSingleton<IPhoneOutbox, FolderOutbox>();
 services.AddScoped<PrintRun>();
 services.AddScoped<PrintJobRunner>();
 services.AddScoped<SpreadPages>();
@@ -81,6 +93,7 @@ if (!onlyDocument)
                 InvisibilityTimeout = TimeSpan.FromSeconds(30),
                 UseSlidingInvisibilityTimeout = true,
             }));
+    services.AddHostedService<ImportRecovery>();
     if (settings.RunJobs)
     {
         services.AddHangfireServer(server => server.WorkerCount = 2);
@@ -129,6 +142,13 @@ app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();
 var api = app.MapGroup("/api");
 api.MapCatalog();
 api.MapAlbums();
+api.MapTape();
+api.MapCalendars();
+api.MapCameras();
+api.MapSeries();
+api.MapEvents();
+api.MapOverview();
+api.MapImporting();
 api.MapPhotos();
 api.MapUnits();
 api.MapFit();

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -23,6 +24,10 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
     public DbSet<AlbumLeaf> Leaves => Set<AlbumLeaf>();
 
     public DbSet<Photo> Photos => Set<Photo>();
+
+    public DbSet<ImportBatch> Imports => Set<ImportBatch>();
+
+    public DbSet<ImportFile> ImportFiles => Set<ImportFile>();
 
     public DbSet<Edit> Edits => Set<Edit>();
 
@@ -50,6 +55,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             album.Property(a => a.Name).HasMaxLength(200);
             album.Property(a => a.Revision).IsConcurrencyToken();
+            album.Property(a => a.Calendar).HasColumnType("jsonb");
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);
@@ -67,8 +73,9 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             unit.Property(u => u.Content).HasColumnType("jsonb");
             unit.Property(u => u.Revision).IsConcurrencyToken();
-            unit.HasIndex(u => new { u.AlbumId, u.FirstDay }).IsUnique();
-            unit.Ignore(u => u.Week);
+            unit.Property(u => u.Name).HasMaxLength(UnitDates.LongestName);
+            unit.HasIndex(u => new { u.AlbumId, u.Ordinal });
+            unit.HasQueryFilter(u => !u.Gone);
         });
 
         modelBuilder.Entity<AlbumLeaf>(leaf =>
@@ -78,6 +85,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.FrontUnitId);
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.BackUnitId);
             leaf.HasIndex(l => new { l.AlbumId, l.Ordinal });
+            leaf.HasQueryFilter(l => !l.Gone);
         });
 
         modelBuilder.Entity<Photo>(photo =>
@@ -90,7 +98,34 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             photo.HasOne<Album>().WithMany().HasForeignKey(p => p.AlbumId);
             photo.HasOne<AlbumUnit>().WithMany().HasForeignKey(p => p.UnitId);
             photo.HasIndex(p => new { p.AlbumId, p.Sha256 }).IsUnique();
+            // The order in which an album's pictures are listed, page by page.
+            photo.HasIndex(p => new { p.AlbumId, p.SortAt, p.Id });
+            photo.HasIndex(p => new { p.AlbumId, p.UnitId, p.Verdict });
+            photo.Property(p => p.Palette).HasColumnType("jsonb");
+            photo.Property(p => p.KeepBoxes).HasColumnType("jsonb");
+            photo.Property(p => p.CoverBoxes).HasColumnType("jsonb");
             photo.Ignore(p => p.Pixels);
+            photo.Ignore(p => p.RecordedTime);
+        });
+
+        modelBuilder.Entity<ImportBatch>(batch =>
+        {
+            batch.HasOne<Album>().WithMany().HasForeignKey(b => b.AlbumId);
+            batch.HasMany(b => b.Files).WithOne().HasForeignKey(f => f.BatchId);
+            batch.HasIndex(b => new { b.AlbumId, b.MadeAt });
+        });
+
+        modelBuilder.Entity<ImportFile>(file =>
+        {
+            file.Property(f => f.Key).HasMaxLength(120);
+            // Two servers on one file: the first to finish has it.
+            file.Property(f => f.Status).IsConcurrencyToken();
+            file.Property(f => f.FileName).HasMaxLength(300);
+            file.Property(f => f.Sha256).HasMaxLength(64).IsFixedLength();
+            file.Property(f => f.Detail).HasMaxLength(1000);
+            file.Property(f => f.Sequence).UseIdentityAlwaysColumn();
+            file.HasIndex(f => new { f.BatchId, f.Key }).IsUnique();
+            file.HasIndex(f => new { f.BatchId, f.Status, f.Sequence });
         });
 
         modelBuilder.Entity<Edit>(edit =>

@@ -40,11 +40,11 @@ public sealed class TestPictures : IPrintCrops, IDisposable
     {
         var key = Path.GetFileName(path);
         _paths[key] = path;
-        return new PhotoFace(cut, key, pixels, Crop.For(pixels, cut, Framing.Middle));
+        return new PhotoFace(cut, new PictureRef(key), pixels, Crop.For(pixels, cut, Framing.Middle));
     }
 
     public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-        PrintCrop.Jpeg(_paths[face.OriginalSha], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
+        PrintCrop.Jpeg(_paths[face.Original.Sha256], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
 
     public void Dispose() => Directory.Delete(Folder, recursive: true);
 }

@@ -14,7 +14,7 @@ public sealed class DemoTests
     {
         var weekly = DemoHousehold.WeeklyShots().ToList();
         weekly.Count.ShouldBeGreaterThanOrEqualTo(150);
-        weekly.Select(s => Core.Dates.Week.Holding(s.Taken.Date)).Distinct().Count().ShouldBe(8);
+        weekly.Select(s => Core.Dates.WeekCalendar.Iso.Holding(s.Taken.Date)).Distinct().Count().ShouldBe(8);
         var trip = DemoHousehold.TripShots().ToList();
         trip.Count.ShouldBeGreaterThanOrEqualTo(60);
         trip.Select(s => s.Taken.Date).Distinct().Count().ShouldBe(9);

@@ -6,6 +6,7 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -20,8 +21,8 @@ public sealed class EditingTests
         var (first, second) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id));
         first.Faces.Select(f => f.Side).ShouldBe([LeafSide.Back, LeafSide.Front]);
         first.Faces[1].LeafId.ShouldBe(second.Faces[0].LeafId);
-        (first.Number, first.Year, first.Label).ShouldBe((19, 2026, "4–10 May 2026"));
-        first.Faces[1].OtherSide.ShouldBe("week 20");
+        (first.Title, first.Label).ShouldBe(("Week 19", "4–10 May 2026"));
+        first.Faces[1].OtherSide.ShouldBe("Week 20");
     }
 
     [Fact]
@@ -148,7 +149,7 @@ public sealed class EditingTests
         await host.EditAsync(second, Put(second, 0, 0));
 
         var refusal = await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{first.Id}/undo", new RevisionRequest(first.Revision));
-        refusal["detail"]!.GetValue<string>().ShouldContain("neighbouring week");
+        refusal["detail"]!.GetValue<string>().ShouldContain("something else was built on it");
     }
 
     [Fact]
@@ -206,10 +207,11 @@ public sealed class EditingTests
         var album = await host.MakeAlbumAsync();
         var outcome = await host.AddAsync(album.Id, "june.jpg", Pictures.Jpeg(taken: "2026:06:10 10:00:00"));
         outcome.UnitId.ShouldBeNull();
-        album = await host.PostAsync<AlbumView>($"/api/albums/{album.Id}/weeks", new AddWeeksRequest(4));
+        (await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(4, AtEnd: true))).Moved.ShouldBe(["1 picture from outside the album to Week 24"]);
+        album = await host.GetAsync<AlbumView>($"/api/albums/{album.Id}");
         album.Units.Count.ShouldBe(8);
         album.PhotosWithoutUnit.ShouldBe(0);
-        album.Units.Single(u => u.Number == 24).Photos.ShouldBe(1);
+        album.Units.Single(u => u.Title == "Week 24").Photos.ShouldBe(1);
         (await host.OpenAsync(album.Units[4].Id)).Faces.Count.ShouldBe(2);
         (await host.OpenAsync(album.Units[7].Id)).Faces.Count.ShouldBe(2);
     }
@@ -295,12 +297,5 @@ public sealed class EditingTests
 
     private static EditRequest Put(UnitView unit, int photo, int pocket) => new(0, EditKind.PutPhoto, PhotoId: unit.Photos[photo].Id, Place: Place(unit, pocket));
 
-    private static async Task PutAsync(TestHost host, PhotoView photo, LocalDate day)
-    {
-        using var request = new HttpRequestMessage(HttpMethod.Put, $"/api/photos/{photo.Id}/day")
-        {
-            Content = System.Net.Http.Json.JsonContent.Create(new MovePhotoRequest(photo.Revision, day, false), options: TestHost.Json),
-        };
-        (await host.Client.SendAsync(request, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
-    }
+    private static Task<PhotoEditAnswer> PutAsync(TestHost host, PhotoView photo, LocalDate day) => host.EditPhotosAsync(photo, new PhotoChange(Day: day));
 }

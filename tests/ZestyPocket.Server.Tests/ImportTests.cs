@@ -3,6 +3,7 @@ using System.IO.Compression;
 using NodaTime;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -16,7 +17,7 @@ public sealed class ImportTests
 
         var noon = await host.AddAsync(album.Id, "noon.jpg", Pictures.Jpeg(taken: "2026:05:05 12:00:00"));
         noon.UnitId.ShouldBe(album.Units[0].Id);
-        noon.Detail.ShouldBe("Tue 5 May, week 19");
+        noon.Detail.ShouldBe("Tue 5 May, Week 19");
 
         var late = await host.AddAsync(album.Id, "late.jpg", Pictures.Jpeg(taken: "2026:05:11 00:40:00", shade: 91));
         late.UnitId.ShouldBe(album.Units[0].Id, "00:40 on Monday belongs to the Sunday before");
@@ -64,8 +65,8 @@ public sealed class ImportTests
     {
         { "empty", "empty" },
         { "truncated", "breaks off" },
-        { "text", "not a JPEG or PNG" },
-        { "script in svg", "not a JPEG or PNG" },
+        { "text", "whatever its name says" },
+        { "script in svg", "whatever its name says" },
         { "half a header", "header" },
         { "huge png", "million" },
         { "tiny", "too small" },
@@ -94,8 +95,8 @@ public sealed class ImportTests
         var album = await host.MakeAlbumAsync();
         var outcome = await host.AddAsync(album.Id, "undated.jpg", Pictures.Jpeg(taken: taken));
         (outcome.Status, outcome.UnitId).ShouldBe((ImportStatus.Added, null));
-        var waiting = await host.GetAsync<List<PhotoView>>($"/api/albums/{album.Id}/photos/waiting");
-        waiting.Single().Day.ShouldBeNull();
+        var waiting = await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?scope=noDate");
+        waiting.Photos.Single().Day.ShouldBeNull();
     }
 
     [Fact]

@@ -4,24 +4,52 @@ namespace ZestyPocket.Core.Pages;
 public readonly record struct FaceOfLeaf(Guid LeafId, LeafSide Side);
 
 /// <summary>
-/// What the reader sees when the album lies open: on the left the back of one leaf, on the right the front of the
-/// next.
+/// How leaves in their order make spreads and how units take their faces. When the album lies open the reader sees on
+/// the left the back of one leaf and on the right the front of the next.
 /// </summary>
-public readonly record struct Spread(FaceOfLeaf Left, FaceOfLeaf Right);
-
-/// <summary>How leaves in their order make spreads and how units take their faces.</summary>
 public static class Binding
 {
     /// <summary>
-    /// Spread school: a week takes facing pages, so unit k (from 0) has the back of leaf k and the front of leaf
-    /// k + 1; n units need n + 1 leaves, whose first front and last back belong to nobody (title and end page).
+    /// The faces of a binder's leaves in reading order, from the back of the first leaf on (its front is the title
+    /// page): back, front, back, front, the last front included, the end page's back not.
     /// </summary>
-    public static int LeavesForFacingPages(int units) => units == 0 ? 0 : units + 1;
-
-    /// <summary>The spread of unit <paramref name="unit"/> (from 0) when a week takes facing pages.</summary>
-    public static Spread FacingPages(IReadOnlyList<Guid> leaves, int unit)
+    public static IEnumerable<FaceOfLeaf> ReadingOrder(IReadOnlyList<Guid> leaves)
     {
         ArgumentNullException.ThrowIfNull(leaves);
-        return new Spread(new FaceOfLeaf(leaves[unit], LeafSide.Back), new FaceOfLeaf(leaves[unit + 1], LeafSide.Front));
+        for (var k = 0; k < leaves.Count; k++)
+        {
+            if (k > 0)
+            {
+                yield return new FaceOfLeaf(leaves[k], LeafSide.Front);
+            }
+
+            yield return new FaceOfLeaf(leaves[k], LeafSide.Back);
+        }
+    }
+
+    /// <summary>How many leaves carry that many faces after the title page.</summary>
+    public static int LeavesFor(int faces) => faces == 0 ? 0 : (faces / 2) + 1;
+
+    /// <summary>
+    /// Hands the faces out in reading order: unit k takes <paramref name="facesOfUnit"/>[k] of them. Facing pages are
+    /// two faces a unit: the back of one leaf and the front of the next.
+    /// </summary>
+    public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(IReadOnlyList<Guid> leaves, IReadOnlyList<int> facesOfUnit)
+    {
+        ArgumentNullException.ThrowIfNull(facesOfUnit);
+        var faces = ReadingOrder(leaves).ToList();
+        if (facesOfUnit.Sum() > faces.Count)
+        {
+            throw new ArgumentException("There are fewer faces than the units take.", nameof(leaves));
+        }
+
+        var (at, units) = (0, new List<IReadOnlyList<FaceOfLeaf>>());
+        foreach (var count in facesOfUnit)
+        {
+            units.Add(faces.GetRange(at, count));
+            at += count;
+        }
+
+        return units;
     }
 }

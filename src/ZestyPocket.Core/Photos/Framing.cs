@@ -13,6 +13,18 @@ public readonly record struct Framing(double CenterX, double CenterY, double Zoo
 
     public static Framing Middle => new(0.5, 0.5, 1);
 
+    /// <summary>
+    /// How a picture lies before anybody framed it: around what must stay, the boxes if there are any, else the focus
+    /// point; as little zoomed as the pocket allows. Common practice.
+    /// </summary>
+    public static Framing Around(double focusX, double focusY, IReadOnlyCollection<PictureBox> keep)
+    {
+        ArgumentNullException.ThrowIfNull(keep);
+        return keep.Count == 0
+            ? new Framing(focusX, focusY, 1).Clamped()
+            : new Framing((keep.Min(b => b.X) + keep.Max(b => b.Right)) / 2, (keep.Min(b => b.Y) + keep.Max(b => b.Bottom)) / 2, 1).Clamped();
+    }
+
     /// <summary>The framing with every value brought into its range; not-a-number becomes the middle.</summary>
     public Framing Clamped() => new(
         In(CenterX, 0, 1, 0.5),

@@ -1,3 +1,5 @@
+using NodaTime;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
@@ -14,6 +16,65 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
 public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey) : Piece(Id);
+
+/// <summary>
+/// A flat keepsake that goes in itself: a ticket, a receipt, a pressed leaf. It is not printed; it must fit its pocket,
+/// also turned, or it goes to the album's keepsake envelope.
+/// </summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Width">As it lies readable.</param>
+/// <param name="Height">As it lies readable.</param>
+/// <param name="Thickness">Of the thing itself, for how thick the album gets.</param>
+/// <param name="Note">Where from, what for; may be empty.</param>
+/// <param name="PhotoId">A picture of it, if one was taken.</param>
+/// <param name="Day">The day it belongs to, if it has one.</param>
+/// <param name="InEnvelope">It lies in the album's envelope.</param>
+public sealed record Keepsake(
+    Guid Id, string Name, Length Width, Length Height, Length Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope) : Piece(Id)
+{
+    public Size Size => new(Width, Height);
+
+    /// <summary>Throws <see cref="RuleException"/> when a measure or the name makes no sense.</summary>
+    public Keepsake Checked()
+    {
+        if (string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Note.Length > 2_000)
+        {
+            throw new RuleException("A keepsake needs a name of at most 120 characters and a note of at most 2,000. Nothing was changed.");
+        }
+
+        var most = Length.FromInches(24);
+        if (!Size.IsPositive || Width > most || Height > most)
+        {
+            throw new RuleException("A keepsake is wider and taller than nothing and at most 24 in each way. Nothing was changed: measure it again.");
+        }
+
+        return Thickness < Length.Zero || Thickness > Length.FromMillimetres(20)
+            ? throw new RuleException("A flat keepsake is 0 to 20 mm thick. Nothing was changed: measure it again.")
+            : this with { Name = Name.Trim() };
+    }
+
+    /// <summary>How it fits into a clear pocket: as it is, turned, or not at all.</summary>
+    public KeepsakeFit FitIn(Size clear) =>
+        Width <= clear.Width && Height <= clear.Height ? KeepsakeFit.Upright
+        : Height <= clear.Width && Width <= clear.Height ? KeepsakeFit.Turned
+        : KeepsakeFit.TooLarge;
+}
+
+public enum KeepsakeFit
+{
+    Upright,
+    Turned,
+    TooLarge,
+}
+
+/// <summary>Something noted for a day: an event of a calendar, or the keeper's own words.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Day">The album's day.</param>
+/// <param name="Time">When, by the clock of the place; null for the whole day.</param>
+/// <param name="Text">What.</param>
+/// <param name="Source">Key of the event in the calendar it came from; null when written here.</param>
+public sealed record DayNote(Guid Id, LocalDate Day, LocalTime? Time, string Text, string? Source);
 
 /// <summary>A pocket of one face of one leaf.</summary>
 public readonly record struct PocketPlace(Guid LeafId, LeafSide Side, string PocketKey);

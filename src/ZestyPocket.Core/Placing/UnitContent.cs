@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
 
@@ -19,6 +20,12 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
     public static UnitContent Empty { get; } = new([], []);
 
+    /// <summary>Longest note, in characters.</summary>
+    public const int LongestNote = 2_000;
+
+    /// <summary>What a calendar or the keeper noted for the unit's days, to write from.</summary>
+    public ImmutableArray<DayNote> Notes { get; init; } = [];
+
     public Piece? Find(Guid pieceId) => Pieces.FirstOrDefault(p => p.Id == pieceId);
 
     public Placement? At(PocketPlace place) =>
@@ -27,8 +34,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public Placement? PlacementOf(Guid pieceId) =>
         Placements.Where(p => p.PieceId == pieceId).Select(p => (Placement?)p).FirstOrDefault();
 
-    /// <summary>Cards that lie in no pocket.</summary>
-    public IEnumerable<Piece> Loose => Pieces.Where(p => PlacementOf(p.Id) is null);
+    /// <summary>Cards and keepsakes that lie in no pocket and not in the envelope.</summary>
+    public IEnumerable<Piece> Loose => Pieces.Where(p => PlacementOf(p.Id) is null && p is not Keepsake { InEnvelope: true });
+
+    /// <summary>Keepsakes that lie in the album's envelope.</summary>
+    public IEnumerable<Keepsake> InEnvelope => Pieces.OfType<Keepsake>().Where(k => k.InEnvelope);
 
     /// <summary>Photos that already have a print in a pocket.</summary>
     public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).ToHashSet();
@@ -39,9 +49,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent PutPhoto(Guid photoId, PocketPlace place, Guid newPieceId, Framing framing)
     {
         var cleared = At(place) is null ? this : TakeOut(place);
-        return new UnitContent(
-            cleared.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
-            cleared.Placements.Add(new Placement(place, newPieceId, Locked: true)));
+        return this with
+        {
+            Pieces = cleared.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
+            Placements = cleared.Placements.Add(new Placement(place, newPieceId, Locked: true)),
+        };
     }
 
     /// <summary>
@@ -51,6 +63,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent Put(Guid pieceId, PocketPlace place)
     {
         var piece = Find(pieceId) ?? throw Gone();
+        if (piece is Keepsake { InEnvelope: true })
+        {
+            throw new RuleException("That keepsake lies in the envelope: take it out of there first. Nothing was changed.");
+        }
+
         var from = PlacementOf(piece.Id);
         var occupant = At(place);
         if (from is { } same && same.Place == place)
@@ -79,7 +96,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         var placement = At(place) ?? throw new RuleException("That pocket is empty already: nothing was taken out.");
         var placements = Placements.Remove(placement);
         return Find(placement.PieceId) is PhotoPrint print
-            ? new UnitContent(Pieces.Remove(print), placements)
+            ? this with { Pieces = Pieces.Remove(print), Placements = placements }
             : this with { Placements = placements };
     }
 
@@ -118,8 +135,82 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent Discard(Guid pieceId)
     {
         var piece = Find(pieceId) ?? throw Gone();
-        return new UnitContent(Pieces.Remove(piece), Placements.RemoveAll(p => p.PieceId == pieceId));
+        return this with { Pieces = Pieces.Remove(piece), Placements = Placements.RemoveAll(p => p.PieceId == pieceId) };
     }
+
+    /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then.</summary>
+    public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
+    {
+        ArgumentNullException.ThrowIfNull(photoIds);
+        return Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Discard(print.Id));
+    }
+
+    /// <summary>
+    /// Moves everything from old faces to new ones, face by face in their order; what has no pocket there goes to the tray.
+    /// </summary>
+    public UnitContent OnFaces(IReadOnlyList<FaceOfLeaf> old, IReadOnlyList<FaceOfLeaf> now, Func<PocketPlace, bool> exists)
+    {
+        ArgumentNullException.ThrowIfNull(old);
+        ArgumentNullException.ThrowIfNull(now);
+        // A face the unit keeps stays what it is; the others take over in their order.
+        var freed = old.Where(f => !now.Contains(f)).ToList();
+        var fresh = now.Where(f => !old.Contains(f)).ToList();
+        var moves = freed.Zip(fresh).ToDictionary(pair => pair.First, pair => pair.Second);
+        var moved = this with
+        {
+            Placements =
+            [
+                .. Placements.Select(p => moves.TryGetValue(new FaceOfLeaf(p.Place.LeafId, p.Place.Side), out var to)
+                    ? p with { Place = p.Place with { LeafId = to.LeafId, Side = to.Side } }
+                    : p),
+            ],
+        };
+        return moved.KeepOnly(place => now.Contains(new FaceOfLeaf(place.LeafId, place.Side)) && exists(place));
+    }
+
+    /// <summary>Both contents together, as when neighbours are merged; pockets must not be shared.</summary>
+    public UnitContent With(UnitContent other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return new UnitContent(Pieces.AddRange(other.Pieces), Placements.AddRange(other.Placements)) { Notes = Notes.AddRange(other.Notes) };
+    }
+
+    /// <summary>Adds a flat keepsake to the tray, or to the envelope.</summary>
+    public UnitContent AddKeepsake(Keepsake keepsake)
+    {
+        ArgumentNullException.ThrowIfNull(keepsake);
+        return this with { Pieces = Pieces.Add(keepsake.Checked()) };
+    }
+
+    /// <summary>Changes a keepsake. What goes into the envelope leaves its pocket.</summary>
+    public UnitContent ChangeKeepsake(Keepsake changed)
+    {
+        ArgumentNullException.ThrowIfNull(changed);
+        var old = Find(changed.Id) as Keepsake ?? throw Gone();
+        var content = Replace(old, changed.Checked());
+        return changed.InEnvelope ? content with { Placements = content.Placements.RemoveAll(p => p.PieceId == changed.Id) } : content;
+    }
+
+    /// <summary>Writes a note, or changes it.</summary>
+    public UnitContent Note(DayNote note)
+    {
+        ArgumentNullException.ThrowIfNull(note);
+        var text = note.Text.Trim();
+        if (text.Length is 0 or > LongestNote)
+        {
+            throw new RuleException($"A note needs 1 to {LongestNote:N0} characters. Nothing was changed.");
+        }
+
+        return this with
+        {
+            Notes = [.. Notes.Where(n => n.Id != note.Id).Append(note with { Text = text }).OrderBy(n => n.Day).ThenBy(n => n.Time ?? default).ThenBy(n => n.Text, StringComparer.Ordinal)],
+        };
+    }
+
+    /// <summary>Throws a note away.</summary>
+    public UnitContent DropNote(Guid noteId) => Notes.Any(n => n.Id == noteId)
+        ? this with { Notes = Notes.RemoveAll(n => n.Id == noteId) }
+        : throw new RuleException("That note is no longer here. Nothing was changed.");
 
     private UnitContent Replace(Piece old, Piece changed) => this with { Pieces = Pieces.Replace(old, changed) };
 
@@ -133,5 +224,5 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     }
 
     private static RuleException Gone() =>
-        new("That piece is no longer in this week, perhaps after an undo. Nothing was changed: look at the tray and try again.");
+        new("That piece is no longer here, perhaps after an undo. Nothing was changed: look at the tray and try again.");
 }

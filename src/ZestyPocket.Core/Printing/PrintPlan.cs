@@ -86,9 +86,10 @@ public sealed record PrintPlan(
 public static class PieceNumber
 {
     /// <summary>
-    /// Such as <c>W19 L5</c>: week 19, left page, fifth pocket in reading order. The left page of a spread is the back
-    /// of a leaf.
+    /// Such as <c>W19 L5</c> (week 19) or <c>D3 R1</c> (day 3): left page, fifth pocket in reading order. The left page
+    /// of a spread is the back of a leaf. From the second spread of a unit on its number stands before the letter:
+    /// <c>D3 2L5</c>.
     /// </summary>
-    public static string For(int week, LeafSide side, int pocketInReadingOrder) => string.Create(
-        CultureInfo.InvariantCulture, $"W{week} {(side == LeafSide.Back ? 'L' : 'R')}{pocketInReadingOrder}");
+    public static string For(string unitCode, LeafSide side, int spread, int pocketInReadingOrder) => string.Create(
+        CultureInfo.InvariantCulture, $"{unitCode} {(spread > 1 ? spread : string.Empty)}{(side == LeafSide.Back ? 'L' : 'R')}{pocketInReadingOrder}");
 }

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 
@@ -35,21 +34,27 @@ public static class CardComposer
     }
 
     /// <summary>
-    /// A week title card: the number large, the span under it, both computed from the week, never typed.
+    /// The title card of a unit: the number large, the span under it, both computed from its dates, never typed.
     /// </summary>
-    public static CardFace WeekTitle(Week week, CardStyle style, Size cut, ITextShaper shaper)
+    public static CardFace UnitTitle(UnitDates unit, DateStyle dates, CardStyle style, Size cut, ITextShaper shaper)
     {
+        ArgumentNullException.ThrowIfNull(unit);
         ArgumentNullException.ThrowIfNull(shaper);
         var (width, height) = (cut.Width.Points, cut.Height.Points);
         var column = Column(style, width, height);
-        var span = SpanLabel.Of(week.First, week.Last);
+        var span = unit.Name is null ? unit.Span(dates) : $"{unit.Name} · {unit.Span(dates)}";
+        var (over, large) = unit.Kind switch
+        {
+            UnitKind.Week => (unit.IsMerged ? "WEEKS" : "WEEK", unit.Numbers),
+            UnitKind.Hour => ("AT", (unit with { Name = null }).Title(dates)),
+            _ => (unit.IsMerged ? "DAYS" : "DAY", unit.Numbers),
+        };
 
         var kicker = new TypeRange(Typeface.SansStrong, 6, 13, 1.1);
-        var kickerFit = Copyfit.Fit("WEEK", column.Width, column.Height * 0.16, kicker, shaper);
+        var kickerFit = Copyfit.Fit(over, column.Width, column.Height * 0.16, kicker, shaper);
         var spanFit = Copyfit.Fit(span, column.Width, column.Height * 0.26, new(Typeface.Sans, 6, 16, 1.25), shaper);
         var numberRoom = column.Height - (Used(kickerFit, kicker.Face) + Used(spanFit, Typeface.Sans)) - 6;
-        var number = week.Number.ToString(CultureInfo.InvariantCulture);
-        var numberFit = Copyfit.Fit(number, column.Width, Math.Max(8, numberRoom), style.Type, shaper);
+        var numberFit = Copyfit.Fit(large, column.Width, Math.Max(8, numberRoom), style.Type, shaper);
 
         var runs = ImmutableArray.CreateBuilder<TypeRun>();
         var y = column.Y;
@@ -83,6 +88,13 @@ public static class CardComposer
 
     /// <summary>A filler card: a pattern that covers the whole card.</summary>
     public static CardFace Filler(CardStyle style, Size cut) => Dress(style, cut.Width.Points, cut.Height.Points);
+
+    /// <summary>What stands for a keepsake on the screen and on the drawn page: it goes in itself and is never printed.</summary>
+    public static CardFace KeepsakeNote(string name, Size cut, ITextShaper shaper)
+    {
+        var style = BuiltInCardStyles.Find("plain-sans", CardKind.Journaling);
+        return Journaling(name, style with { Dress = CardDress.Frame }, cut, shaper);
+    }
 
     private readonly record struct ColumnBox(double X, double Y, double Width, double Height);
 

@@ -14,6 +14,10 @@ public static class PhotoEngine
         Operation.Block("VipsForeignLoad", true);
         Operation.Block("VipsForeignLoadJpeg", false);
         Operation.Block("VipsForeignLoadPng", false);
+        Operation.Block("VipsForeignLoadWebp", false);
+        Operation.Block("VipsForeignLoadHeif", false);
+        Operation.Block("VipsForeignLoadTiff", false);
+        Operation.Block("VipsForeignLoadNsgif", false);
         NetVips.NetVips.Concurrency = 1;
         Cache.Max = 0;
         return true;

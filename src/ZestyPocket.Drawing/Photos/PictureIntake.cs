@@ -13,13 +13,14 @@ public sealed class PictureRefusedException(string message, Exception? inner = n
 
 /// <summary>What a file says of itself. The recorded time is the camera's own local time, uncorrected.</summary>
 public sealed record PictureFacts(
-    string Format,
+    PictureFormat Format,
     PixelSize Pixels,
     LocalDateTime? Recorded,
     int? OffsetMinutes,
     string? Camera,
     double? Latitude,
-    double? Longitude);
+    double? Longitude,
+    int Pages = 1);
 
 /// <summary>
 /// Looks at a file before it becomes a picture: size and header first, pixels last, so that a hostile file is refused
@@ -36,10 +37,16 @@ public static class PictureIntake
     /// <summary>Longest side of the thumbnail made on import, in pixels.</summary>
     public const int ThumbnailSide = 512;
 
+    /// <summary>Longest side of the picture that is judged, in pixels.</summary>
+    public const int JudgedSide = 800;
+
     static PictureIntake() => PhotoEngine.Start();
 
-    /// <summary>Checks a stored file and reads its facts. Throws <see cref="PictureRefusedException"/> with the reason.</summary>
-    public static PictureFacts Inspect(string path)
+    /// <summary>
+    /// The kind of a stored file. Throws <see cref="PictureRefusedException"/> with the reason when it is none that can
+    /// become a picture: empty, too large, a film, a camera's raw file, or no picture at all.
+    /// </summary>
+    public static PictureFormat Accept(string path, string fileName = "")
     {
         var length = new FileInfo(path).Length;
         if (length == 0)
@@ -53,43 +60,86 @@ public static class PictureIntake
                 $"The file has {length / 1048576:N0} MB; a picture may have {LargestFile / 1048576:N0} MB at most.");
         }
 
-        var format = FormatOf(path)
-            ?? throw new PictureRefusedException("This is not a JPEG or PNG picture, whatever its name says.");
-        var pixels = HeaderSize(path);
-        var (recorded, offset, camera, latitude, longitude) = Metadata(path);
-        return new PictureFacts(format, pixels, recorded, offset, camera, latitude, longitude);
+        return PictureFormats.Of(path, fileName);
     }
 
     /// <summary>
-    /// Decodes the whole picture once into an upright JPEG thumbnail without metadata.
-    /// A file that breaks off is found here.
+    /// Reads the facts of a file. <paramref name="original"/> is as it came; <paramref name="readable"/> is the same
+    /// path, or the working copy of a kind that the picture library does not decode itself.
     /// </summary>
-    public static byte[] Thumbnail(string path, int side)
+    public static PictureFacts Inspect(string original, PictureFormat format, string readable, int pages = 1)
+    {
+        var pixels = HeaderSize(readable);
+        var (recorded, offset, camera, latitude, longitude) = format == PictureFormat.Pdf ? default : Metadata(original);
+        return new PictureFacts(format, pixels, recorded, offset, camera, latitude, longitude, pages);
+    }
+
+    /// <summary>Facts of a file that needs no working copy.</summary>
+    public static PictureFacts Inspect(string path) => Inspect(path, Accept(path), path);
+
+    /// <summary>
+    /// Decodes the picture once, small: the thumbnail comes out of it and everything that is measured. A file that
+    /// breaks off is found here.
+    /// </summary>
+    public static (byte[] Thumbnail, PictureJudgement Judgement) Judge(string readable)
     {
         try
         {
             // Colour is managed on the small picture: asking the thumbnailer for a profile costs four times as much.
-            using var image = Image.Thumbnail(path, side, height: side, size: Enums.Size.Down, failOn: Enums.FailOn.Error);
-            using var flat = ScreenColour.Of(image);
-            return flat.JpegsaveBuffer(q: 84, keep: Enums.ForeignKeep.None);
+            using var small = Image.Thumbnail(readable, JudgedSide, height: JudgedSide, size: Enums.Size.Down, failOn: Enums.FailOn.Error);
+            using var flat = ScreenColour.Of(small);
+            using var picture = flat.CopyMemory();
+            using var thumbnail = picture.ThumbnailImage(ThumbnailSide, height: ThumbnailSide, size: Enums.Size.Down);
+            return (thumbnail.JpegsaveBuffer(q: 84, keep: Enums.ForeignKeep.None), Judgement(picture));
         }
         catch (VipsException broken)
         {
-            throw new PictureRefusedException("The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.", broken);
+            throw Broken(broken);
         }
     }
 
-    private static string? FormatOf(string path)
+    /// <summary>
+    /// Decodes the whole picture into an upright JPEG without metadata, no longer than a side. Boxes are painted over
+    /// first, so that what they cover is not in the result.
+    /// </summary>
+    public static byte[] Thumbnail(string readable, int side, IReadOnlyList<PictureBox>? covers = null)
     {
-        Span<byte> head = stackalloc byte[8];
-        using var file = File.OpenRead(path);
-        var read = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
-        return head switch
+        try
         {
-            _ when read >= 3 && head[..3].SequenceEqual<byte>([0xFF, 0xD8, 0xFF]) => "jpeg",
-            _ when read >= 8 && head.SequenceEqual<byte>([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]) => "png",
-            _ => null,
-        };
+            using var image = Image.Thumbnail(readable, side, height: side, size: Enums.Size.Down, failOn: Enums.FailOn.Error);
+            using var flat = ScreenColour.Of(image);
+            using var covered = Covers.Over(flat, covers ?? []);
+            return covered.JpegsaveBuffer(q: 84, keep: Enums.ForeignKeep.None);
+        }
+        catch (VipsException broken)
+        {
+            throw Broken(broken);
+        }
+    }
+
+    private static PictureRefusedException Broken(VipsException broken) =>
+        new("The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.", broken);
+
+    private static PictureJudgement Judgement(Image picture)
+    {
+        using var grey = picture.Colourspace(Enums.Interpretation.Bw);
+        using var one = grey.ExtractBand(0);
+        var sharpness = PictureJudging.Sharpness(one.WriteToMemory<byte>(), one.Width, one.Height);
+        using var tiny = one.Resize(9.0 / one.Width, vscale: 8.0 / one.Height, kernel: Enums.Kernel.Linear);
+        var likeness = tiny is { Width: 9, Height: 8 } ? PictureJudging.Likeness(tiny.WriteToMemory<byte>()) : 0;
+        using var mosaic = picture.ThumbnailImage(96, height: 96, size: Enums.Size.Down);
+        using var rgb = mosaic.Bands >= 3 ? mosaic.ExtractBand(0, n: 3) : mosaic.Bandjoin(mosaic, mosaic);
+        var (tone, palette) = PictureJudging.Colours(rgb.WriteToMemory<byte>());
+        var (x, y) = Attention(picture);
+        return new PictureJudgement(x, y, tone, palette, sharpness, likeness);
+    }
+
+    /// <summary>Where the eye goes; the middle when nothing draws it.</summary>
+    private static (double X, double Y) Attention(Image picture)
+    {
+        var side = Math.Min(picture.Width, picture.Height);
+        using var cut = picture.Smartcrop(Math.Max(1, side / 2), Math.Max(1, side / 2), out var x, out var y, interesting: Enums.Interesting.Attention);
+        return x <= 0 && y <= 0 ? (0.5, 0.5) : (Math.Clamp((double)x / picture.Width, 0, 1), Math.Clamp((double)y / picture.Height, 0, 1));
     }
 
     private static PixelSize HeaderSize(string path)
@@ -124,6 +174,10 @@ public static class PictureIntake
         try
         {
             directories = ImageMetadataReader.ReadMetadata(path);
+            if (!directories.OfType<ExifDirectoryBase>().Any() && ExifBlock(path) is { } block)
+            {
+                directories = [.. new ExifReader().Extract(new MetadataExtractor.IO.ByteArrayReader(block))];
+            }
         }
         catch (Exception unreadable) when (unreadable is ImageProcessingException or MetadataException or IOException)
         {
@@ -139,6 +193,29 @@ public static class PictureIntake
         var offset = sub.Select(d => Offset(d.GetString(0x9011))).FirstOrDefault(o => o is not null);
         var (latitude, longitude) = Position(directories.OfType<GpsDirectory>().FirstOrDefault());
         return (recorded, offset, CameraName(main), latitude, longitude);
+    }
+
+    /// <summary>
+    /// The EXIF block as the picture library finds it, for kinds that the metadata library does not open (AVIF, WebP);
+    /// null when there is none.
+    /// </summary>
+    private static byte[]? ExifBlock(string path)
+    {
+        try
+        {
+            using var header = Image.NewFromFile(path, access: Enums.Access.Sequential);
+            if (!header.Contains("exif-data"))
+            {
+                return null;
+            }
+
+            var block = (byte[])header.Get("exif-data");
+            return block.AsSpan().StartsWith("Exif\0\0"u8) ? block[6..] : block;
+        }
+        catch (VipsException)
+        {
+            return null;
+        }
     }
 
     /// <summary>EXIF times are <c>yyyy:MM:dd HH:mm:ss</c>; anything else, such as 0000:00:00, is no time.</summary>

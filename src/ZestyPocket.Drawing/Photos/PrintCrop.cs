@@ -23,9 +23,9 @@ public static class PrintCrop
 
     /// <summary>
     /// Cuts the crop out of the original, upright, in sRGB, without any metadata, as a JPEG of quality 92 without
-    /// chroma subsampling. What lies outside the crop is not in the result.
+    /// chroma subsampling. What lies outside the crop or under a cover is not in the result.
     /// </summary>
-    public static byte[] Jpeg(string originalPath, PixelSize upright, Crop crop, PixelSize target)
+    public static byte[] Jpeg(string originalPath, PixelSize upright, Crop crop, PixelSize target, IReadOnlyList<PictureBox>? covers = null)
     {
         // Shrinking while the JPEG is decoded is far cheaper than afterwards; never below the target.
         var spare = Math.Min(crop.Width / target.Width, crop.Height / target.Height);
@@ -41,7 +41,8 @@ public static class PrintCrop
 
         using var cut = turned.Crop(left, top, width, height);
         using var flat = ScreenColour.Of(cut);
-        using var sized = flat.ThumbnailImage(target.Width, height: target.Height, size: Enums.Size.Force);
+        using var covered = Covers.OverPart(flat, covers ?? [], left, top, turned.Width, turned.Height);
+        using var sized = covered.ThumbnailImage(target.Width, height: target.Height, size: Enums.Size.Force);
         return sized.JpegsaveBuffer(q: 92, keep: Enums.ForeignKeep.None, subsampleMode: Enums.ForeignSubsample.Off);
     }
 

@@ -2,10 +2,10 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -30,8 +30,17 @@ public static class AlbumEndpoints
             var designs = request.DesignKeys.Distinct()
                 .Select(key => BuiltInDesigns.Find(key) ?? throw new RuleException($"There is no page design “{key}”. Nothing was made."))
                 .ToList();
-            var album = AlbumMaking.Weekly(
-                request.Name, request.FirstDay, request.Weeks, designs, request.Measures, keeper.Id, clock.GetCurrentInstant());
+            var calendar = new AlbumCalendar
+            {
+                Kind = request.Kind,
+                FirstDay = request.FirstDay,
+                Scheme = request.Scheme,
+                HomeZone = request.HomeZone ?? "Etc/UTC",
+                Style = new DateStyle(request.DateOrder, request.Clock),
+                Waking = new WakingWindow(request.WakingFrom ?? WakingWindow.Default.From, request.WakingUntil ?? WakingWindow.Default.Until),
+            };
+            var faces = request.FacesPerUnit ?? (request.Kind is AlbumKind.Weekly or AlbumKind.Trip ? 2 : 1);
+            var album = AlbumMaking.Make(request.Name, calendar, request.Units, faces, designs, request.Measures, keeper.Id, clock.GetCurrentInstant());
             db.Albums.Add(album);
             await db.SaveChangesAsync(cancel);
             return await reader.ViewAsync(album.Id, cancel);
@@ -69,21 +78,6 @@ public static class AlbumEndpoints
             await db.SaveChangesAsync(cancel);
             return Results.NoContent();
         }).WithName("bringAlbumBack").Produces(StatusCodes.Status204NoContent).WithProblems();
-
-        albums.MapPost("/{id:guid}/weeks", async (
-            Guid id, AddWeeksRequest request, ZestyContext db, AlbumReader reader, CancellationToken cancel) =>
-        {
-            var album = await reader.RequireAsync(id, cancel);
-            await db.Entry(album).Collection(a => a.Units).LoadAsync(cancel);
-            await db.Entry(album).Collection(a => a.Leaves).LoadAsync(cancel);
-            AlbumMaking.AddWeeks(album, request.Weeks);
-            // New rows carry their own keys; without this they would be taken for rows that exist.
-            db.AddRange(album.Units.Where(u => u.AlbumId == Guid.Empty));
-            db.AddRange(album.Leaves.Where(l => l.AlbumId == Guid.Empty));
-            await db.SaveChangesAsync(cancel);
-            await PhotoDays.SettleAsync(db, id, cancel);
-            return await reader.ViewAsync(id, cancel);
-        }).WithName("addWeeks").WithProblems();
 
         albums.MapPut("/{id:guid}/protectors/{protectorId:guid}", async (
             Guid id,

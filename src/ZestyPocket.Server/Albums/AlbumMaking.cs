@@ -7,15 +7,16 @@ using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Albums;
 
-/// <summary>Makes weekly albums and lengthens them: weeks with the leaves that carry them.</summary>
+/// <summary>Makes albums: their units, and the leaves that carry them.</summary>
 public static class AlbumMaking
 {
-    public const int MostWeeks = 530;
+    public const int MostUnits = 530;
 
-    /// <summary>A new weekly album in which a week takes facing pages.</summary>
-    public static Album Weekly(
-        string name, LocalDate firstDay, int weeks, IReadOnlyList<PageDesign> designs, MeasureSystem measures, Guid keeperId, Instant now)
+    /// <summary>A new album. A unit takes facing pages (two faces) or one page each.</summary>
+    public static Album Make(
+        string name, AlbumCalendar calendar, int units, int facesPerUnit, IReadOnlyList<PageDesign> designs, MeasureSystem measures, Guid keeperId, Instant now)
     {
+        ArgumentNullException.ThrowIfNull(calendar);
         ArgumentNullException.ThrowIfNull(designs);
         if (string.IsNullOrWhiteSpace(name) || name.Length > 200)
         {
@@ -32,9 +33,14 @@ public static class AlbumMaking
             throw new RuleException("The chosen page designs are of different page bodies; one album holds one size of page. Nothing was made.");
         }
 
-        if (firstDay.Year is < 1900 or > 2200)
+        if (facesPerUnit is not (1 or 2))
         {
-            throw new RuleException("The first day must lie between 1900 and 2200. Nothing was made.");
+            throw new RuleException("A unit takes facing pages or one page. Nothing was made.");
+        }
+
+        if (calendar.Kind != AlbumKind.DocumentedDay && units is < 1 or > MostUnits)
+        {
+            throw new RuleException($"An album can have 1 to {MostUnits} weeks or days. Nothing was made.");
         }
 
         var album = new Album
@@ -42,62 +48,58 @@ public static class AlbumMaking
             Id = Guid.CreateVersion7(),
             KeeperId = keeperId,
             Name = name.Trim(),
-            FirstDay = firstDay,
             BodyWidth = designs[0].Body.Width,
             BodyHeight = designs[0].Body.Height,
             Measures = measures,
-            LateNightCutOff = AlbumDay.DefaultCutOff,
+            FacesPerUnit = facesPerUnit,
             MadeAt = now,
             Protectors = [.. designs.Select((d, i) => AlbumProtector.From(Protector.Unmeasured(d), i))],
         };
-        AddWeeks(album, weeks);
+        album.WriteCalendar(calendar.Checked());
+        foreach (var dates in album.ReadCalendar().FirstUnits(units))
+        {
+            album.Units.Add(Unit(dates, album.Units.Count));
+        }
+
+        var ids = new List<Guid>();
+        for (var i = 0; i < Binding.LeavesFor(album.Units.Count * facesPerUnit); i++)
+        {
+            var leaf = Leaf(album.Protectors[0].Id, i);
+            album.Leaves.Add(leaf);
+            ids.Add(leaf.Id);
+        }
+
+        var chain = Binding.Chain(ids, [.. album.Units.Select(_ => facesPerUnit)]);
+        foreach (var (unit, faces) in album.Units.Zip(chain))
+        {
+            foreach (var face in faces)
+            {
+                Give(album.Leaves.Single(l => l.Id == face.LeafId), face.Side, unit.Id);
+            }
+        }
+
         return album;
     }
 
-    /// <summary>Adds weeks at the end; the album's units and leaves must be loaded.</summary>
-    public static void AddWeeks(Album album, int count)
+    public static AlbumUnit Unit(UnitDates dates, int ordinal)
     {
-        ArgumentNullException.ThrowIfNull(album);
-        if (count < 1 || album.Units.Count + count > MostWeeks)
-        {
-            throw new RuleException($"An album can have 1 to {MostWeeks} weeks. Nothing was changed.");
-        }
+        var unit = new AlbumUnit { Id = Guid.CreateVersion7(), Ordinal = ordinal };
+        unit.WriteDates(dates);
+        return unit;
+    }
 
-        var start = album.Units.Count == 0 ? album.FirstDay : album.Units.Max(u => u.LastDay).PlusDays(1);
-        var ordinal = album.Units.Count;
-        foreach (var week in Week.Run(start, count))
-        {
-            album.Units.Add(new AlbumUnit
-            {
-                Id = Guid.CreateVersion7(),
-                Kind = UnitKind.Week,
-                Ordinal = ordinal++,
-                FirstDay = week.First,
-                LastDay = week.Last,
-            });
-        }
+    public static AlbumLeaf Leaf(Guid protectorId, int ordinal) => new() { Id = Guid.CreateVersion7(), Ordinal = ordinal, ProtectorId = protectorId };
 
-        var units = album.Units.OrderBy(u => u.Ordinal).ToList();
-        var leaves = album.Leaves.OrderBy(l => l.Ordinal).ToList();
-        var protectors = album.Protectors.OrderBy(p => p.Ordinal).ToList();
-        while (leaves.Count < Binding.LeavesForFacingPages(units.Count))
+    public static void Give(AlbumLeaf leaf, LeafSide side, Guid? unitId)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        if (side == LeafSide.Front)
         {
-            var leaf = new AlbumLeaf
-            {
-                Id = Guid.CreateVersion7(),
-                Ordinal = leaves.Count,
-                ProtectorId = protectors[0].Id,
-            };
-            leaves.Add(leaf);
-            album.Leaves.Add(leaf);
+            leaf.FrontUnitId = unitId;
         }
-
-        var leafIds = leaves.ConvertAll(l => l.Id);
-        for (var k = 0; k < units.Count; k++)
+        else
         {
-            var spread = Binding.FacingPages(leafIds, k);
-            leaves.Single(l => l.Id == spread.Left.LeafId).BackUnitId = units[k].Id;
-            leaves.Single(l => l.Id == spread.Right.LeafId).FrontUnitId = units[k].Id;
+            leaf.BackUnitId = unitId;
         }
     }
 }

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Albums;
 
@@ -24,15 +25,16 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             Weeks = a.Units.Count,
             First = a.Units.Min(u => (NodaTime.LocalDate?)u.FirstDay),
             Last = a.Units.Max(u => (NodaTime.LocalDate?)u.LastDay),
-            Photos = db.Photos.Count(p => p.AlbumId == a.Id && !p.LeftOut),
+            Photos = db.Photos.Count(p => p.AlbumId == a.Id && p.Verdict != Verdict.Leave),
         }).ToListAsync(cancel);
         return
         [
             .. rows.Select(r => new AlbumSummary(
                 r.Album.Id,
                 r.Album.Name,
+                r.Album.ReadCalendar().Kind,
                 r.Album.FirstDay,
-                r.First is { } first && r.Last is { } last ? SpanLabel.Of(first, last) : string.Empty,
+                r.First is { } first && r.Last is { } last ? SpanLabel.Of(first, last, r.Album.ReadCalendar().Style.Order) : string.Empty,
                 r.Weeks,
                 r.Photos,
                 MeasureText.Show(new Size(r.Album.BodyWidth, r.Album.BodyHeight), r.Album.Measures),
@@ -45,8 +47,14 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
         var album = await RequireAsync(id, cancel);
         // The documents themselves are not needed for the tape, only the columns beside them.
         var units = await db.Units.Where(u => u.AlbumId == id).OrderBy(u => u.Ordinal)
-            .Select(u => new { u.Id, u.FirstDay, u.LastDay, u.CardsTold, u.PiecesPlaced }).ToListAsync(cancel);
-        var photos = await db.Photos.Where(p => p.AlbumId == id && !p.LeftOut)
+            .Select(u => new
+            {
+                u.Id,
+                u.CardsTold,
+                u.PiecesPlaced,
+                Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name),
+            }).ToListAsync(cancel);
+        var photos = await db.Photos.Where(p => p.AlbumId == id && p.Verdict != Verdict.Leave)
             .GroupBy(p => p.UnitId).Select(g => new { UnitId = g.Key, Count = g.Count() }).ToListAsync(cancel);
         var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
 
@@ -58,23 +66,31 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             .ToDictionary(g => g.Key, g => g.Sum(f => pocketsOf[f.ProtectorId]));
         var photosOf = photos.Where(p => p.UnitId is not null).ToDictionary(p => p.UnitId!.Value, p => p.Count);
 
+        var calendar = album.ReadCalendar();
+        var dates = units.ConvertAll(u => u.Dates);
         return new AlbumView(
             album.Id,
             album.Name,
+            album.Revision,
+            calendar.Kind,
             album.FirstDay,
             album.Measures,
             SizeView.Of(new Size(album.BodyWidth, album.BodyHeight), album.Measures),
             [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures))],
             [
-                .. units.Select(u =>
-                {
-                    var week = Week.Holding(u.FirstDay);
-                    return new UnitSummary(
-                        u.Id, week.Number, week.Year, SpanLabel.Of(u.FirstDay, u.LastDay), u.FirstDay, u.LastDay,
-                        photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id));
-                }),
+                .. units.Select(u => new UnitSummary(
+                    u.Id, u.Dates.Title(calendar.Style), Short(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
+                    photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
             ],
-            photos.Where(p => p.UnitId is null).Sum(p => p.Count));
+            photos.Where(p => p.UnitId is null).Sum(p => p.Count),
+            dates.Count > 0 && calendar.Beyond(dates, atEnd: false) is not null,
+            dates.Count > 0 && calendar.Beyond(dates, atEnd: true) is not null,
+            calendar.Style.Order,
+            calendar.Style.Clock);
+
+        string Short(UnitDates unit) => unit.Kind != UnitKind.Hour ? unit.Numbers
+            : calendar.Style.Clock == HourClock.Twelve ? SpanLabel.Hour(unit.FirstNumber, HourClock.Twelve).Replace(".m.", "m", StringComparison.Ordinal)
+            : SpanLabel.Hour(unit.FirstNumber, HourClock.TwentyFour);
     }
 
     private static ProtectorView View(AlbumProtector row, MeasureSystem system)

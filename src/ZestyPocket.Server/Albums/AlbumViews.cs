@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 
 namespace ZestyPocket.Server.Albums;
@@ -9,17 +10,24 @@ public sealed record SizeView(long Width, long Height, string Label)
     public static SizeView Of(Size size, MeasureSystem system) => new(size.Width.Emu, size.Height.Emu, MeasureText.Show(size, system));
 }
 
-public sealed record AlbumSummary(Guid Id, string Name, LocalDate FirstDay, string Span, int Weeks, int Photos, string Body, bool IsDemo);
+public sealed record AlbumSummary(
+    Guid Id, string Name, AlbumKind Kind, LocalDate FirstDay, string Span, int Units, int Photos, string Body, bool IsDemo);
 
 public sealed record AlbumView(
     Guid Id,
     string Name,
+    int Revision,
+    AlbumKind Kind,
     LocalDate FirstDay,
     MeasureSystem Measures,
     SizeView Body,
     IReadOnlyList<ProtectorView> Protectors,
     IReadOnlyList<UnitSummary> Units,
-    int PhotosWithoutUnit);
+    int PhotosWithoutUnit,
+    bool CanGrowAtStart,
+    bool CanGrowAtEnd,
+    DateOrder DateOrder,
+    HourClock Clock);
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(
@@ -29,20 +37,60 @@ public sealed record ProtectorView(
 public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
 
 /// <summary>One tick of the tape.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Title">Such as <c>Week 19</c>, <c>Days 10–11</c>, <c>7 a.m.</c></param>
+/// <param name="Mark">What stands on the tick.</param>
+/// <param name="Label">The printed span.</param>
+/// <param name="FirstDay">Its first day.</param>
+/// <param name="LastDay">Its last day.</param>
+/// <param name="Weight">How many weeks, days or hours were merged into it.</param>
+/// <param name="LeftOut">Left out on purpose.</param>
+/// <param name="Photos">Pictures gathered.</param>
+/// <param name="CardsTold">Cards with words.</param>
+/// <param name="PiecesPlaced">Pieces in pockets.</param>
+/// <param name="Pockets">Pockets of its pages.</param>
 public sealed record UnitSummary(
     Guid Id,
-    int Number,
-    int Year,
+    string Title,
+    string Mark,
     string Label,
     LocalDate FirstDay,
     LocalDate LastDay,
+    int Weight,
+    bool LeftOut,
     int Photos,
     int CardsTold,
     int PiecesPlaced,
     int Pockets);
 
+/// <summary>A new album.</summary>
+/// <param name="Name">Of the album.</param>
+/// <param name="Kind">Weekly, trip, documented day or countdown.</param>
+/// <param name="FirstDay">Its first day; for a documented day, that day.</param>
+/// <param name="Units">Weeks or days to begin with; a documented day has its waking hours instead.</param>
+/// <param name="DesignKeys">Page designs the album uses.</param>
+/// <param name="Measures">Inches or millimetres.</param>
+/// <param name="Scheme">How weeks are counted.</param>
+/// <param name="HomeZone">Zone of the tz database; UTC when not given.</param>
+/// <param name="DateOrder">Day or month first.</param>
+/// <param name="Clock">12 or 24 hours.</param>
+/// <param name="FacesPerUnit">2: facing pages, 1: one page; by the kind of album when not given.</param>
+/// <param name="WakingFrom">First waking hour of a documented day.</param>
+/// <param name="WakingUntil">Last waking hour; may lie after midnight.</param>
 public sealed record MakeAlbumRequest(
-    string Name, LocalDate FirstDay, int Weeks, IReadOnlyList<string> DesignKeys, MeasureSystem Measures);
+    string Name,
+    LocalDate FirstDay,
+    int Units,
+    IReadOnlyList<string> DesignKeys,
+    MeasureSystem Measures,
+    AlbumKind Kind = AlbumKind.Weekly,
+    WeekScheme Scheme = WeekScheme.Iso,
+    string? HomeZone = null,
+    DateOrder DateOrder = DateOrder.DayMonth,
+    HourClock Clock = HourClock.TwentyFour,
+    int? FacesPerUnit = null,
+    LocalTime? WakingFrom = null,
+    LocalTime? WakingUntil = null);
 
 public sealed record RenameAlbumRequest(string Name);
 
@@ -50,5 +98,3 @@ public sealed record MeasureProtectorRequest(string Outer, string RingStrip, str
 
 /// <summary>A pocket size and its measured clear size, both as written; an empty clear size means not measured.</summary>
 public sealed record MeasuredPocket(string Nominal, string Clear);
-
-public sealed record AddWeeksRequest(int Weeks);

@@ -10,6 +10,7 @@ public static class DemoHousehold
 {
     public const string WeeklyName = "Our year in Marrowick, 2026";
     public const string TripName = "Nine days on the Sallow Canal";
+    public const string HomeZone = "Europe/London";
     public static readonly LocalDate WeeklyFirstDay = new(2026, 1, 1);
     public static readonly LocalDate TripFirstDay = new(2026, 6, 6);
 

@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
@@ -10,6 +11,7 @@ using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Demo;
 
@@ -35,11 +37,11 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, IC
         }
 
         tell("Making the demo albums: painting snapshots …");
-        var weekly = AlbumMaking.Weekly(
-            DemoHousehold.WeeklyName, DemoHousehold.WeeklyFirstDay, 53,
+        var weekly = AlbumMaking.Make(
+            DemoHousehold.WeeklyName, new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone }, 53, 2,
             Designs("9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant());
-        var trip = AlbumMaking.Weekly(
-            DemoHousehold.TripName, DemoHousehold.TripFirstDay, 2,
+        var trip = AlbumMaking.Make(
+            DemoHousehold.TripName, new AlbumCalendar { Kind = AlbumKind.Trip, FirstDay = DemoHousehold.TripFirstDay, HomeZone = DemoHousehold.HomeZone }, 9, 2,
             Designs("6x8-6x4-two-3x4", "6x8-two-6x4", "6x8-four-3x4", "6x8-full"), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant());
         (weekly.Demo, trip.Demo) = (DemoState.Making, DemoState.Making);
         db.AddRange(weekly, trip);
@@ -134,6 +136,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, IC
     private async Task ImportAsync(List<(Album Album, DemoShot Shot)> shots, Action<string> tell, CancellationToken cancel)
     {
         var done = 0;
+        var days = shots.Select(s => s.Album).Distinct().ToDictionary(a => a.Id, a => new AlbumDays(a.ReadCalendar(), [.. a.Units.Select(u => (u.Id, u.ReadDates()))]));
         var queue = Channel.CreateUnbounded<(Album, DemoShot)>();
         foreach (var shot in shots)
         {
@@ -149,7 +152,8 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, IC
             {
                 await using var scope = scopes.CreateAsyncScope();
                 using var stream = new MemoryStream(DemoPictures.Jpeg(shot));
-                var outcome = await scope.ServiceProvider.GetRequiredService<PhotoImport>().ImportAsync(album, shot.FileName, stream, cancel);
+                using var arrived = await scope.ServiceProvider.GetRequiredService<IPhotoVault>().ReceiveAsync(stream, stream.Length, cancel);
+                var outcome = await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(album.Id, days[album.Id], shot.FileName, arrived, null, null, cancel);
                 if (outcome.Status == ImportStatus.Refused)
                 {
                     throw new InvalidOperationException($"A demo snapshot was refused: {outcome.Detail}");
@@ -167,12 +171,14 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, IC
     private async Task RemoveAsync(Guid albumId, CancellationToken cancel)
     {
         await db.PrintJobs.Where(j => j.AlbumId == albumId).ExecuteDeleteAsync(cancel);
+        await db.ImportFiles.Where(f => db.Imports.Any(b => b.Id == f.BatchId && b.AlbumId == albumId)).ExecuteDeleteAsync(cancel);
+        await db.Imports.Where(b => b.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Set<Storage.Editing.EditChange>()
             .Where(c => db.Edits.Any(e => e.Id == c.EditId && e.AlbumId == albumId)).ExecuteDeleteAsync(cancel);
         await db.Edits.Where(e => e.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Photos.Where(p => p.AlbumId == albumId).ExecuteDeleteAsync(cancel);
-        await db.Leaves.Where(l => l.AlbumId == albumId).ExecuteDeleteAsync(cancel);
-        await db.Units.Where(u => u.AlbumId == albumId).ExecuteDeleteAsync(cancel);
+        await db.Leaves.IgnoreQueryFilters().Where(l => l.AlbumId == albumId).ExecuteDeleteAsync(cancel);
+        await db.Units.IgnoreQueryFilters().Where(u => u.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Protectors.Where(p => p.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Albums.Where(a => a.Id == albumId).ExecuteDeleteAsync(cancel);
         db.ChangeTracker.Clear();

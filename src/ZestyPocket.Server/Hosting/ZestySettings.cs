@@ -13,5 +13,10 @@ public sealed class ZestySettings
 
     public string Cache => Path.Combine(DataFolder, "cache");
 
+    /// <summary>The folder of the simulated phone; in the data folder unless set.</summary>
+    public string? Outbox { get; set; }
+
+    public string OutboxFolder => Outbox ?? Path.Combine(DataFolder, "outbox");
+
     public string Prints => Path.Combine(DataFolder, "prints");
 }

@@ -1,18 +1,203 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using Npgsql;
+using NpgsqlTypes;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Photos;
 
-/// <summary>Brings photos that have a day but no unit into the unit that holds the day.</summary>
-public static class PhotoDays
+/// <summary>Where a photo lies in time and in the album.</summary>
+public sealed record PhotoDay(Guid? UnitId, LocalDateTime? Taken, Instant? TakenAt, LocalDate? Day, int Occurrence, Instant SortAt)
 {
-    /// <summary>Run after an album has grown. Photos already in a unit are left where they are.</summary>
-    public static Task<int> SettleAsync(ZestyContext db, Guid albumId, CancellationToken cancel) =>
-        db.Photos
-            .Where(p => p.AlbumId == albumId && p.UnitId == null && p.Day != null)
-            .ExecuteUpdateAsync(
-                set => set.SetProperty(
-                    p => p.UnitId,
-                    p => db.Units.Where(u => u.AlbumId == albumId && u.FirstDay <= p.Day && u.LastDay >= p.Day).Select(u => (Guid?)u.Id).FirstOrDefault()),
-                cancel);
+    public void Into(Photo photo)
+    {
+        ArgumentNullException.ThrowIfNull(photo);
+        (photo.UnitId, photo.Taken, photo.TakenAt, photo.Day) = (UnitId, Taken, TakenAt, Day);
+        (photo.Occurrence, photo.SortAt) = (Occurrence, SortAt);
+    }
+}
+
+/// <summary>An album's units and clocks, read once to place many photos.</summary>
+public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, UnitDates Dates)> units)
+{
+    /// <summary>Pictures without a day stand behind all others.</summary>
+    public static readonly Instant Last = Instant.FromUtc(9999, 12, 30, 0, 0);
+
+    private readonly AlbumClock _clock = new(calendar);
+
+    public AlbumCalendar Calendar => calendar;
+
+    public IReadOnlyList<(Guid Id, UnitDates Dates)> Units => units;
+
+    public static async Task<AlbumDays> ReadAsync(ZestyContext db, Album album, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(album);
+        var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == album.Id).OrderBy(u => u.Ordinal)
+            .Select(u => new { u.Id, Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name) })
+            .ToListAsync(cancel);
+        return new AlbumDays(album.ReadCalendar(), units.ConvertAll(u => (u.Id, u.Dates)));
+    }
+
+    public UnitDates? Dates(Guid unitId) => units.Where(u => u.Id == unitId).Select(u => u.Dates).FirstOrDefault();
+
+    /// <summary>Places a photo by what its file says and what the keeper decided.</summary>
+    public PhotoDay Place(RecordedTime recorded, TimeSource source, LocalDate? keeperDay, int? keeperHour, bool dayTakenAway)
+    {
+        var capture = source == TimeSource.None ? null : _clock.CaptureOf(recorded);
+        var moment = capture is null ? (AlbumMoment?)null : _clock.MomentOf(capture);
+        if (source == TimeSource.NameDay && moment is { } named)
+        {
+            moment = named with { Minute = null };
+        }
+
+        if (keeperDay is { } day)
+        {
+            var same = moment is { } m && m.Day == day;
+            var minute = keeperHour is { } hour ? hour * 60 : moment?.Minute;
+            moment = new AlbumMoment(day, same ? moment!.Value.Occurrence : 0, minute);
+            var sort = same && keeperHour is null ? capture!.At : Zones.At(day.AtMidnight().PlusMinutes(minute ?? 720), Zones.Find(calendar.HomeZone));
+            return Done(moment, sort);
+        }
+
+        return dayTakenAway || moment is null ? Done(null, Last) : Done(moment, capture!.At);
+
+        PhotoDay Done(AlbumMoment? at, Instant sort) => new(
+            at is { } found ? UnitOf(found) : null, capture?.Local, capture?.At, at?.Day, at?.Occurrence ?? 0, sort);
+    }
+
+    public PhotoDay Place(Photo photo)
+    {
+        ArgumentNullException.ThrowIfNull(photo);
+        return Place(photo.RecordedTime, photo.TimeSource, photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway);
+    }
+
+    private Guid? UnitOf(AlbumMoment moment)
+    {
+        foreach (var (id, dates) in units)
+        {
+            if (dates.Holds(moment))
+            {
+                return id;
+            }
+        }
+
+        return null;
+    }
+}
+
+/// <summary>One photo whose place changes.</summary>
+public sealed record PhotoMove(Guid Id, Guid? OldUnitId, LocalDate? OldDay, PhotoDay Now)
+{
+    public bool ChangesUnit => OldUnitId != Now.UnitId;
+}
+
+/// <summary>
+/// Works out anew where an album's photos lie, after a clock was corrected, a unit came or went, the scheme changed, or
+/// an edit was undone. Days and units of photos follow from the calendar, so they are no part of the history.
+/// </summary>
+public sealed class PhotoDays(ZestyContext db)
+{
+    /// <summary>What would move under a calendar and units that need not be saved yet. Photos: all, or only some.</summary>
+    public async Task<IReadOnlyList<PhotoMove>> PlanAsync(Guid albumId, AlbumDays days, IReadOnlyCollection<Guid>? only, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        var photos = db.Photos.AsNoTracking().Where(p => p.AlbumId == albumId);
+        if (only is not null)
+        {
+            photos = photos.Where(p => only.Contains(p.Id));
+        }
+
+        var rows = await photos.Select(p => new
+        {
+            p.Id,
+            p.Recorded,
+            p.OffsetMinutes,
+            p.Camera,
+            p.TimeSource,
+            p.KeeperDay,
+            p.KeeperHour,
+            p.DayTakenAway,
+            Was = new PhotoDay(p.UnitId, p.Taken, p.TakenAt, p.Day, p.Occurrence, p.SortAt),
+        }).ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(r => (r.Id, r.Was, Now: days.Place(new RecordedTime(r.Recorded, r.OffsetMinutes, r.Camera), r.TimeSource, r.KeeperDay, r.KeeperHour, r.DayTakenAway)))
+                .Where(r => r.Was != r.Now)
+                .Select(r => new PhotoMove(r.Id, r.Was.UnitId, r.Was.Day, r.Now)),
+        ];
+    }
+
+    /// <summary>
+    /// Takes the prints of photos that leave their unit out of its pockets, as part of the edit that is being made.
+    /// Gives how many left a pocket.
+    /// </summary>
+    public async Task<int> TakeOutOfPocketsAsync(IReadOnlyList<PhotoMove> moves, History history, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(moves);
+        ArgumentNullException.ThrowIfNull(history);
+        var leaving = moves.Where(m => m.ChangesUnit && m.OldUnitId is not null).ToLookup(m => m.OldUnitId!.Value, m => m.Id);
+        var ids = leaving.Select(g => g.Key).ToList();
+        var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
+        var taken = 0;
+        foreach (var unit in units)
+        {
+            var gone = leaving[unit.Id].ToHashSet();
+            var before = unit.Read();
+            if (!before.Pieces.OfType<PhotoPrint>().Any(p => gone.Contains(p.PhotoId)))
+            {
+                continue;
+            }
+
+            history.Touch([unit]);
+            var after = before.WithoutPrintsOf(gone);
+            taken += before.Pieces.Length - after.Pieces.Length;
+            unit.Write(after);
+        }
+
+        return taken;
+    }
+
+    /// <summary>Writes the new places, all in one statement.</summary>
+    public async Task ApplyAsync(IReadOnlyList<PhotoMove> moves, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(moves);
+        if (moves.Count == 0)
+        {
+            return;
+        }
+
+        await db.Database.ExecuteSqlRawAsync(
+            """
+            UPDATE "Photos" p SET "UnitId" = n.unit, "Taken" = n.taken, "TakenAt" = n.at, "Day" = n.day, "Occurrence" = n.occurrence, "SortAt" = n.sort
+            FROM unnest(@ids, @units, @taken, @at, @days, @occurrences, @sorts) AS n(id, unit, taken, at, day, occurrence, sort)
+            WHERE p."Id" = n.id
+            """,
+            [
+                Array("ids", NpgsqlDbType.Uuid, moves.Select(m => m.Id)),
+                Array("units", NpgsqlDbType.Uuid, moves.Select(m => m.Now.UnitId)),
+                Array("taken", NpgsqlDbType.Timestamp, moves.Select(m => m.Now.Taken)),
+                Array("at", NpgsqlDbType.TimestampTz, moves.Select(m => m.Now.TakenAt)),
+                Array("days", NpgsqlDbType.Date, moves.Select(m => m.Now.Day)),
+                Array("occurrences", NpgsqlDbType.Integer, moves.Select(m => m.Now.Occurrence)),
+                Array("sorts", NpgsqlDbType.TimestampTz, moves.Select(m => m.Now.SortAt)),
+            ],
+            cancel);
+
+        static NpgsqlParameter Array<T>(string name, NpgsqlDbType type, IEnumerable<T> values) =>
+            new(name, NpgsqlDbType.Array | type) { Value = values.ToArray() };
+    }
+
+    /// <summary>Brings every photo of an album to where it belongs now. For use after an undo and when an album has grown.</summary>
+    public async Task SettleAsync(Album album, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(album);
+        await ApplyAsync(await PlanAsync(album.Id, await AlbumDays.ReadAsync(db, album, cancel), null, cancel), cancel);
+    }
 }

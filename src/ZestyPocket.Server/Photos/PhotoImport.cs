@@ -2,107 +2,153 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Photos;
-
-public enum ImportStatus
-{
-    Added,
-    AlreadyHere,
-    Refused,
-}
 
 /// <summary>What became of one file: one line for the keeper.</summary>
 /// <param name="FileName">As it was called.</param>
 /// <param name="Status">What happened.</param>
 /// <param name="Detail">Where it went, or why it was refused and what to do.</param>
 /// <param name="PhotoId">The photo, unless refused.</param>
-/// <param name="UnitId">The week it belongs to, if any.</param>
+/// <param name="UnitId">The unit it belongs to, if any.</param>
 public sealed record ImportOutcome(string FileName, ImportStatus Status, string Detail, Guid? PhotoId, Guid? UnitId);
 
-/// <summary>Takes a file into an album: checked, hashed, kept, dated.</summary>
-public sealed class PhotoImport(ZestyContext db, IPhotoVault vault, PictureCache cache, IClock clock)
+/// <summary>Takes a file into an album: checked, hashed, kept, dated, judged.</summary>
+public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock clock)
 {
     /// <summary>Decoding is heavy: as many files side by side as there are cores, however many are sent.</summary>
     private static readonly SemaphoreSlim Bench = new(Environment.ProcessorCount);
 
-    /// <summary>Imports one file. A bad file is an outcome, not an exception.</summary>
-    public async Task<ImportOutcome> ImportAsync(Album album, string fileName, Stream content, CancellationToken cancel)
+    /// <summary>
+    /// Imports one file that has arrived. A bad file is an outcome, not an exception. The row of an import job, if
+    /// given, is written in the same transaction as the photo, so that a crash leaves both or neither.
+    /// </summary>
+    public async Task<ImportOutcome> TakeAsync(
+        Guid albumId, AlbumDays days, string fileName, IArrivedFile arrived, LocalDateTime? modified, ImportFile? line, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(album);
+        ArgumentNullException.ThrowIfNull(days);
+        ArgumentNullException.ThrowIfNull(arrived);
         var name = CleanName(fileName);
-        using var arrived = await vault.ReceiveAsync(content, PictureIntake.LargestFile, cancel);
         var sha = arrived.Original.Sha256;
-        if (await FindAsync(album.Id, sha, cancel) is { } known)
+        if (await FindAsync(albumId, sha, cancel) is { } known)
         {
-            return AlreadyHere(name, known);
+            return await EndAsync(line, AlreadyHere(name, known), cancel);
         }
 
         PictureFacts facts;
+        PictureJudgement judgement;
         await Bench.WaitAsync(cancel);
         try
         {
-            facts = PictureIntake.Inspect(arrived.Path);
-            cache.KeepThumbnail(sha, PictureIntake.Thumbnail(arrived.Path, PictureIntake.ThumbnailSide));
+            var format = PictureIntake.Accept(arrived.Path, name);
+            var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format);
+            facts = PictureIntake.Inspect(arrived.Path, format, readable, pages);
+            (var thumbnail, judgement) = PictureIntake.Judge(readable);
+            cache.KeepThumbnail(new PictureRef(sha), thumbnail);
         }
         catch (PictureRefusedException refused)
         {
-            return new ImportOutcome(name, ImportStatus.Refused, refused.Message, null, null);
+            return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, refused.Message, null, null), cancel);
         }
         finally
         {
             Bench.Release();
         }
 
-        var day = facts.Recorded is { } taken ? AlbumDay.Of(taken, album.LateNightCutOff) : (LocalDate?)null;
-        var unit = day is null
-            ? null
-            : await db.Units.Where(u => u.AlbumId == album.Id && u.FirstDay <= day && u.LastDay >= day)
-                .Select(u => new { u.Id, u.FirstDay }).FirstOrDefaultAsync(cancel);
-        var photo = new Photo
-        {
-            Id = Guid.CreateVersion7(),
-            AlbumId = album.Id,
-            UnitId = unit?.Id,
-            Sha256 = sha,
-            FileName = name,
-            Format = facts.Format,
-            Bytes = arrived.Original.Bytes,
-            Width = facts.Pixels.Width,
-            Height = facts.Pixels.Height,
-            Recorded = facts.Recorded,
-            OffsetMinutes = facts.OffsetMinutes,
-            Camera = facts.Camera,
-            Latitude = facts.Latitude,
-            Longitude = facts.Longitude,
-            Day = day,
-            AddedAt = Instant.FromUnixTimeMilliseconds(clock.GetCurrentInstant().ToUnixTimeMilliseconds()),
-        };
+        var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified);
 
         // The original is in its place before the row that names it exists.
         arrived.Keep();
         db.Photos.Add(photo);
+        var outcome = new ImportOutcome(name, ImportStatus.Added, Where(days, photo), photo.Id, photo.UnitId);
         try
         {
-            await db.SaveChangesAsync(cancel);
+            return await EndAsync(line, outcome, cancel);
         }
         catch (DbUpdateException twice) when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
             db.Entry(photo).State = EntityState.Detached;
-            return AlreadyHere(name, (await FindAsync(album.Id, sha, cancel))!);
+            return await EndAsync(line, AlreadyHere(name, (await FindAsync(albumId, sha, cancel))!), cancel);
+        }
+    }
+
+    private async Task<ImportOutcome> EndAsync(ImportFile? line, ImportOutcome outcome, CancellationToken cancel)
+    {
+        if (line is not null)
+        {
+            (line.Status, line.Detail, line.PhotoId, line.UnitId) = (outcome.Status, outcome.Detail, outcome.PhotoId, outcome.UnitId);
         }
 
-        var detail = (day, unit) switch
+        await db.SaveChangesAsync(cancel);
+        return outcome;
+    }
+
+    private Photo Photo(
+        Guid albumId, AlbumDays days, string name, StoredOriginal original, PictureFacts facts, PictureJudgement judgement, LocalDateTime? modified)
+    {
+        var named = facts.Recorded is null ? FileNameDate.Read(name) : null;
+        var source = facts.Recorded is not null ? TimeSource.File : named is null ? TimeSource.None : named.Time is null ? TimeSource.NameDay : TimeSource.Name;
+        var photo = new Photo
         {
-            (null, _) => "No date in the file: it waits in the “no week yet” tray.",
-            ({ } d, null) => $"{SpanLabel.Day(d)} {d.Year} is in none of the album's weeks: it waits in the “no week yet” tray.",
-            ({ } d, { } u) => $"{SpanLabel.Day(d)}, week {Week.Holding(u.FirstDay).Number}",
+            Id = Guid.CreateVersion7(),
+            AlbumId = albumId,
+            Sha256 = original.Sha256,
+            FileName = name,
+            Format = facts.Format.ToString(),
+            Bytes = original.Bytes,
+            Width = facts.Pixels.Width,
+            Height = facts.Pixels.Height,
+            Recorded = facts.Recorded ?? named?.Day.At(named.Time ?? LocalTime.Noon),
+            TimeSource = source,
+            OffsetMinutes = facts.OffsetMinutes,
+            Camera = facts.Camera,
+            Latitude = facts.Latitude,
+            Longitude = facts.Longitude,
+            GuessedDay = source == TimeSource.None ? modified?.Date : null,
+            Pages = facts.Pages,
+            Kind = KindOf(name, facts),
+            Tone = judgement.Tone,
+            Sharpness = judgement.Sharpness,
+            Likeness = unchecked((long)judgement.Likeness),
+            Palette = Boxes.WritePalette(judgement.Palette),
+            FocusX = judgement.FocusX,
+            FocusY = judgement.FocusY,
+            // PostgreSQL keeps microseconds.
+            AddedAt = Instant.FromUnixTimeMilliseconds(clock.GetCurrentInstant().ToUnixTimeMilliseconds()),
         };
-        return new ImportOutcome(name, ImportStatus.Added, detail, photo.Id, unit?.Id);
+        days.Place(photo).Into(photo);
+        return photo;
+    }
+
+    /// <summary>A first guess, which the keeper can change: nothing depends on it but how pictures are listed.</summary>
+    private static PictureKind KindOf(string name, PictureFacts facts) => facts switch
+    {
+        { Format: PictureFormat.Pdf } => PictureKind.Page,
+        _ when name.Contains("screenshot", StringComparison.OrdinalIgnoreCase) || name.Contains("screen shot", StringComparison.OrdinalIgnoreCase) => PictureKind.Screenshot,
+        { Camera: null } when name.StartsWith("scan", StringComparison.OrdinalIgnoreCase) || facts.Format == PictureFormat.Tiff => PictureKind.Scan,
+        _ => PictureKind.Photo,
+    };
+
+    private static string Where(AlbumDays days, Photo photo)
+    {
+        var style = days.Calendar.Style;
+        if (photo.Day is not { } day)
+        {
+            return photo.GuessedDay is { } guess
+                ? $"No date in the file: it waits in the “no date” tray, with {SpanLabel.Day(guess, style.Order)} {guess.Year} as a guess."
+                : "No date in the file: it waits in the “no date” tray.";
+        }
+
+        var by = photo.TimeSource is TimeSource.Name or TimeSource.NameDay ? " by its name" : string.Empty;
+        var label = $"{SpanLabel.Day(day, style.Order)}{by}";
+        return photo.UnitId is { } unit
+            ? $"{label}, {days.Dates(unit)!.Title(style)}"
+            : $"{label} {day.Year} is in no part of this album: it waits in the “not in the album” tray.";
     }
 
     private Task<Photo?> FindAsync(Guid albumId, string sha, CancellationToken cancel) =>
@@ -111,17 +157,25 @@ public sealed class PhotoImport(ZestyContext db, IPhotoVault vault, PictureCache
     private static ImportOutcome AlreadyHere(string name, Photo known) => new(
         name,
         ImportStatus.AlreadyHere,
-        known.LeftOut
+        known.Verdict == Verdict.Leave
             ? $"The same file is already here as {known.FileName}, left out of the album: take it back from there."
             : $"The same file is already here as {known.FileName}.",
         known.Id,
         known.UnitId);
 
     /// <summary>The last part of a path, without control characters, at most 255 characters.</summary>
-    private static string CleanName(string name)
+    public static string CleanName(string name)
     {
+        ArgumentNullException.ThrowIfNull(name);
         var last = name.Split('/', '\\')[^1];
-        var clean = new string([.. last.Where(c => !char.IsControl(c))]).Trim();
-        return clean.Length switch { 0 => "unnamed", > 255 => clean[..255], _ => clean };
+        var clean = new string([.. last.Where(c => !char.IsControl(c) && !char.IsSurrogate(c) || char.IsSurrogate(c))]);
+        clean = new string([.. clean.Where(c => !char.IsControl(c))]).Trim();
+        if (clean.Length > 255)
+        {
+            // Never between the two halves of one character.
+            clean = clean[..(char.IsHighSurrogate(clean[254]) ? 254 : 255)];
+        }
+
+        return clean.Length == 0 ? "unnamed" : clean;
     }
 }

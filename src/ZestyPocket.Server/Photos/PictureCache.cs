@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Hosting;
@@ -7,8 +9,8 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Photos;
 
 /// <summary>
-/// Thumbnails and print crops, kept as files by what they are made from. Everything in here can be thrown away: it is
-/// made again from the originals.
+/// Thumbnails, print crops and working copies, kept as files by what they are made from. Everything in here can be
+/// thrown away: it is made again from the originals.
 /// </summary>
 public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IPrintCrops
 {
@@ -18,28 +20,95 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
     /// <summary>The sides in which a whole picture is served, in pixels.</summary>
     public static IReadOnlyList<int> Sides { get; } = [PictureIntake.ThumbnailSide, 1600];
 
-    /// <summary>The upright picture no larger than the smallest served side that is at least <paramref name="side"/>.</summary>
-    public string Picture(string sha256, int side)
+    /// <summary>
+    /// The upright picture no larger than the smallest served side that is at least <paramref name="side"/>, with what
+    /// is covered painted over.
+    /// </summary>
+    public string Picture(PictureRef picture, int side)
     {
+        ArgumentNullException.ThrowIfNull(picture);
         var served = Sides.FirstOrDefault(s => s >= side, Sides[^1]);
-        return File(PicturePath(sha256, served), () => PictureIntake.Thumbnail(vault.PathOf(sha256), served));
+        return File(PicturePath(picture, served), () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers));
     }
 
     /// <summary>Keeps the thumbnail that was made while the file was checked.</summary>
-    public void KeepThumbnail(string sha256, byte[] jpeg) => Write(PicturePath(sha256, PictureIntake.ThumbnailSide), jpeg);
+    public void KeepThumbnail(PictureRef picture, byte[] jpeg)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        Write(PicturePath(picture, PictureIntake.ThumbnailSide), jpeg);
+    }
 
     public byte[] Jpeg(PhotoFace face, double pixelsPerInch)
     {
         ArgumentNullException.ThrowIfNull(face);
         var target = PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch);
-        var (crop, culture) = (face.Crop, CultureInfo.InvariantCulture);
-        var name = string.Create(culture, $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0}_{target.Width}x{target.Height}.jpg");
-        var path = Path.Combine(settings.Cache, "crops", face.OriginalSha[..2], face.OriginalSha, name);
-        return System.IO.File.ReadAllBytes(File(path, () => PrintCrop.Jpeg(vault.PathOf(face.OriginalSha), face.Pixels, crop, target)));
+        var (crop, culture, original) = (face.Crop, CultureInfo.InvariantCulture, face.Original);
+        var name = string.Create(culture, $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0}_{target.Width}x{target.Height}{Suffix(original)}.jpg");
+        var path = Path.Combine(settings.Cache, "crops", original.Sha256[..2], original.Sha256, name);
+        return System.IO.File.ReadAllBytes(File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers)));
     }
 
-    private string PicturePath(string sha256, int side) =>
-        Path.Combine(settings.Cache, "pictures", side.ToString(CultureInfo.InvariantCulture), sha256[..2], sha256 + ".jpg");
+    /// <summary>A file the picture library can decode: the original, or the working copy of a HEIC or a page of a PDF.</summary>
+    public string Readable(PictureRef picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        var copy = WorkingPath(picture);
+        if (System.IO.File.Exists(copy))
+        {
+            return copy;
+        }
+
+        var original = vault.PathOf(picture.Sha256);
+        var format = PictureFormats.Of(original);
+        return format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format).Path : original;
+    }
+
+    /// <summary>The same for a file that is not in the vault yet, with the pages of a PDF.</summary>
+    public (string Path, int Pages) Readable(string original, PictureRef picture, PictureFormat format) =>
+        format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format) : (original, 1);
+
+    /// <summary>Changes when the shown picture does, so that a browser may keep it for ever.</summary>
+    public static string Version(PictureRef picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        return picture.Sha256[..8] + Suffix(picture);
+    }
+
+    private (string Path, int Pages) MakeWorkingCopy(string original, PictureRef picture, PictureFormat format)
+    {
+        var path = WorkingPath(picture);
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        var temporary = $"{path}.{Guid.NewGuid():N}";
+        try
+        {
+            var pages = WorkingCopies.Make(original, format, picture.Page, temporary);
+            System.IO.File.Move(temporary, path, overwrite: true);
+            return (path, pages);
+        }
+        finally
+        {
+            System.IO.File.Delete(temporary);
+        }
+    }
+
+    private string WorkingPath(PictureRef picture) =>
+        Path.Combine(settings.Cache, "working", picture.Sha256[..2], string.Create(CultureInfo.InvariantCulture, $"{picture.Sha256}.{picture.Page}.jpg"));
+
+    private string PicturePath(PictureRef picture, int side) => Path.Combine(
+        settings.Cache, "pictures", side.ToString(CultureInfo.InvariantCulture), picture.Sha256[..2], picture.Sha256 + Suffix(picture) + ".jpg");
+
+    /// <summary>Tells pictures of one original apart: by page and by what is covered.</summary>
+    private static string Suffix(PictureRef picture)
+    {
+        var page = picture.Page > 1 ? string.Create(CultureInfo.InvariantCulture, $"_p{picture.Page}") : string.Empty;
+        if (picture.Covers.IsEmpty)
+        {
+            return page;
+        }
+
+        var boxes = string.Join(';', picture.Covers.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.X:R},{c.Y:R},{c.Width:R},{c.Height:R}")));
+        return $"{page}_c{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(boxes)))[..16]}";
+    }
 
     private static string File(string path, Func<byte[]> make)
     {

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
@@ -23,11 +24,18 @@ public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector Prot
 public sealed record OpenUnit(
     Album Album, AlbumUnit Unit, UnitContent Content, IReadOnlyList<OpenFace> Faces, IReadOnlyDictionary<Guid, Photo> Photos)
 {
-    /// <summary>Every pocket of the spread in reading order: left page first.</summary>
+    public AlbumCalendar Calendar { get; } = Album.ReadCalendar();
+
+    public UnitDates Dates { get; } = Unit.ReadDates();
+
+    /// <summary>Such as <c>Week 19</c>.</summary>
+    public string Title => Dates.Title(Calendar.Style);
+
+    /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
-        from face in Faces
-        from pocket in face.Pockets
-        select (face, pocket.Pocket, pocket.Place, PieceNumber.For(Unit.Week.Number, face.Side, pocket.Number));
+        from face in Faces.Select((f, i) => (Face: f, Spread: (i / 2) + 1))
+        from pocket in face.Face.Pockets
+        select (face.Face, pocket.Pocket, pocket.Place, PieceNumber.For(Dates.Code, face.Face.Side, face.Spread, pocket.Number));
 
     /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
     public string? CodeOf(PocketPlace place) => Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
@@ -39,6 +47,13 @@ public sealed record OpenUnit(
         return found.Face.Protector.CutSize(found.Pocket.Nominal);
     }
 
+    /// <summary>The room inside a pocket: as measured, else its nominal size.</summary>
+    public Size ClearSize(PocketPlace place)
+    {
+        var found = Pockets.First(p => p.Place == place);
+        return found.Face.Protector.ClearSizes.TryGetValue(found.Pocket.Nominal, out var clear) ? clear : found.Pocket.Nominal;
+    }
+
     /// <summary>
     /// The size a piece is cut to: that of its pocket, or for a loose card the spread's most usual pocket, which is
     /// where it will most likely go.
@@ -46,6 +61,14 @@ public sealed record OpenUnit(
     public Size CutSizeOf(Piece piece)
     {
         ArgumentNullException.ThrowIfNull(piece);
+        if (piece is Keepsake keepsake)
+        {
+            // It goes in itself: its size is its own, turned when only that way it fits.
+            return Content.PlacementOf(piece.Id) is { } lies && CodeOf(lies.Place) is not null && keepsake.FitIn(ClearSize(lies.Place)) == KeepsakeFit.Turned
+                ? new Size(keepsake.Height, keepsake.Width)
+                : keepsake.Size;
+        }
+
         if (Content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null)
         {
             return CutSize(placement.Place);
@@ -63,10 +86,10 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
 {
     public async Task<OpenUnit> OpenAsync(Guid unitId, CancellationToken cancel)
     {
-        var unit = await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel) ?? throw new MissingException("The week");
+        var unit = await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel) ?? throw new MissingException("That part of the album");
         var album = await albums.RequireAsync(unit.AlbumId, cancel);
-        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unitId && !p.LeftOut)
-            .OrderBy(p => p.Day).ThenBy(p => p.Recorded).ThenBy(p => p.FileName).ToDictionaryAsync(p => p.Id, cancel);
+        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unitId && p.Verdict != Verdict.Leave)
+            .OrderBy(p => p.SortAt).ThenBy(p => p.FileName).ThenBy(p => p.Id).ToDictionaryAsync(p => p.Id, cancel);
         return new OpenUnit(album, unit, unit.Read(), await FacesAsync(unitId, cancel), photos);
     }
 

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
@@ -17,9 +18,12 @@ public sealed class PieceFaces(FontShelf fonts)
         return piece switch
         {
             PhotoPrint print => open.Photos.TryGetValue(print.PhotoId, out var photo)
-                ? new PhotoFace(cut, photo.Sha256, photo.Pixels, Crop.For(photo.Pixels, cut, print.Framing))
+                ? new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, cut, print.Framing))
                 : null,
             Card card => new CardPieceFace(cut, CardFaceOf(open, card, cut)),
+            Keepsake { PhotoId: { } taken } when open.Photos.TryGetValue(taken, out var picture) =>
+                new PhotoFace(cut, PhotoView.RefOf(picture), picture.Pixels, Crop.For(picture.Pixels, cut, Framing.Middle)),
+            Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
         };
     }
@@ -31,7 +35,7 @@ public sealed class PieceFaces(FontShelf fonts)
         var style = BuiltInCardStyles.Find(card.StyleKey, card.Kind);
         return card.Kind switch
         {
-            CardKind.WeekTitle => CardComposer.WeekTitle(open.Unit.Week, style, cut, fonts),
+            CardKind.WeekTitle => CardComposer.UnitTitle(open.Dates, open.Calendar.Style, style, cut, fonts),
             CardKind.Filler => CardComposer.Filler(style, cut),
             _ => CardComposer.Journaling(card.Words, style, cut, fonts),
         };

@@ -1,5 +1,8 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
@@ -7,10 +10,11 @@ using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
-/// <summary>Carries one edit of a week out and keeps it in the history.</summary>
+/// <summary>Carries one edit of a unit out and keeps it in the history.</summary>
 public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts)
 {
     /// <summary>Does the edit or throws and changes nothing. Returns what was done, in words, and the piece in hand.</summary>
@@ -39,16 +43,17 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             case EditKind.PutPhoto:
             {
                 var photo = open.Photos.GetValueOrDefault(Need(request.PhotoId))
-                    ?? throw new RuleException("That photo is not in this week any more. Nothing was changed.");
+                    ?? throw new RuleException("That photo is not here any more. Nothing was changed.");
                 var place = PlaceIn(open, request.Place);
                 var id = Guid.CreateVersion7();
-                return (content.PutPhoto(photo.Id, place, id, Framing.Middle), $"Put {photo.FileName} into {open.CodeOf(place)}", id);
+                return (content.PutPhoto(photo.Id, place, id, Around(photo)), $"Put {photo.FileName} into {open.CodeOf(place)}", id);
             }
 
             case EditKind.Put:
             {
                 var place = PlaceIn(open, request.Place);
                 var id = Need(request.PieceId);
+                Admit(open, content.Find(id), place);
                 var swapped = content.PlacementOf(id) is { } from && from.Place != place && content.At(place) is not null;
                 var code = open.CodeOf(place);
                 return (content.Put(id, place), swapped ? $"Swapped with {code}" : $"Moved a piece to {code}", id);
@@ -89,19 +94,61 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             case EditKind.WriteCard:
             {
                 var id = Need(request.PieceId);
-                var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer in this week. Your words were not saved: copy them before you reload.");
+                var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer here. Your words were not saved: copy them before you reload.");
                 return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey)), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
             }
 
             case EditKind.Discard:
             {
                 var id = Need(request.PieceId);
-                var name = content.Find(id) is Card card ? Name(card.Kind) : "print";
+                var name = content.Find(id) switch { Card card => Name(card.Kind), Keepsake => "keepsake", _ => "print" };
                 return (content.Discard(id), $"Threw a {name} away", null);
             }
 
             case EditKind.Fill:
                 return Fill(open);
+
+            case EditKind.AddKeepsake:
+            {
+                var keepsake = Measured(Guid.CreateVersion7(), open, request.Keepsake);
+                return (content.AddKeepsake(keepsake), keepsake.InEnvelope ? $"Put {keepsake.Name} into the envelope" : $"Added the keepsake {keepsake.Name}", keepsake.Id);
+            }
+
+            case EditKind.ChangeKeepsake:
+            {
+                var keepsake = Measured(Need(request.PieceId), open, request.Keepsake);
+                var was = content.Find(keepsake.Id) as Keepsake;
+                var verb = (was?.InEnvelope, keepsake.InEnvelope) switch
+                {
+                    (false, true) => $"Put {keepsake.Name} into the envelope",
+                    (true, false) => $"Took {keepsake.Name} out of the envelope",
+                    _ => $"Changed the keepsake {keepsake.Name}",
+                };
+                var changed = content.ChangeKeepsake(keepsake);
+                if (changed.PlacementOf(keepsake.Id) is { } lies)
+                {
+                    Admit(open, keepsake, lies.Place);
+                }
+
+                return (changed, verb, keepsake.Id);
+            }
+
+            case EditKind.WriteNote:
+            {
+                var note = request.Note ?? throw Incomplete();
+                if (!Enumerable.Range(0, Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1).Any(d => open.Dates.First.PlusDays(d) == note.Day))
+                {
+                    throw new RuleException($"That day is not one of {open.Title}. Nothing was changed: write the note there.");
+                }
+
+                var time = string.IsNullOrWhiteSpace(note.Time) ? (LocalTime?)null : NoteTime.Parse(note.Time) is { Success: true, Value: var at }
+                    ? at
+                    : throw new RuleException($"“{note.Time}” is not a time of day. Write it as 19:30. Nothing was changed.");
+                return (content.Note(new DayNote(note.Id ?? Guid.CreateVersion7(), note.Day, time, note.Text, null)), "Wrote a note", null);
+            }
+
+            case EditKind.DropNote:
+                return (content.DropNote(Need(request.PieceId)), "Threw a note away", null);
 
             default:
                 throw Incomplete();
@@ -131,11 +178,11 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         }
 
         var loose = open.Photos.Values.Where(p => !content.PhotosPlaced.Contains(p.Id))
-            .Select(p => new LoosePhoto(p.Id, p.Pixels, p.Day, p.Recorded)).ToList();
+            .Select(p => new LoosePhoto(p.Id, p.Pixels, p.Day, p.Taken)).ToList();
         var choices = SpreadFilling.Propose(free, loose);
         foreach (var choice in choices)
         {
-            content = content.PutPhoto(choice.PhotoId, choice.Place, Guid.CreateVersion7(), Framing.Middle).Lock(choice.Place, locked: false);
+            content = content.PutPhoto(choice.PhotoId, choice.Place, Guid.CreateVersion7(), Around(open.Photos[choice.PhotoId])).Lock(choice.Place, locked: false);
         }
 
         if (cards + choices.Count == 0)
@@ -176,12 +223,12 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
     private async Task<string> ChooseDesignAsync(OpenUnit open, EditRequest request, CancellationToken cancel)
     {
         var leaf = open.Faces.Select(f => f.Leaf).FirstOrDefault(l => l.Id == Need(request.LeafId))
-            ?? throw new RuleException("That leaf does not belong to this week. Nothing was changed.");
+            ?? throw new RuleException("That leaf does not belong here. Nothing was changed.");
         var protector = open.Album.Protectors.Find(p => p.Id == Need(request.ProtectorId))
             ?? throw new RuleException("The album does not use that page design. Nothing was changed.");
         var design = protector.ToProtector().Design;
 
-        // Both faces of the leaf get the new pockets, so the week on its other side is part of the same edit.
+        // Both faces of the leaf get the new pockets, so the unit on its other side is part of the same edit.
         var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
         var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
         history.Touch([leaf, .. units]);
@@ -200,6 +247,34 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id), cancel);
         return summary;
     }
+
+    private static readonly LocalTimePattern NoteTime = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
+
+    /// <summary>A keepsake must fit its pocket, also turned.</summary>
+    private static void Admit(OpenUnit open, Piece? piece, PocketPlace place)
+    {
+        if (piece is Keepsake keepsake && keepsake.FitIn(open.ClearSize(place)) == KeepsakeFit.TooLarge)
+        {
+            var system = open.Album.Measures;
+            throw new RuleException(
+                $"{keepsake.Name} is {MeasureText.Show(keepsake.Size, system)} and {open.CodeOf(place)} has {MeasureText.Show(open.ClearSize(place), system)}: it does not fit, turned or not. Choose a larger pocket or put it into the envelope.");
+        }
+    }
+
+    private static Keepsake Measured(Guid id, OpenUnit open, KeepsakeRequest? request)
+    {
+        var asked = request ?? throw Incomplete();
+        var size = MeasureText.ParseSize(asked.Size);
+        var thickness = string.IsNullOrWhiteSpace(asked.Thickness) || asked.Thickness.Trim() == "0" ? Length.Zero : MeasureText.ParseLength(asked.Thickness);
+        if (asked.PhotoId is { } photo && !open.Photos.ContainsKey(photo))
+        {
+            throw new RuleException($"The picture of the keepsake is not one of {open.Title}. Nothing was changed.");
+        }
+
+        return new Keepsake(id, asked.Name, size.Width, size.Height, thickness, asked.Note, asked.PhotoId, asked.Day, asked.InEnvelope).Checked();
+    }
+
+    private static Framing Around(Photo photo) => Framing.Around(photo.FocusX, photo.FocusY, Boxes.Read(photo.KeepBoxes));
 
     private static PocketPlace PlaceIn(OpenUnit open, PlaceRequest? request)
     {
@@ -222,7 +297,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
 
     private static string Name(CardKind kind) => kind switch
     {
-        CardKind.WeekTitle => "week title card",
+        CardKind.WeekTitle => "title card",
         CardKind.Filler => "filler card",
         _ => "journaling card",
     };
@@ -238,6 +313,8 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         EditKind.WriteCard => "Write on a card",
         EditKind.Discard => "Throw a card away",
         EditKind.Fill => "Fill the spread",
+        EditKind.AddKeepsake or EditKind.ChangeKeepsake => "Measure a keepsake",
+        EditKind.WriteNote or EditKind.DropNote => "Write a note",
         _ => "Change a page design",
     };
 

@@ -1,12 +1,10 @@
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Storage;
-using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Placing;
 
-/// <summary>Opening and editing a week, undo and redo, and the painted faces of its cards.</summary>
+/// <summary>Opening and editing a unit, undo and redo, and the painted faces of its cards.</summary>
 public static class UnitEndpoints
 {
     public static void MapUnits(this IEndpointRouteBuilder api)
@@ -23,15 +21,18 @@ public static class UnitEndpoints
             return new EditAnswer(await reader.ViewAsync(await opener.OpenAsync(id, cancel), cancel), done, piece);
         }).WithName("editUnit").WithProblems();
 
-        units.MapPost("/{id:guid}/undo", (
-            Guid id, RevisionRequest request, UnitOpener opener, UnitReader reader, History history, ZestyContext db, CancellationToken cancel) =>
-            StepAsync(id, opener, reader, db, async open => $"Undone: {(await history.UndoAsync(open.Unit, request.Revision, cancel)).Summary}", cancel))
+        units.MapPost("/{id:guid}/undo", (Guid id, RevisionRequest request, UnitSteps steps, CancellationToken cancel) => steps.UndoAsync(id, request.Revision, cancel))
             .WithName("undo").WithProblems();
 
-        units.MapPost("/{id:guid}/redo", (
-            Guid id, RevisionRequest request, UnitOpener opener, UnitReader reader, History history, ZestyContext db, CancellationToken cancel) =>
-            StepAsync(id, opener, reader, db, async open => $"Done again: {(await history.RedoAsync(open.Unit, request.Revision, cancel)).Summary}", cancel))
+        units.MapPost("/{id:guid}/redo", (Guid id, RevisionRequest request, UnitSteps steps, CancellationToken cancel) => steps.RedoAsync(id, request.Revision, cancel))
             .WithName("redo").WithProblems();
+
+        // One certain edit, from whatever screen it was made on.
+        api.MapPost("/edits/{id:guid}/undo", (Guid id, UnitSteps steps, CancellationToken cancel) => steps.UndoEditAsync(id, cancel))
+            .WithTags("Placing").WithName("undoEdit").WithProblems();
+
+        api.MapPost("/edits/{id:guid}/redo", (Guid id, UnitSteps steps, CancellationToken cancel) => steps.RedoEditAsync(id, cancel))
+            .WithTags("Placing").WithName("redoEdit").WithProblems();
 
         units.MapGet("/{id:guid}/pieces/{pieceId:guid}/face", async (
             Guid id,
@@ -52,14 +53,5 @@ public static class UnitEndpoints
             http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
             return Results.File(png, "image/png");
         }).WithName("getPieceFace").Produces(StatusCodes.Status200OK, contentType: "image/png").WithProblems();
-    }
-
-    private static async Task<EditAnswer> StepAsync(
-        Guid id, UnitOpener opener, UnitReader reader, ZestyContext db, Func<OpenUnit, Task<string>> step, CancellationToken cancel)
-    {
-        var done = await step(await opener.OpenAsync(id, cancel));
-        // Photos are read without tracking, so what an undo brought back is read anew.
-        db.ChangeTracker.Clear();
-        return new EditAnswer(await reader.ViewAsync(await opener.OpenAsync(id, cancel), cancel), done, null);
     }
 }

@@ -11,6 +11,7 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
@@ -20,7 +21,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(open);
-        var (unit, content) = (open.Unit, open.Content);
+        var (unit, content, style) = (open.Unit, open.Content, open.Calendar.Style);
         var neighbours = await db.Units
             .Where(u => u.AlbumId == unit.AlbumId && (u.Ordinal == unit.Ordinal - 1 || u.Ordinal == unit.Ordinal + 1))
             .Select(u => new { u.Id, u.Ordinal }).ToListAsync(cancel);
@@ -39,16 +40,25 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             unit.Id,
             unit.AlbumId,
             unit.Revision,
-            unit.Week.Number,
-            unit.Week.Year,
-            SpanLabel.Of(unit.FirstDay, unit.LastDay),
+            unit.Kind,
+            open.Title,
+            open.Dates.Name is not null || open.Dates.Kind == UnitKind.Hour ? open.Title : char.ToLowerInvariant(open.Title[0]) + open.Title[1..],
+            open.Dates.Name,
+            open.Dates.Span(open.Calendar.Style),
+            open.Dates.Weight,
+            open.Dates.LeftOut,
             unit.FirstDay,
             unit.LastDay,
             neighbours.Find(n => n.Ordinal < unit.Ordinal)?.Id,
             neighbours.Find(n => n.Ordinal > unit.Ordinal)?.Id,
             faceViews,
-            [.. open.Photos.Values.Select(PhotoView.Of)],
+            [.. open.Photos.Values.Select(p => PhotoView.Of(p, style))],
+            [.. Days(unit).Select(d => new UnitDayView(d, SpanLabel.Day(d, style.Order)))],
             loose,
+            [.. content.InEnvelope.Select(k => View(open, k)).OfType<PieceView>()],
+            [.. content.Notes.Select(n => new NoteView(
+                n.Id, n.Day, SpanLabel.Day(n.Day, style.Order), n.Time is { } time ? SpanLabel.Time(time, style.Clock) : null, n.Text, n.Source is not null))],
+            Proposed(open),
             undo?.Summary,
             redo?.Summary,
             new UnitCounts(
@@ -59,7 +69,30 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 cards.Count,
                 cards.Count(c => c.Kind == CardKind.Journaling && string.IsNullOrWhiteSpace(c.Words)),
                 all.Count(p => p.Fit is { WordsOver: > 0 }),
-                all.Count(p => p.Warning is not null)));
+                all.Count(p => p.Warning is not null),
+                open.Dates.LeftOut ? 0 : Math.Max(0, pockets - open.Photos.Count - cards.Count - content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope)),
+                open.Photos.Values.Count(p => p.Verdict == Verdict.Undecided)));
+    }
+
+    private static IEnumerable<NodaTime.LocalDate> Days(Storage.Albums.AlbumUnit unit)
+    {
+        for (var day = unit.FirstDay; day <= unit.LastDay; day = day.PlusDays(1))
+        {
+            yield return day;
+        }
+    }
+
+    /// <summary>For an hour, the picture nearest to it.</summary>
+    private static Guid? Proposed(OpenUnit open)
+    {
+        if (open.Dates.Kind != UnitKind.Hour)
+        {
+            return null;
+        }
+
+        var pictures = open.Photos.Values.Where(p => p.Taken is not null && p.TimeSource != TimeSource.NameDay)
+            .Select(p => (p, AlbumMoment.Of(p.Taken!.Value, open.Calendar.CutOff).Minute!.Value)).ToList();
+        return HourSlots.Propose(Enumerable.Range(open.Dates.FirstNumber, open.Dates.Weight), pictures).Select(o => o.Nearest?.Id).FirstOrDefault(id => id is not null);
     }
 
     private async Task<FaceView> FaceAsync(OpenUnit open, OpenFace face, CancellationToken cancel)
@@ -68,7 +101,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var (originX, originY) = protector.BodyOrigin(face.Side);
         var otherUnit = face.Side == LeafSide.Front ? face.Leaf.BackUnitId : face.Leaf.FrontUnitId;
         var other = otherUnit is { } id
-            ? await db.Units.Where(u => u.Id == id).Select(u => (NodaTime.LocalDate?)u.FirstDay).SingleOrDefaultAsync(cancel)
+            ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel)
             : null;
         return new FaceView(
             face.Leaf.Id,
@@ -99,7 +132,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         placement?.Locked ?? false);
                 }),
             ],
-            other is { } day ? $"week {Week.Holding(day).Number}" : face.Side == LeafSide.Front ? "the end page" : "the title page");
+            other is not null ? other.ReadDates().Title(open.Calendar.Style) : face.Side == LeafSide.Front ? "the end page" : "the title page");
     }
 
     /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>
@@ -122,7 +155,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     _ => $"Only {rounded} ppi: this print will look blurred. Choose a much smaller pocket or another picture.",
                 };
                 return new PieceView(
-                    print.Id, PieceKind.Photo, null, photo.FileName, PhotoView.Of(photo), FramingView.Of(print.Framing),
+                    print.Id, PieceKind.Photo, null, photo.FileName, PhotoView.Of(photo, open.Calendar.Style), FramingView.Of(print.Framing),
                     new CropView(
                         crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
                         ppi, grade, 100 * crop.LossOf(photo.Pixels), words),
@@ -136,7 +169,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 var fit = card.Kind == CardKind.Journaling ? FitView.Of(face.Fit!) : null;
                 var title = card.Kind switch
                 {
-                    CardKind.WeekTitle => $"Title: week {open.Unit.Week.Number}",
+                    CardKind.WeekTitle => $"Title: {open.Title}",
                     CardKind.Filler => "Filler card",
                     _ => Opening(card.Words),
                 };
@@ -146,6 +179,21 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     $"/api/units/{open.Unit.Id}/pieces/{card.Id}/face?v={version}",
                     fit is { WordsOver: > 0 } ? fit.Verdict : null);
             }
+
+            case Keepsake keepsake:
+                var system = open.Album.Measures;
+                var placed = open.Content.PlacementOf(keepsake.Id) is { } lies && open.CodeOf(lies.Place) is not null ? lies : (Placement?)null;
+                var fits = open.Pockets.Any(p => keepsake.FitIn(open.ClearSize(p.Place)) != KeepsakeFit.TooLarge);
+                return new PieceView(
+                    keepsake.Id, PieceKind.Keepsake, null, keepsake.Name, null, null, null, null, null, null,
+                    $"/api/units/{open.Unit.Id}/pieces/{keepsake.Id}/face?v={Version($"{keepsake.Name}|{keepsake.PhotoId}|{cut.Width.Emu}x{cut.Height.Emu}")}",
+                    null,
+                    new KeepsakeInfo(
+                        keepsake.Name, MeasureText.Exact(keepsake.Size, system), MeasureText.Exact(keepsake.Thickness, MeasureSystem.Millimetres), keepsake.Note,
+                        keepsake.PhotoId, keepsake.Day, keepsake.InEnvelope,
+                        keepsake.InEnvelope ? "Lies in the album's envelope."
+                        : placed is not null ? cut == keepsake.Size ? "Goes in itself." : "Goes in itself, turned."
+                        : fits ? "Fits a pocket of these pages." : "Too large for every pocket here: it goes to the envelope."));
 
             default:
                 return null;
@@ -159,9 +207,8 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     }
 
     /// <summary>Changes when anything that shows on the card does, so that a browser may keep the picture for ever.</summary>
-    private static string Version(Card card, Size cut, OpenUnit open)
-    {
-        var recipe = $"{card.Kind}|{card.StyleKey}|{cut.Width.Emu}x{cut.Height.Emu}|{open.Unit.FirstDay}|{card.Words}";
-        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
-    }
+    private static string Version(Card card, Size cut, OpenUnit open) => Version(
+        $"{card.Kind}|{card.StyleKey}|{cut.Width.Emu}x{cut.Height.Emu}|{open.Title}|{open.Dates.Span(open.Calendar.Style)}|{open.Dates.Numbers}|{card.Words}");
+
+    private static string Version(string recipe) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
 }

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using NodaTime;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
@@ -8,27 +9,47 @@ using ZestyPocket.Server.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
-/// <summary>An open week: both faces of its spread, the tray, and what can be undone.</summary>
+/// <summary>An open unit: its pages, the tray, notes, and what can be undone.</summary>
+/// <param name="Title">Such as <c>Week 19</c> or <c>Days 10–11</c>.</param>
+/// <param name="InSentence">The same for the middle of a sentence.</param>
+/// <param name="Label">The printed span.</param>
+/// <param name="ProposedPhotoId">On a documented day, the picture nearest to the hour.</param>
 public sealed record UnitView(
     Guid Id,
     Guid AlbumId,
     int Revision,
-    int Number,
-    int Year,
+    UnitKind Kind,
+    string Title,
+    string InSentence,
+    string? Name,
     string Label,
+    int Weight,
+    bool LeftOut,
     LocalDate FirstDay,
     LocalDate LastDay,
     Guid? PreviousUnitId,
     Guid? NextUnitId,
     IReadOnlyList<FaceView> Faces,
     IReadOnlyList<PhotoView> Photos,
+    IReadOnlyList<UnitDayView> Days,
     IReadOnlyList<PieceView> LooseCards,
+    IReadOnlyList<PieceView> Envelope,
+    IReadOnlyList<NoteView> Notes,
+    Guid? ProposedPhotoId,
     string? Undo,
     string? Redo,
     UnitCounts Counts);
 
-/// <summary>What the week has and what it still lacks.</summary>
-public sealed record UnitCounts(int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings);
+/// <summary>A day of the unit.</summary>
+public sealed record UnitDayView(LocalDate Day, string Label);
+
+/// <summary>A note of a day, to write from.</summary>
+public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? Time, string Text, bool FromCalendar);
+
+/// <summary>What the unit has and what it still lacks.</summary>
+/// <param name="PicturesWanted">How many more pictures or cards fill its pockets.</param>
+public sealed record UnitCounts(
+    int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided);
 
 /// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner.</summary>
 public sealed record FaceView(
@@ -59,13 +80,24 @@ public sealed record PieceView(
     string? StyleKey,
     FitView? Fit,
     string? FaceUrl,
-    string? Warning);
+    string? Warning,
+    KeepsakeInfo? Keepsake = null);
 
 public enum PieceKind
 {
     Photo,
     Card,
+    Keepsake,
 }
+
+/// <summary>A keepsake as it can be written back, and how it fits.</summary>
+public sealed record KeepsakeInfo(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, string FitWords);
+
+/// <summary>A keepsake as the keeper measured it; sizes as written.</summary>
+public sealed record KeepsakeRequest(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope);
+
+/// <summary>A note for a day; time as <c>19:30</c> or null for the whole day.</summary>
+public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text);
 
 /// <summary>A <see cref="Core.Photos.Framing"/> on the wire.</summary>
 public sealed record FramingView(double CenterX, double CenterY, double Zoom)
@@ -134,9 +166,21 @@ public enum EditKind
 
     /// <summary>leafId, protectorId.</summary>
     ChooseDesign,
+
+    /// <summary>keepsake.</summary>
+    AddKeepsake,
+
+    /// <summary>pieceId, keepsake.</summary>
+    ChangeKeepsake,
+
+    /// <summary>note; with its id to change one.</summary>
+    WriteNote,
+
+    /// <summary>note id in pieceId.</summary>
+    DropNote,
 }
 
-/// <summary>One edit of a week, made on the revision the keeper was looking at.</summary>
+/// <summary>One edit of a unit, made on the revision the keeper was looking at.</summary>
 public sealed record EditRequest(
     int Revision,
     EditKind Kind,
@@ -149,9 +193,11 @@ public sealed record EditRequest(
     string? Words = null,
     string? StyleKey = null,
     Guid? LeafId = null,
-    Guid? ProtectorId = null);
+    Guid? ProtectorId = null,
+    KeepsakeRequest? Keepsake = null,
+    NoteRequest? Note = null);
 
-/// <summary>The week after an edit, and what to tell the keeper about it.</summary>
+/// <summary>The unit after an edit, and what to tell the keeper about it.</summary>
 public sealed record EditAnswer(UnitView Unit, string Done, Guid? PieceId);
 
 public sealed record RevisionRequest(int Revision);

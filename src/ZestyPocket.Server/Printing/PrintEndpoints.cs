@@ -48,7 +48,7 @@ public static class PrintEndpoints
             var setup = PrintRun.Setup(request.PaperKey, request.Margin, request.Gap);
             if (request.RequestKey.Length is 0 or > 100 || request.UnitIds.Count is 0 or > PrintRun.MostUnits)
             {
-                throw new RuleException($"Choose 1 to {PrintRun.MostUnits} weeks to print at once.");
+                throw new RuleException($"Choose 1 to {PrintRun.MostUnits} parts of the album to print at once.");
             }
 
             // Asked twice with the same key, as after a lost answer, it is one job: nothing is printed twice by accident.
@@ -61,7 +61,7 @@ public static class PrintEndpoints
             var albumIds = await db.Units.Where(u => unitIds.Contains(u.Id)).Select(u => u.AlbumId).Distinct().ToListAsync(cancel);
             if (albumIds.Count != 1)
             {
-                throw new RuleException("The weeks to print must be of one album.");
+                throw new RuleException("What is printed together must be of one album.");
             }
 
             await albums.RequireAsync(albumIds[0], cancel);

@@ -38,7 +38,7 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         ArgumentNullException.ThrowIfNull(unitIds);
         if (unitIds.Count is 0 or > MostUnits)
         {
-            throw new RuleException($"Choose 1 to {MostUnits} weeks to print at once.");
+            throw new RuleException($"Choose 1 to {MostUnits} parts of the album to print at once.");
         }
 
         var due = new List<DuePiece>();
@@ -52,7 +52,7 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
             {
                 var cut = face.Protector.CutSize(pocket.Nominal);
                 if (open.Content.At(place) is { } placement
-                    && open.Content.Find(placement.PieceId) is { } piece
+                    && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
                     && faces.Of(open, piece, cut) is { } painted)
                 {
                     faceOf[piece.Id] = painted;

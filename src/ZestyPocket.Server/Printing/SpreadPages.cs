@@ -44,7 +44,7 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
         var open = await opener.OpenAsync(unitId, cancel);
         if (open.Faces.Count == 0)
         {
-            throw new RuleException("This week has no pages yet.");
+            throw new RuleException("This part of the album has no pages yet.");
         }
 
         return
@@ -55,7 +55,7 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
                 face.Pockets
                     .Select(p => (p.Pocket, Piece: open.Content.At(p.Place) is { } at ? open.Content.Find(at.PieceId) : null))
                     .Where(p => p.Piece is not null)
-                    .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, face.Protector.CutSize(p.Pocket.Nominal))))
+                    .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, open.CutSizeOf(p.Piece!))))
                     .Where(p => p.Face is not null)
                     .ToImmutableDictionary(p => p.Key, p => p.Face!))),
         ];

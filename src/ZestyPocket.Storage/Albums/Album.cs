@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Editing;
 
@@ -29,8 +30,11 @@ public sealed class Album : IRevisioned
 
     public MeasureSystem Measures { get; set; }
 
-    /// <summary>Pictures before this hour belong to the evening before.</summary>
-    public LocalTime LateNightCutOff { get; set; }
+    /// <summary>How the album counts time: an <see cref="AlbumCalendar"/> as JSON.</summary>
+    public string Calendar { get; set; } = "{}";
+
+    /// <summary>Pages a unit takes: 2 are facing pages, 1 is one page each.</summary>
+    public int FacesPerUnit { get; set; } = 2;
 
     public DemoState Demo { get; set; }
 
@@ -48,4 +52,13 @@ public sealed class Album : IRevisioned
     public List<AlbumUnit> Units { get; set; } = [];
 
     public List<AlbumLeaf> Leaves { get; set; } = [];
+
+    public AlbumCalendar ReadCalendar() => UnitContentJson.ReadState<AlbumCalendar>(Calendar);
+
+    /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
+    public void WriteCalendar(AlbumCalendar calendar)
+    {
+        ArgumentNullException.ThrowIfNull(calendar);
+        (Calendar, FirstDay) = (UnitContentJson.WriteState(calendar), calendar.FirstDay);
+    }
 }

@@ -17,6 +17,9 @@ public sealed class AlbumLeaf : IRevisioned
 
     public Guid? BackUnitId { get; set; }
 
+    /// <summary>Taken out of the binder; the row stays, so that it can come back.</summary>
+    public bool Gone { get; set; }
+
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }

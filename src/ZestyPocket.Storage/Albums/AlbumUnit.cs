@@ -5,12 +5,6 @@ using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
 
-/// <summary>What kind of stretch of days a unit is.</summary>
-public enum UnitKind
-{
-    Week,
-}
-
 /// <summary>
 /// A dated unit of an album. Its content is one document, read and written whole, so that a revision is a whole state
 /// and undo cannot leave half of one behind; what is asked across units is kept beside it in columns.
@@ -29,6 +23,24 @@ public sealed class AlbumUnit : IRevisioned
 
     public LocalDate LastDay { get; set; }
 
+    public int Year { get; set; }
+
+    public int FirstNumber { get; set; }
+
+    public int LastNumber { get; set; }
+
+    public int FirstOccurrence { get; set; }
+
+    public int LastOccurrence { get; set; }
+
+    /// <summary>Left out on purpose: nothing is reported as missing.</summary>
+    public bool LeftOut { get; set; }
+
+    public string? Name { get; set; }
+
+    /// <summary>Merged into a neighbour, or its making was undone. The row stays, so that it can come back.</summary>
+    public bool Gone { get; set; }
+
     /// <summary>The <see cref="UnitContent"/> as JSON.</summary>
     public string Content { get; set; } = UnitContentJson.Empty;
 
@@ -42,7 +54,21 @@ public sealed class AlbumUnit : IRevisioned
 
     public int PiecesPlaced { get; set; }
 
-    public Week Week => Week.Holding(FirstDay);
+    /// <summary>Photos with a print in a pocket.</summary>
+    public List<Guid> PhotosPlaced { get; set; } = [];
+
+    public int KeepsakesInEnvelope { get; set; }
+
+    public UnitDates ReadDates() => new(Kind, FirstDay, LastDay, Year, FirstNumber, LastNumber, FirstOccurrence, LastOccurrence, LeftOut, Name);
+
+    public void WriteDates(UnitDates dates)
+    {
+        ArgumentNullException.ThrowIfNull(dates);
+        (Kind, FirstDay, LastDay, Year) = (dates.Kind, dates.First, dates.Last, dates.Year);
+        (FirstNumber, LastNumber) = (dates.FirstNumber, dates.LastNumber);
+        (FirstOccurrence, LastOccurrence) = (dates.FirstOccurrence, dates.LastOccurrence);
+        (LeftOut, Name) = (dates.LeftOut, dates.Name);
+    }
 
     public UnitContent Read() => UnitContentJson.Read(Content);
 
@@ -52,6 +78,8 @@ public sealed class AlbumUnit : IRevisioned
         ArgumentNullException.ThrowIfNull(content);
         Content = UnitContentJson.Write(content);
         PiecesPlaced = content.Placements.Length;
+        PhotosPlaced = [.. content.PhotosPlaced.Order()];
+        KeepsakesInEnvelope = content.InEnvelope.Count();
         CardsTold = content.Pieces.OfType<Card>().Count(c => c.Kind == Core.Words.CardKind.WeekTitle || !string.IsNullOrWhiteSpace(c.Words));
     }
 }

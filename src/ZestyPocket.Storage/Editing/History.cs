@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
-using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
@@ -23,9 +22,6 @@ public sealed class StaleRevisionException(string yours, IReadOnlyList<string> t
     public int CurrentRevision { get; } = currentRevision;
 }
 
-/// <summary>The undoable part of a leaf.</summary>
-public sealed record LeafState(Guid ProtectorId);
-
 /// <summary>
 /// Every edit goes through here: it changes rows, keeps what they were, and can take an edit back or make it again,
 /// also after a restart. Undo and redo follow the history of one unit; an edit that touched several rows is taken
@@ -34,12 +30,13 @@ public sealed record LeafState(Guid ProtectorId);
 public sealed class History(ZestyContext db, IClock clock)
 {
     private readonly List<(EditSubject Subject, IRevisioned Row, string Before)> _touched = [];
+    private readonly HashSet<IRevisioned> _rows = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>Remembers a row before it is changed. Call for each row an edit will touch.</summary>
     public void Touch(params IEnumerable<IRevisioned> rows)
     {
         ArgumentNullException.ThrowIfNull(rows);
-        foreach (var row in rows.Where(r => !_touched.Exists(t => t.Row == r)))
+        foreach (var row in rows.Where(_rows.Add))
         {
             _touched.Add((SubjectOf(row), row, StateOf(row)));
         }
@@ -55,8 +52,10 @@ public sealed class History(ZestyContext db, IClock clock)
         }
     }
 
-    /// <summary>Saves the edit over the touched rows that really changed. Does nothing when none did.</summary>
-    public async Task SaveAsync(Guid albumId, Guid keeperId, string summary, IEnumerable<Guid> units, CancellationToken cancel)
+    /// <summary>
+    /// Saves the edit over the touched rows that really changed and gives its id. Does nothing and gives null when none did.
+    /// </summary>
+    public async Task<Guid?> SaveAsync(Guid albumId, Guid keeperId, string summary, IEnumerable<Guid> units, CancellationToken cancel)
     {
         var edit = new Edit
         {
@@ -91,13 +90,15 @@ public sealed class History(ZestyContext db, IClock clock)
         }
 
         _touched.Clear();
+        _rows.Clear();
         if (edit.Changes.Count == 0)
         {
-            return;
+            return null;
         }
 
         db.Edits.Add(edit);
         await SaveOrStaleAsync(asked, summary, cancel);
+        return edit.Id;
     }
 
     /// <summary>The edit that undo would take back in a unit, and the one that redo would make again.</summary>
@@ -118,12 +119,55 @@ public sealed class History(ZestyContext db, IClock clock)
         var edit = await db.Edits.Include(e => e.Changes)
             .Where(e => e.UnitIds.Contains(unit.Id) && !e.Undone)
             .OrderByDescending(e => e.Sequence).FirstOrDefaultAsync(cancel)
-            ?? throw new RuleException("There is nothing to undo in this week.");
+            ?? throw new RuleException("There is nothing to undo here.");
+        await TakeBackAsync(edit, cancel);
+        return edit;
+    }
+
+    /// <summary>Takes one certain edit back, whatever unit it was made in, as long as nothing was built on top of it.</summary>
+    public async Task<Edit> UndoAsync(Guid editId, Guid keeperId, CancellationToken cancel)
+    {
+        var edit = await db.Edits.Include(e => e.Changes).SingleOrDefaultAsync(e => e.Id == editId && e.KeeperId == keeperId, cancel)
+            ?? throw new RuleException("That edit is not known any more. Nothing was changed.");
+        if (edit.Undone)
+        {
+            throw new RuleException($"“{edit.Summary}” was undone already. Nothing was changed.");
+        }
+
+        await TakeBackAsync(edit, cancel);
+        return edit;
+    }
+
+    /// <summary>The edit of an album that was made last and stands, and the one that was undone last and can be made again.</summary>
+    public async Task<(Edit? Undo, Edit? Redo)> NextOfAlbumAsync(Guid albumId, CancellationToken cancel) => (
+        await db.Edits.AsNoTracking().Where(e => e.AlbumId == albumId && !e.Undone).OrderByDescending(e => e.Sequence).FirstOrDefaultAsync(cancel),
+        await RedoableAsync(db.Edits.Where(e => e.AlbumId == albumId), cancel));
+
+    /// <summary>Makes a certain undone edit again.</summary>
+    public async Task<Edit> RedoAsync(Guid editId, Guid keeperId, CancellationToken cancel)
+    {
+        var candidate = await RedoableAsync(db.Edits.Where(e => e.Id == editId && e.KeeperId == keeperId), cancel)
+            ?? throw new RuleException("That cannot be done again: something was changed since. Nothing was changed.");
+        return await DoAgainAsync(candidate.Id, cancel);
+    }
+
+    /// <summary>Makes the edit again that was taken back last in a unit.</summary>
+    public async Task<Edit> RedoAsync(AlbumUnit unit, int revision, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(unit);
+        await RequireAsync(unit, revision, "Redo", cancel);
+        var candidate = await RedoCandidateAsync(unit.Id, cancel)
+            ?? throw new RuleException("There is nothing to redo here.");
+        return await DoAgainAsync(candidate.Id, cancel);
+    }
+
+    private async Task TakeBackAsync(Edit edit, CancellationToken cancel)
+    {
         var rows = await RowsAsync(edit, cancel);
         if (edit.Changes.Exists(c => rows[c.SubjectId].HeadEditId != edit.Id))
         {
             throw new RuleException(
-                $"“{edit.Summary}” also touched a neighbouring week that was changed after it. Undo that change there first.");
+                $"“{edit.Summary}” cannot be undone by itself: something else was built on it since. Undo that first.");
         }
 
         var asked = rows.Values.Select(r => (r, r.Revision)).ToList();
@@ -136,17 +180,11 @@ public sealed class History(ZestyContext db, IClock clock)
 
         edit.Undone = true;
         await SaveOrStaleAsync(asked, "Undo", cancel);
-        return edit;
     }
 
-    /// <summary>Makes the edit again that was taken back last in a unit.</summary>
-    public async Task<Edit> RedoAsync(AlbumUnit unit, int revision, CancellationToken cancel)
+    private async Task<Edit> DoAgainAsync(Guid editId, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(unit);
-        await RequireAsync(unit, revision, "Redo", cancel);
-        var candidate = await RedoCandidateAsync(unit.Id, cancel)
-            ?? throw new RuleException("There is nothing to redo in this week.");
-        var edit = await db.Edits.Include(e => e.Changes).SingleAsync(e => e.Id == candidate.Id, cancel);
+        var edit = await db.Edits.Include(e => e.Changes).SingleAsync(e => e.Id == editId, cancel);
         var rows = await RowsAsync(edit, cancel);
         var asked = rows.Values.Select(r => (r, r.Revision)).ToList();
         foreach (var change in edit.Changes)
@@ -165,10 +203,13 @@ public sealed class History(ZestyContext db, IClock clock)
     /// An undone edit can be made again while each of its rows is in the state it was made on: the same edit on top.
     /// A new edit in between puts another on top, and the old branch is out of reach.
     /// </summary>
-    private async Task<Edit?> RedoCandidateAsync(Guid unitId, CancellationToken cancel)
+    private Task<Edit?> RedoCandidateAsync(Guid unitId, CancellationToken cancel) =>
+        RedoableAsync(db.Edits.Where(e => e.UnitIds.Contains(unitId)), cancel);
+
+    private async Task<Edit?> RedoableAsync(IQueryable<Edit> among, CancellationToken cancel)
     {
-        var undone = await db.Edits.AsNoTracking().Include(e => e.Changes)
-            .Where(e => e.UnitIds.Contains(unitId) && e.Undone)
+        var undone = await among.AsNoTracking().Include(e => e.Changes)
+            .Where(e => e.Undone)
             .OrderByDescending(e => e.Sequence).Take(50).ToListAsync(cancel);
         foreach (var edit in undone)
         {
@@ -190,8 +231,8 @@ public sealed class History(ZestyContext db, IClock clock)
             var ids = group.Select(c => c.SubjectId).ToList();
             IEnumerable<IRevisioned> found = group.Key switch
             {
-                EditSubject.Unit => await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel),
-                EditSubject.Leaf => await db.Leaves.Where(l => ids.Contains(l.Id)).ToListAsync(cancel),
+                EditSubject.Unit => await db.Units.IgnoreQueryFilters().Where(u => ids.Contains(u.Id)).ToListAsync(cancel),
+                EditSubject.Leaf => await db.Leaves.IgnoreQueryFilters().Where(l => ids.Contains(l.Id)).ToListAsync(cancel),
                 EditSubject.Album => await db.Albums.Where(a => ids.Contains(a.Id)).ToListAsync(cancel),
                 EditSubject.Protector => await db.Protectors.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
                 _ => await db.Photos.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
@@ -239,75 +280,37 @@ public sealed class History(ZestyContext db, IClock clock)
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     };
 
-    private static string StateOf(IRevisioned row) => row switch
+    private static string StateOf(IRevisioned row) => UnitContentJson.WriteState(row switch
     {
-        // Read and written anew, so that the database's own spelling of JSON never looks like a change.
-        AlbumUnit unit => UnitContentJson.Write(unit.Read()),
-        AlbumLeaf leaf => UnitContentJson.WriteState(new LeafState(leaf.ProtectorId)),
-        Photo photo => UnitContentJson.WriteState(StoredPhotoState.Of(photo)),
-        Album album => UnitContentJson.WriteState(new AlbumState(album.Name)),
-        AlbumProtector protector => UnitContentJson.WriteState(ProtectorState.Of(protector)),
+        AlbumUnit unit => (object)UnitState.Of(unit),
+        AlbumLeaf leaf => LeafState.Of(leaf),
+        Photo photo => PhotoState.Of(photo),
+        Album album => AlbumState.Of(album),
+        AlbumProtector protector => ProtectorState.Of(protector),
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
-    };
+    });
 
     private static void Restore(IRevisioned row, string state)
     {
         switch (row)
         {
             case AlbumUnit unit:
-                unit.Write(UnitContentJson.Read(state));
+                UnitState.Read(state).Into(unit);
                 break;
             case AlbumLeaf leaf:
-                leaf.ProtectorId = UnitContentJson.ReadState<LeafState>(state).ProtectorId;
+                UnitContentJson.ReadState<LeafState>(state).Into(leaf);
                 break;
             case Photo photo:
-                UnitContentJson.ReadState<StoredPhotoState>(state).Into(photo);
+                UnitContentJson.ReadState<PhotoState>(state).Into(photo);
                 break;
             case Album album:
-                album.Name = UnitContentJson.ReadState<AlbumState>(state).Name;
+                UnitContentJson.ReadState<AlbumState>(state).Into(album);
                 break;
             case AlbumProtector protector:
                 UnitContentJson.ReadState<ProtectorState>(state).Into(protector);
                 break;
             default:
                 throw new ArgumentException("Not a row with revisions.", nameof(row));
-        }
-    }
-
-    private sealed record AlbumState(string Name);
-
-    /// <summary>The measures of a protector; lengths in EMU.</summary>
-    private sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes)
-    {
-        public static ProtectorState Of(AlbumProtector row)
-        {
-            // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
-            var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
-            return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes);
-        }
-
-        public void Into(AlbumProtector row)
-        {
-            (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
-            (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
-        }
-    }
-
-    /// <summary>A photo's state with its day as ISO text.</summary>
-    private sealed record StoredPhotoState(Guid? UnitId, string? Day, bool DaySetByKeeper, bool LeftOut)
-    {
-        public static StoredPhotoState Of(Photo photo) => new(
-            photo.UnitId,
-            photo.Day is { } day ? NodaTime.Text.LocalDatePattern.Iso.Format(day) : null,
-            photo.DaySetByKeeper,
-            photo.LeftOut);
-
-        public void Into(Photo photo)
-        {
-            photo.UnitId = UnitId;
-            photo.Day = Day is null ? null : NodaTime.Text.LocalDatePattern.Iso.Parse(Day).Value;
-            photo.DaySetByKeeper = DaySetByKeeper;
-            photo.LeftOut = LeftOut;
         }
     }
 }

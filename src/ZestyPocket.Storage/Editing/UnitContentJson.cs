@@ -1,6 +1,11 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using NodaTime;
+using NodaTime.Serialization.SystemTextJson;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 
 namespace ZestyPocket.Storage.Editing;
@@ -9,12 +14,12 @@ namespace ZestyPocket.Storage.Editing;
 public static class UnitContentJson
 {
     /// <summary>Kinds of piece are told apart by name; jsonb reorders keys, so the name may come late.</summary>
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    private static readonly JsonSerializerOptions Options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
         AllowOutOfOrderMetadataProperties = true,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new LengthInEmu() },
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameKindsOfPiece, KeepOnlyWhatIsStored } },
-    };
+    }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     public static readonly string Empty = Write(UnitContent.Empty);
 
@@ -35,19 +40,28 @@ public static class UnitContentJson
             type.PolymorphismOptions = new JsonPolymorphismOptions
             {
                 TypeDiscriminatorPropertyName = "piece",
-                DerivedTypes = { new(typeof(PhotoPrint), "photoPrint"), new(typeof(Card), "card") },
+                DerivedTypes = { new(typeof(PhotoPrint), "photoPrint"), new(typeof(Card), "card"), new(typeof(Keepsake), "keepsake") },
             };
         }
     }
 
     private static void KeepOnlyWhatIsStored(JsonTypeInfo type)
     {
-        if (type.Type == typeof(UnitContent))
+        // What is computed has no setter.
+        if (type.Type == typeof(UnitContent) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar)
+            || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow))
         {
-            foreach (var computed in type.Properties.Where(p => p.Name is "loose" or "photosPlaced").ToList())
+            foreach (var computed in type.Properties.Where(p => p.Set is null).ToList())
             {
                 type.Properties.Remove(computed);
             }
         }
+    }
+
+    private sealed class LengthInEmu : JsonConverter<Length>
+    {
+        public override Length Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => new(reader.GetInt64());
+
+        public override void Write(Utf8JsonWriter writer, Length value, JsonSerializerOptions options) => writer.WriteNumberValue(value.Emu);
     }
 }

@@ -36,10 +36,17 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<long>("BodyWidth")
                         .HasColumnType("bigint");
 
+                    b.Property<string>("Calendar")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("Demo")
                         .IsRequired()
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");
+
+                    b.Property<int>("FacesPerUnit")
+                        .HasColumnType("integer");
 
                     b.Property<LocalDate>("FirstDay")
                         .HasColumnType("date");
@@ -49,9 +56,6 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<Guid>("KeeperId")
                         .HasColumnType("uuid");
-
-                    b.Property<LocalTime>("LateNightCutOff")
-                        .HasColumnType("time");
 
                     b.Property<Instant>("MadeAt")
                         .HasColumnType("timestamp with time zone");
@@ -94,6 +98,9 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<Guid?>("FrontUnitId")
                         .HasColumnType("uuid");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("boolean");
 
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
@@ -187,8 +194,20 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<LocalDate>("FirstDay")
                         .HasColumnType("date");
 
+                    b.Property<int>("FirstNumber")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("FirstOccurrence")
+                        .HasColumnType("integer");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("boolean");
+
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
+
+                    b.Property<int>("KeepsakesInEnvelope")
+                        .HasColumnType("integer");
 
                     b.Property<string>("Kind")
                         .IsRequired()
@@ -198,8 +217,25 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<LocalDate>("LastDay")
                         .HasColumnType("date");
 
+                    b.Property<int>("LastNumber")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("LastOccurrence")
+                        .HasColumnType("integer");
+
+                    b.Property<bool>("LeftOut")
+                        .HasColumnType("boolean");
+
+                    b.Property<string>("Name")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)");
+
                     b.Property<int>("Ordinal")
                         .HasColumnType("integer");
+
+                    b.PrimitiveCollection<List<Guid>>("PhotosPlaced")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
 
                     b.Property<int>("PiecesPlaced")
                         .HasColumnType("integer");
@@ -208,10 +244,12 @@ namespace ZestyPocket.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
 
+                    b.Property<int>("Year")
+                        .HasColumnType("integer");
+
                     b.HasKey("Id");
 
-                    b.HasIndex("AlbumId", "FirstDay")
-                        .IsUnique();
+                    b.HasIndex("AlbumId", "Ordinal");
 
                     b.ToTable("Units");
                 });
@@ -326,6 +364,112 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("EditChange");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId", "MadeAt");
+
+                    b.ToTable("Imports");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportFile", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<string>("Detail")
+                        .IsRequired()
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)");
+
+                    b.Property<LocalDateTime?>("Modified")
+                        .HasColumnType("timestamp without time zone");
+
+                    b.Property<Guid?>("PhotoId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Sequence")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Sequence"));
+
+                    b.Property<string>("Sha256")
+                        .HasMaxLength(64)
+                        .HasColumnType("character(64)")
+                        .IsFixedLength();
+
+                    b.Property<string>("Status")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<Guid?>("UnitId")
+                        .HasColumnType("uuid");
+
+                    b.Property<int?>("ZipEntry")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid?>("ZipFileId")
+                        .HasColumnType("uuid");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BatchId", "Key")
+                        .IsUnique();
+
+                    b.HasIndex("BatchId", "Status", "Sequence");
+
+                    b.ToTable("ImportFiles");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Photos.Photo", b =>
                 {
                     b.Property<Guid>("Id")
@@ -345,21 +489,43 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(100)
                         .HasColumnType("character varying(100)");
 
+                    b.Property<string>("CoverBoxes")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
                     b.Property<LocalDate?>("Day")
                         .HasColumnType("date");
 
-                    b.Property<bool>("DaySetByKeeper")
+                    b.Property<bool>("DayTakenAway")
                         .HasColumnType("boolean");
+
+                    b.Property<int>("Favourite")
+                        .HasColumnType("integer");
 
                     b.Property<string>("FileName")
                         .IsRequired()
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)");
 
+                    b.Property<bool>("FocusByKeeper")
+                        .HasColumnType("boolean");
+
+                    b.Property<double>("FocusX")
+                        .HasColumnType("double precision");
+
+                    b.Property<double>("FocusY")
+                        .HasColumnType("double precision");
+
                     b.Property<string>("Format")
                         .IsRequired()
                         .HasMaxLength(16)
                         .HasColumnType("character varying(16)");
+
+                    b.Property<Guid?>("GroupId")
+                        .HasColumnType("uuid");
+
+                    b.Property<LocalDate?>("GuessedDay")
+                        .HasColumnType("date");
 
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
@@ -367,17 +533,45 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<int>("Height")
                         .HasColumnType("integer");
 
+                    b.Property<string>("KeepBoxes")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<LocalDate?>("KeeperDay")
+                        .HasColumnType("date");
+
+                    b.Property<int?>("KeeperHour")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
                     b.Property<double?>("Latitude")
                         .HasColumnType("double precision");
 
-                    b.Property<bool>("LeftOut")
-                        .HasColumnType("boolean");
+                    b.Property<long>("Likeness")
+                        .HasColumnType("bigint");
 
                     b.Property<double?>("Longitude")
                         .HasColumnType("double precision");
 
+                    b.Property<int>("Occurrence")
+                        .HasColumnType("integer");
+
                     b.Property<int?>("OffsetMinutes")
                         .HasColumnType("integer");
+
+                    b.Property<int>("Page")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("Pages")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Palette")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
 
                     b.Property<LocalDateTime?>("Recorded")
                         .HasColumnType("timestamp without time zone");
@@ -386,14 +580,45 @@ namespace ZestyPocket.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
 
+                    b.Property<Guid?>("SeriesId")
+                        .HasColumnType("uuid");
+
                     b.Property<string>("Sha256")
                         .IsRequired()
                         .HasMaxLength(64)
                         .HasColumnType("character(64)")
                         .IsFixedLength();
 
+                    b.Property<double>("Sharpness")
+                        .HasColumnType("double precision");
+
+                    b.Property<Instant>("SortAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<bool>("SuggestedBest")
+                        .HasColumnType("boolean");
+
+                    b.Property<LocalDateTime?>("Taken")
+                        .HasColumnType("timestamp without time zone");
+
+                    b.Property<Instant?>("TakenAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("TimeSource")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<double>("Tone")
+                        .HasColumnType("double precision");
+
                     b.Property<Guid?>("UnitId")
                         .HasColumnType("uuid");
+
+                    b.Property<string>("Verdict")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
 
                     b.Property<int>("Width")
                         .HasColumnType("integer");
@@ -404,6 +629,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.HasIndex("AlbumId", "Sha256")
                         .IsUnique();
+
+                    b.HasIndex("AlbumId", "SortAt", "Id");
+
+                    b.HasIndex("AlbumId", "UnitId", "Verdict");
 
                     b.ToTable("Photos");
                 });
@@ -542,6 +771,24 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportFile", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Photos.ImportBatch", null)
+                        .WithMany("Files")
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Photos.Photo", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
@@ -576,6 +823,11 @@ namespace ZestyPocket.Storage.Migrations
             modelBuilder.Entity("ZestyPocket.Storage.Editing.Edit", b =>
                 {
                     b.Navigation("Changes");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>
+                {
+                    b.Navigation("Files");
                 });
 #pragma warning restore 612, 618
         }

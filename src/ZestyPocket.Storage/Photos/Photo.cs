@@ -4,15 +4,54 @@ using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Photos;
 
+/// <summary>Where a photo's recorded time comes from.</summary>
+public enum TimeSource
+{
+    /// <summary>Nothing tells it.</summary>
+    None,
+
+    /// <summary>The file's own metadata.</summary>
+    File,
+
+    /// <summary>Date and time in the file's name.</summary>
+    Name,
+
+    /// <summary>Only a date in the file's name; the recorded time is noon of it and is not shown.</summary>
+    NameDay,
+}
+
+/// <summary>What kind of picture it is; all are treated as photos.</summary>
+public enum PictureKind
+{
+    Photo,
+    Screenshot,
+    Scan,
+
+    /// <summary>A page of a PDF.</summary>
+    Page,
+}
+
+/// <summary>What the keeper decided about a picture.</summary>
+public enum Verdict
+{
+    Undecided,
+    Keep,
+    Maybe,
+
+    /// <summary>Left out of the album; it can be taken back.</summary>
+    Leave,
+}
+
 /// <summary>A photo of an album. The original lies in the vault under its hash.</summary>
 public sealed class Photo : IRevisioned
 {
+    public const int MostFavourite = 3;
+
     public Guid Id { get; set; }
 
     public Guid AlbumId { get; set; }
 
-    /// <summary>The unit whose days hold the photo's day; null when it has no day or none of the album's.</summary>
-    public Guid? UnitId { get; set; }
+    // ---- as it came --------------------------------------------------------------------------------------
 
     /// <summary>SHA-256 of the original, lower-case hex; with the album it is unique: the same file twice is one photo.</summary>
     public required string Sha256 { get; set; }
@@ -31,6 +70,8 @@ public sealed class Photo : IRevisioned
     /// <summary>The camera's own local time as recorded, uncorrected.</summary>
     public LocalDateTime? Recorded { get; set; }
 
+    public TimeSource TimeSource { get; set; }
+
     public int? OffsetMinutes { get; set; }
 
     public string? Camera { get; set; }
@@ -39,19 +80,94 @@ public sealed class Photo : IRevisioned
 
     public double? Longitude { get; set; }
 
-    /// <summary>The album's day; null puts the photo into the "no date" tray.</summary>
-    public LocalDate? Day { get; set; }
+    /// <summary>A day that can only be guessed (the file's own date on disk): offered, never used by itself.</summary>
+    public LocalDate? GuessedDay { get; set; }
 
-    public bool DaySetByKeeper { get; set; }
+    /// <summary>Pages of a PDF; 1 for everything else.</summary>
+    public int Pages { get; set; } = 1;
 
     public Instant AddedAt { get; set; }
 
-    /// <summary>Left out of the album by the keeper; can be taken back.</summary>
-    public bool LeftOut { get; set; }
+    // ---- measured ----------------------------------------------------------------------------------------
+
+    /// <summary>Mean CIE L*.</summary>
+    public double Tone { get; set; }
+
+    public double Sharpness { get; set; }
+
+    /// <summary>64 bits, see <see cref="PictureJudging.Likeness"/>.</summary>
+    public long Likeness { get; set; }
+
+    /// <summary>A list of <see cref="PaletteColour"/> as JSON.</summary>
+    public string Palette { get; set; } = "[]";
+
+    /// <summary>Pictures of one moment share this.</summary>
+    public Guid? GroupId { get; set; }
+
+    public bool SuggestedBest { get; set; }
+
+    // ---- what follows from the album's calendar ----------------------------------------------------------
+
+    /// <summary>The unit that holds the photo; null when it has no day or none of the album's.</summary>
+    public Guid? UnitId { get; set; }
+
+    /// <summary>Local time when it was taken, corrected.</summary>
+    public LocalDateTime? Taken { get; set; }
+
+    /// <summary>The instant it was taken: puts pictures of several cameras in order.</summary>
+    public Instant? TakenAt { get; set; }
+
+    /// <summary>The album's day; null puts the photo into the "no date" tray.</summary>
+    public LocalDate? Day { get; set; }
+
+    /// <summary>1 for the second time of a date that was lived through twice.</summary>
+    public int Occurrence { get; set; }
+
+    /// <summary>Where it stands in the order of time; pictures without a day come last.</summary>
+    public Instant SortAt { get; set; }
+
+    // ---- decided by the keeper ---------------------------------------------------------------------------
+
+    /// <summary>The day the keeper gave it, which outranks every clock.</summary>
+    public LocalDate? KeeperDay { get; set; }
+
+    /// <summary>The hour the keeper gave it on a documented day.</summary>
+    public int? KeeperHour { get; set; }
+
+    /// <summary>The keeper took its day away: it waits in the "no date" tray whatever its clock says.</summary>
+    public bool DayTakenAway { get; set; }
+
+    public Verdict Verdict { get; set; }
+
+    /// <summary>0 to 3.</summary>
+    public int Favourite { get; set; }
+
+    /// <summary>Where the eye goes, 0 to 1 each way; found by the program until the keeper moves it.</summary>
+    public double FocusX { get; set; } = 0.5;
+
+    public double FocusY { get; set; } = 0.5;
+
+    public bool FocusByKeeper { get; set; }
+
+    /// <summary>What a crop must keep: a list of <see cref="PictureBox"/> as JSON.</summary>
+    public string KeepBoxes { get; set; } = "[]";
+
+    /// <summary>What is painted over wherever the picture leaves the program: a list of <see cref="PictureBox"/> as JSON.</summary>
+    public string CoverBoxes { get; set; } = "[]";
+
+    public PictureKind Kind { get; set; }
+
+    /// <summary>The page of a PDF, from 1.</summary>
+    public int Page { get; set; } = 1;
+
+    public Guid? SeriesId { get; set; }
 
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }
 
     public PixelSize Pixels => new(Width, Height);
+
+    /// <summary>The recorded time as the calendar reads it.</summary>
+    public RecordedTime RecordedTime => new(Recorded, OffsetMinutes, Camera);
 }

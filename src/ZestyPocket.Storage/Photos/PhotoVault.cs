@@ -17,6 +17,9 @@ public interface IArrivedFile : IDisposable
 
     /// <summary>Moves the file into the vault; the same content twice is one file.</summary>
     void Keep();
+
+    /// <summary>Sets the file aside under a key, to be taken up again later, also after a restart.</summary>
+    void Park(Guid key);
 }
 
 /// <summary>Where the originals lie, under the hash of their content.</summary>
@@ -28,8 +31,23 @@ public interface IPhotoVault
     /// </summary>
     Task<IArrivedFile> ReceiveAsync(Stream content, long most, CancellationToken cancel);
 
+    /// <summary>
+    /// Takes a parked file up again. When it was kept already, before a crash, it is the one in the vault. Throws
+    /// <see cref="FileNotFoundException"/> when it is in neither place.
+    /// </summary>
+    IArrivedFile TakeUp(Guid key, StoredOriginal original);
+
+    /// <summary>The path of a parked file that is read in place, such as a zip.</summary>
+    string PathOfParked(Guid key);
+
+    /// <summary>Throws a parked file away; one that is not there is no error.</summary>
+    void DropParked(Guid key);
+
     /// <summary>The file of an original.</summary>
     string PathOf(string sha256);
+
+    /// <summary>Throws away what arrived before an instant and was never taken: leftovers of a crash.</summary>
+    void SweepArriving(DateTime olderThanUtc);
 }
 
 /// <summary>The vault as files on disk: <c>ab/cd/abcd…</c>.</summary>
@@ -37,12 +55,34 @@ public sealed class FolderVault : IPhotoVault
 {
     private readonly string _root;
     private readonly string _arriving;
+    private readonly string _parked;
 
     public FolderVault(string root)
     {
         _root = root;
-        _arriving = Path.Combine(root, "arriving");
+        (_arriving, _parked) = (Path.Combine(root, "arriving"), Path.Combine(root, "parked"));
         Directory.CreateDirectory(_arriving);
+        Directory.CreateDirectory(_parked);
+    }
+
+    public string PathOfParked(Guid key) => Path.Combine(_parked, key.ToString("N"));
+
+    public void DropParked(Guid key) => File.Delete(PathOfParked(key));
+
+    public IArrivedFile TakeUp(Guid key, StoredOriginal original)
+    {
+        ArgumentNullException.ThrowIfNull(original);
+        var (parked, kept) = (PathOfParked(key), PathOf(original.Sha256));
+        var path = File.Exists(parked) ? parked : File.Exists(kept) ? kept : throw new FileNotFoundException("The file that was received is not there any more.", parked);
+        return new Arrived(path, kept, original, PathOfParked);
+    }
+
+    public void SweepArriving(DateTime olderThanUtc)
+    {
+        foreach (var file in new DirectoryInfo(_arriving).EnumerateFiles().Where(f => f.LastWriteTimeUtc < olderThanUtc))
+        {
+            file.Delete();
+        }
     }
 
     public string PathOf(string sha256)
@@ -74,7 +114,7 @@ public sealed class FolderVault : IPhotoVault
             }
 
             var sha = Convert.ToHexStringLower(hash.GetHashAndReset());
-            return new Arrived(path, PathOf(sha), new StoredOriginal(sha, total));
+            return new Arrived(path, PathOf(sha), new StoredOriginal(sha, total), PathOfParked);
         }
         catch
         {
@@ -87,7 +127,7 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
-    private sealed class Arrived(string path, string target, StoredOriginal original) : IArrivedFile
+    private sealed class Arrived(string path, string target, StoredOriginal original, Func<Guid, string> parked) : IArrivedFile
     {
         public string Path { get; private set; } = path;
 
@@ -95,8 +135,19 @@ public sealed class FolderVault : IPhotoVault
 
         public void Keep()
         {
+            if (Path == target)
+            {
+                return;
+            }
+
             Directory.CreateDirectory(System.IO.Path.GetDirectoryName(target)!);
             File.Move(Path, target, overwrite: true);
+            Path = target;
+        }
+
+        public void Park(Guid key)
+        {
+            File.Move(Path, parked(key), overwrite: true);
             Path = target;
         }
 

@@ -112,19 +112,4 @@ public sealed class PageDesignTests
         protector.BodyOrigin(LeafSide.Front).X.ShouldBe(Length.FromInches(5, 8));
         protector.BodyOrigin(LeafSide.Back).X.ShouldBe(Length.FromInches(1, 8));
     }
-
-    [Fact]
-    public void A_spread_is_the_back_of_one_leaf_and_the_front_of_the_next()
-    {
-        Gen.Int[1, 40].Sample(units =>
-        {
-            var leaves = Enumerable.Range(0, Binding.LeavesForFacingPages(units)).Select(i => new Guid(i, 0, 0, new byte[8])).ToList();
-            var faces = Enumerable.Range(0, units).Select(k => Binding.FacingPages(leaves, k)).SelectMany(s => new[] { s.Left, s.Right }).ToList();
-            // In reading order the faces run back, front, back, front; only the first front and the last back are left over.
-            faces.Distinct().Count().ShouldBe(2 * units);
-            faces.ShouldBe(leaves.SelectMany(l => new[] { new FaceOfLeaf(l, LeafSide.Front), new FaceOfLeaf(l, LeafSide.Back) }).Skip(1).SkipLast(1));
-        });
-        Binding.LeavesForFacingPages(52).ShouldBe(53);
-        Binding.LeavesForFacingPages(0).ShouldBe(0);
-    }
 }

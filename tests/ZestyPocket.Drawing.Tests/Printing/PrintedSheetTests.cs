@@ -190,7 +190,7 @@ public sealed class PrintedSheetTests : IDisposable
         {
             var id = Guid.CreateVersion7();
             faces[id] = _pictures.Face(landscape, new PixelSize(3000, 2000), cut);
-            due.Add(new DuePiece(id, PieceNumber.For(19, Core.Pages.LeafSide.Back, i + 1), cut, Stock.PhotoPaper));
+            due.Add(new DuePiece(id, PieceNumber.For("W19", Core.Pages.LeafSide.Back, 1, i + 1), cut, Stock.PhotoPaper));
         }
 
         var cardId = Guid.CreateVersion7();

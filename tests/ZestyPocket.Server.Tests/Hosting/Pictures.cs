@@ -6,7 +6,7 @@ namespace ZestyPocket.Server.Tests.Hosting;
 /// <summary>Small picture files made for the tests.</summary>
 public static class Pictures
 {
-    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1)
+    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1, string? offset = null, string model = "T1")
     {
         PhotoEngine.Start();
         using var plain = (Image.Black(width, height, bands: 3) + shade).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
@@ -17,8 +17,13 @@ public static class Pictures
                 m.Set(GValue.GStrType, "exif-ifd2-DateTimeOriginal", taken);
             }
 
+            if (offset is not null)
+            {
+                m.Set(GValue.GStrType, "exif-ifd2-OffsetTimeOriginal", offset);
+            }
+
             m.Set(GValue.GStrType, "exif-ifd0-Make", "Testmaker");
-            m.Set(GValue.GStrType, "exif-ifd0-Model", "T1");
+            m.Set(GValue.GStrType, "exif-ifd0-Model", model);
             m.Set(GValue.GIntType, "orientation", orientation);
         });
         return tagged.JpegsaveBuffer(q: 80);

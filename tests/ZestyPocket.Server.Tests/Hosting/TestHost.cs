@@ -67,6 +67,14 @@ public sealed class TestHost : IAsyncDisposable
         return (await response.Content.ReadFromJsonAsync<ImportOutcome>(Json))!;
     }
 
+    public Task<PhotoEditAnswer> EditPhotosAsync(PhotoView photo, PhotoChange change) => EditPhotosAsync(photo.UnitId, [photo], change);
+
+    public async Task<PhotoEditAnswer> EditPhotosAsync(Guid? unitId, IEnumerable<PhotoView> photos, PhotoChange change)
+    {
+        var album = unitId is { } unit ? (await OpenAsync(unit)).AlbumId : (await GetAsync<List<AlbumSummary>>("/api/albums"))[0].Id;
+        return await PostAsync<PhotoEditAnswer>($"/api/albums/{album}/photos/edits", new PhotoEditRequest([.. photos.Select(p => new PhotoAt(p.Id, p.Revision))], change));
+    }
+
     public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
 
     public async Task<UnitView> EditAsync(UnitView unit, EditRequest request) =>

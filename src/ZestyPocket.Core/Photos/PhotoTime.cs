@@ -1,0 +1,64 @@
+using NodaTime;
+using ZestyPocket.Core.Dates;
+
+namespace ZestyPocket.Core.Photos;
+
+/// <summary>What the keeper knows of a camera's clock.</summary>
+/// <param name="Camera">The camera's name as its files have it; empty for files that name none.</param>
+/// <param name="CorrectionSeconds">Added to every recorded time: the true time minus the recorded one.</param>
+/// <param name="LeftOnZone">
+/// Set when the clock stayed on one zone through a trip (usually home): the recorded times are that zone's. Null when
+/// the clock showed the local time of each place.
+/// </param>
+public sealed record CameraClock(string Camera, long CorrectionSeconds, string? LeftOnZone)
+{
+    public bool IsPlain => CorrectionSeconds == 0 && LeftOnZone is null;
+}
+
+/// <summary>A time as a file has it: the camera's own local time, perhaps with an offset.</summary>
+public readonly record struct RecordedTime(LocalDateTime? Local, int? OffsetMinutes, string? Camera);
+
+/// <summary>When a picture was really taken.</summary>
+/// <param name="Local">By the clock of the place.</param>
+/// <param name="At">The instant; what puts pictures of several cameras in order.</param>
+public sealed record Capture(LocalDateTime Local, Instant At);
+
+/// <summary>
+/// Capture time = recorded time + the camera's correction, in the zone of the file, else of the stay, else of the
+/// album's home. Common practice; zones are the tz database's.
+/// </summary>
+public static class PhotoTime
+{
+    public static Capture? Of(RecordedTime recorded, CameraClock clock, TravelDays travel)
+    {
+        ArgumentNullException.ThrowIfNull(clock);
+        ArgumentNullException.ThrowIfNull(travel);
+        if (recorded.Local is not { } written)
+        {
+            return null;
+        }
+
+        var local = written.PlusSeconds(clock.CorrectionSeconds);
+        if (clock.LeftOnZone is { } zone)
+        {
+            var at = Zones.At(local, Zones.Find(zone));
+            return new Capture(at.InZone(travel.ZoneAt(at)).LocalDateTime, at);
+        }
+
+        return recorded.OffsetMinutes is { } minutes
+            ? new Capture(local, local.WithOffset(Offset.FromSeconds(minutes * 60)).ToInstant())
+            : new Capture(local, Zones.At(local, travel.ZoneOf(local)));
+    }
+
+    /// <summary>
+    /// The correction that follows from a pair of pictures of the same moment: what must be added to
+    /// <paramref name="wrong"/> as recorded to read as <paramref name="right"/> really was. At most 400 days.
+    /// </summary>
+    public static long CorrectionFromPair(LocalDateTime wrong, LocalDateTime right)
+    {
+        var seconds = (long)Period.Between(wrong, right, PeriodUnits.Seconds).Seconds;
+        return Math.Abs(seconds) <= 400L * 86_400
+            ? seconds
+            : throw new RuleException("Those two times are more than a year apart: that is no clock correction. Nothing was changed; look for the right pair.");
+    }
+}

@@ -1,0 +1,77 @@
+using System.Collections.Concurrent;
+using Hangfire;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Importing;
+
+/// <summary>Sees to it that an unfinished import has a job, and that this server does not queue a second one.</summary>
+public sealed class ImportNudges(IBackgroundJobClient jobs)
+{
+    private readonly ConcurrentDictionary<Guid, byte> _queued = new();
+
+    /// <summary>Asks for the job of an import unless this server has one queued or running.</summary>
+    public void Nudge(Guid batchId)
+    {
+        if (!_queued.TryAdd(batchId, 0))
+        {
+            return;
+        }
+
+        try
+        {
+            jobs.Enqueue<ImportJob>(job => job.RunAsync(batchId, CancellationToken.None));
+        }
+        catch
+        {
+            _queued.TryRemove(batchId, out _);
+            throw;
+        }
+    }
+
+    /// <summary>The job has ended or is about to look for the last time.</summary>
+    public void Release(Guid batchId) => _queued.TryRemove(batchId, out _);
+}
+
+/// <summary>
+/// Takes up imports that a crash, a restart or a lost database left behind: at the start, and every few seconds after.
+/// </summary>
+public sealed partial class ImportRecovery(IServiceScopeFactory scopes, ImportNudges queue, ZestySettings settings, IPhotoVault vault, ILogger<ImportRecovery> log)
+    : BackgroundService
+{
+    private static readonly TimeSpan Every = TimeSpan.FromSeconds(5);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        if (!settings.RunJobs)
+        {
+            return;
+        }
+
+        vault.SweepArriving(DateTime.UtcNow.AddDays(-1));
+        using var timer = new PeriodicTimer(Every);
+        do
+        {
+            try
+            {
+                await using var scope = scopes.CreateAsyncScope();
+                var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+                var open = await db.Imports.AsNoTracking()
+                    .Where(b => b.State == ImportState.Working || (b.State == ImportState.Receiving && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))))
+                    .Select(b => b.Id).ToListAsync(stoppingToken);
+                open.ForEach(queue.Nudge);
+            }
+            catch (Exception away) when (away is not OperationCanceledException)
+            {
+                // The database is away; the next round asks again.
+                LogAway(away.Message);
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Open imports cannot be looked up just now: {Reason}")]
+    private partial void LogAway(string reason);
+}

@@ -1,0 +1,122 @@
+using System.Text.Json;
+using NodaTime;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Storage.Editing;
+
+/// <summary>The undoable part of a unit: what it holds, what time it stands for, and whether it is there.</summary>
+internal sealed record UnitState(UnitContent Content, UnitDates? Dates, int Ordinal, bool Gone)
+{
+    public static UnitState Of(AlbumUnit unit) => new(unit.Read(), unit.ReadDates(), unit.Ordinal, unit.Gone);
+
+    /// <summary>Edits made before units could move are the content alone.</summary>
+    public static UnitState Read(string json)
+    {
+        using var document = JsonDocument.Parse(json);
+        return document.RootElement.TryGetProperty("content", out _)
+            ? UnitContentJson.ReadState<UnitState>(json)
+            : new UnitState(UnitContentJson.Read(json), null, 0, false);
+    }
+
+    public void Into(AlbumUnit unit)
+    {
+        unit.Write(Content);
+        if (Dates is not null)
+        {
+            unit.WriteDates(Dates);
+            (unit.Ordinal, unit.Gone) = (Ordinal, Gone);
+        }
+    }
+}
+
+/// <summary>The undoable part of a leaf. Without an ordinal (edits made before leaves could move) only the protector.</summary>
+internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? FrontUnitId = null, Guid? BackUnitId = null, bool Gone = false)
+{
+    public static LeafState Of(AlbumLeaf leaf) => new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone);
+
+    public void Into(AlbumLeaf leaf)
+    {
+        leaf.ProtectorId = ProtectorId;
+        if (Ordinal is { } ordinal)
+        {
+            (leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone) = (ordinal, FrontUnitId, BackUnitId, Gone);
+        }
+    }
+}
+
+/// <summary>The undoable part of an album: its name and how it counts time.</summary>
+internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null)
+{
+    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar());
+
+    public void Into(Album album)
+    {
+        album.Name = Name;
+        if (Calendar is not null)
+        {
+            album.WriteCalendar(Calendar);
+        }
+    }
+}
+
+/// <summary>The measures of a protector; lengths in EMU.</summary>
+internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes)
+{
+    public static ProtectorState Of(AlbumProtector row)
+    {
+        // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
+        var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
+        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes);
+    }
+
+    public void Into(AlbumProtector row)
+    {
+        (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
+        (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
+    }
+}
+
+/// <summary>
+/// What a keeper decides about a photo. Where it lies follows from that and from the album's calendar, and is worked
+/// out anew after an undo.
+/// </summary>
+internal sealed record PhotoState(
+    LocalDate? KeeperDay,
+    int? KeeperHour,
+    bool DayTakenAway,
+    Verdict Verdict,
+    int Favourite,
+    double FocusX,
+    double FocusY,
+    bool FocusByKeeper,
+    string KeepBoxes,
+    string CoverBoxes,
+    PictureKind Kind,
+    int Page,
+    int Width,
+    int Height,
+    Guid? SeriesId)
+{
+    public static PhotoState Of(Photo photo) => new(
+        photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway, photo.Verdict, photo.Favourite, photo.FocusX, photo.FocusY, photo.FocusByKeeper,
+        Boxes.Plain(photo.KeepBoxes), Boxes.Plain(photo.CoverBoxes), photo.Kind, photo.Page, photo.Width, photo.Height, photo.SeriesId);
+
+    public void Into(Photo photo)
+    {
+        if (KeepBoxes is null)
+        {
+            // Made before pictures were judged: the edit knew the day alone, and that is where it stays.
+            return;
+        }
+
+        (photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway) = (KeeperDay, KeeperHour, DayTakenAway);
+        (photo.Verdict, photo.Favourite, photo.SeriesId) = (Verdict, Favourite, SeriesId);
+        (photo.FocusX, photo.FocusY, photo.FocusByKeeper) = (FocusX, FocusY, FocusByKeeper);
+        (photo.KeepBoxes, photo.CoverBoxes) = (KeepBoxes, CoverBoxes);
+        (photo.Kind, photo.Page, photo.Width, photo.Height) = (Kind, Page, Width, Height);
+    }
+}
