@@ -49,7 +49,7 @@ public sealed class GatheringTests
             cameras.Revision, doubted.Camera, WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, RightPhotoId: day.Single(p => p.FileName == "phone0.jpg").Id));
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 1 hour 1 minute earlier");
         cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
-        answer = await CorrectAsync(new CorrectCameraRequest(cameras.Revision, doubted.Camera, WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, TrueTime: "2026-06-07T11:41"));
+        answer = await CorrectAsync(new CorrectCameraRequest(cameras.Revision, doubted.Camera, WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, TrueTime: "2026-06-07T11:31"));
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 30 minutes later");
         (await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/cameras", new CorrectCameraRequest(
             (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Revision, doubted.Camera,

@@ -50,6 +50,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             .Select(u => new
             {
                 u.Id,
+                u.Revision,
                 u.CardsTold,
                 u.PiecesPlaced,
                 Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name),
@@ -79,7 +80,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures))],
             [
                 .. units.Select(u => new UnitSummary(
-                    u.Id, u.Dates.Title(calendar.Style), Short(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
+                    u.Id, u.Revision, u.Dates.Title(calendar.Style), Short(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
                     photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
             ],
             photos.Where(p => p.UnitId is null).Sum(p => p.Count),

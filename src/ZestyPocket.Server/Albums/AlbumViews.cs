@@ -38,6 +38,7 @@ public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
 
 /// <summary>One tick of the tape.</summary>
 /// <param name="Id">Its key.</param>
+/// <param name="Revision">For edits on the tape.</param>
 /// <param name="Title">Such as <c>Week 19</c>, <c>Days 10–11</c>, <c>7 a.m.</c></param>
 /// <param name="Mark">What stands on the tick.</param>
 /// <param name="Label">The printed span.</param>
@@ -51,6 +52,7 @@ public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
 /// <param name="Pockets">Pockets of its pages.</param>
 public sealed record UnitSummary(
     Guid Id,
+    int Revision,
     string Title,
     string Mark,
     string Label,

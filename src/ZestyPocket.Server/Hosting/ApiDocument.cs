@@ -17,11 +17,11 @@ public static class ApiDocument
         options.AddSchemaTransformer((schema, context, _) =>
         {
             var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
-            if (type == typeof(LocalDate) || type == typeof(LocalDateTime) || type == typeof(Instant))
+            if (type == typeof(LocalDate) || type == typeof(LocalDateTime) || type == typeof(Instant) || type == typeof(LocalTime))
             {
                 var nullable = type != context.JsonTypeInfo.Type;
                 schema.Type = Microsoft.OpenApi.JsonSchemaType.String | (nullable ? Microsoft.OpenApi.JsonSchemaType.Null : 0);
-                schema.Format = type == typeof(LocalDate) ? "date" : "date-time";
+                schema.Format = type == typeof(LocalDate) ? "date" : type == typeof(LocalTime) ? "time" : "date-time";
                 schema.Properties?.Clear();
                 schema.Required?.Clear();
             }

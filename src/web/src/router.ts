@@ -10,6 +10,12 @@ export const router = createRouter({
       component: () => import('./features/albums/DeskView.vue'),
       props: true,
     },
+    {
+      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series)',
+      name: 'room',
+      component: () => import('./features/rooms/RoomView.vue'),
+      props: true,
+    },
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })

@@ -1,5 +1,5 @@
 import createClient from 'openapi-fetch'
-import type { components, paths } from './schema'
+import type { components, operations, paths } from './schema'
 
 type Schemas = components['schemas']
 export type AlbumSummary = Schemas['AlbumSummary']
@@ -10,7 +10,22 @@ export type EditAnswer = Schemas['EditAnswer']
 export type EditRequest = Schemas['EditRequest']
 export type FaceView = Schemas['FaceView']
 export type FitAnswer = Schemas['FitAnswer']
-export type ImportOutcome = Schemas['ImportOutcome']
+export type BoxView = Schemas['BoxView']
+export type CalendarView = Schemas['CalendarView']
+export type CameraView = Schemas['CameraView']
+export type CountAnewRequest = Schemas['CountAnewRequest']
+export type ImportLine = Schemas['ImportLine']
+export type ImportView = Schemas['ImportView']
+export type KeepsakeInfo = Schemas['KeepsakeInfo']
+export type KeepsakeView = Schemas['KeepsakeView']
+export type OverviewUnit = Schemas['OverviewUnit']
+export type PhotoChange = Schemas['PhotoChange']
+export type PhotoDetail = Schemas['PhotoDetail']
+export type PhotoFilter = NonNullable<operations['listPhotos']['parameters']['query']>
+export type SeriesView = Schemas['SeriesView']
+export type StayView = Schemas['StayView']
+export type TapeAnswer = Schemas['TapeAnswer']
+export type Verdict = Schemas['Verdict']
 export type PhotoView = Schemas['PhotoView']
 export type PieceView = Schemas['PieceView']
 export type PocketView = Schemas['PocketView']

@@ -20,6 +20,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edits/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoEdit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/edits/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redoEdit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fit": {
         parameters: {
             query?: never;
@@ -116,22 +148,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{id}/weeks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["addWeeks"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/albums/{id}/protectors/{protectorId}": {
         parameters: {
             query?: never;
@@ -148,7 +164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/photos": {
+    "/api/units/{id}/merge": {
         parameters: {
             query?: never;
             header?: never;
@@ -157,6 +173,214 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post: operations["mergeUnit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["splitUnit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/leave-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leaveUnitOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renameUnit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/grow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["growAlbum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listZones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getCalendar"];
+        put: operations["countAnew"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/cameras": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listCameras"];
+        put: operations["correctCamera"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listSeries"];
+        put: operations["setSeries"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/reminders.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getReminders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importEvents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOverview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/keepsakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listKeepsakes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPhotos"];
+        put?: never;
         post: operations["addPhoto"];
         delete?: never;
         options?: never;
@@ -164,14 +388,174 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/photos/waiting": {
+    "/api/albums/{albumId}/imports": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["listWaitingPhotos"];
+        get: operations["listImports"];
+        put?: never;
+        post: operations["beginImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["closeImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getImport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/outcomes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getImportOutcomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOutbox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/imports/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fetchOutbox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/photos/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countPhotos"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/photos/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["editPhotos"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPhoto"];
         put?: never;
         post?: never;
         delete?: never;
@@ -189,22 +573,6 @@ export interface paths {
         };
         get: operations["getPicture"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/photos/{id}/day": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["movePhoto"];
         post?: never;
         delete?: never;
         options?: never;
@@ -424,18 +792,20 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        AddWeeksRequest: {
-            /** Format: int32 */
-            weeks: number;
-        };
+        /**
+         * @description The kinds of dated album.
+         * @enum {unknown}
+         */
+        AlbumKind: "weekly" | "trip" | "documentedDay" | "countdown";
         AlbumSummary: {
             /** Format: uuid */
             id: string;
             name: string;
+            kind: components["schemas"]["AlbumKind"];
             firstDay: components["schemas"]["LocalDate"];
             span: string;
             /** Format: int32 */
-            weeks: number;
+            units: number;
             /** Format: int32 */
             photos: number;
             body: string;
@@ -445,6 +815,9 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+            /** Format: int32 */
+            revision: number;
+            kind: components["schemas"]["AlbumKind"];
             firstDay: components["schemas"]["LocalDate"];
             measures: components["schemas"]["MeasureSystem"];
             body: components["schemas"]["SizeView"];
@@ -452,6 +825,72 @@ export interface components {
             units: components["schemas"]["UnitSummary"][];
             /** Format: int32 */
             photosWithoutUnit: number;
+            canGrowAtStart: boolean;
+            canGrowAtEnd: boolean;
+            dateOrder: components["schemas"]["DateOrder"];
+            clock: components["schemas"]["HourClock"];
+        };
+        /** @description A box in fractions of the picture. */
+        BoxView: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @description How an album counts time. */
+        CalendarView: {
+            /** Format: int32 */
+            revision: number;
+            kind: components["schemas"]["AlbumKind"];
+            firstDay: components["schemas"]["LocalDate"];
+            scheme: components["schemas"]["WeekScheme"];
+            cutOff: string;
+            homeZone: string;
+            dateOrder: components["schemas"]["DateOrder"];
+            clock: components["schemas"]["HourClock"];
+            wakingFrom: string;
+            wakingUntil: string;
+            stays: components["schemas"]["StayView"][];
+        };
+        /** @description A camera of an album: what it took, what is known of its clock, and whether that is doubted. */
+        CameraView: {
+            /** @description Its name; empty for files that name none. */
+            camera: string;
+            /**
+             * Format: int32
+             * @description Pictures with a recorded time.
+             */
+            photos: number;
+            /**
+             * Format: int32
+             * @description Of these, with a zone in the file.
+             */
+            withZone: number;
+            /** @description From when to when, as corrected. */
+            span: string;
+            /**
+             * Format: int64
+             * @description Added to every recorded time.
+             */
+            correctionSeconds: number;
+            /** @description The same in words; null when nothing is corrected. */
+            correctionWords: null | string;
+            /** @description The zone its clock stayed on; null when it showed local time. */
+            leftOnZone: null | string;
+            /** @description Why its clock is doubted; null when it is not. */
+            doubt: null | string;
+            /** @description What one click would do about it; null when only the keeper can know. */
+            doubtRemedy: null | string;
+        };
+        CamerasView: {
+            /** Format: int32 */
+            revision: number;
+            homeZone: string;
+            cameras: components["schemas"]["CameraView"][];
         };
         /**
          * @description What a card is for.
@@ -470,6 +909,39 @@ export interface components {
             clear: null | string;
             cut: string;
         };
+        /**
+         * @description One way to set a camera's clock right, on the album's revision: what the doubt proposes, a correction in seconds, a
+         *     zone its clock stayed on, two pictures of one moment, or the true time of one picture.
+         */
+        CorrectCameraRequest: {
+            /** Format: int32 */
+            revision: number;
+            camera: string;
+            acceptDoubt?: null | boolean;
+            /** Format: int64 */
+            correctionSeconds?: null | number;
+            leftOnZone?: null | string;
+            /** Format: uuid */
+            wrongPhotoId?: null | string;
+            /** Format: uuid */
+            rightPhotoId?: null | string;
+            trueTime?: null | string;
+        };
+        /** @description A change of how the album counts time, made on the album's revision; whatever is null stays. */
+        CountAnewRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: date */
+            firstDay?: null | string;
+            scheme?: null | components["schemas"]["WeekScheme"];
+            cutOff?: null | string;
+            homeZone?: null | string;
+            dateOrder?: null | components["schemas"]["DateOrder"];
+            clock?: null | components["schemas"]["HourClock"];
+            wakingFrom?: null | string;
+            wakingUntil?: null | string;
+            stays?: null | components["schemas"]["StayView"][];
+        };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {
             /** Format: double */
@@ -487,6 +959,11 @@ export interface components {
             lossPercent: number;
             words: string;
         };
+        /**
+         * @description Whether the day or the month is written first.
+         * @enum {unknown}
+         */
+        DateOrder: "dayMonth" | "monthDay";
         DesignView: {
             key: string;
             name: string;
@@ -497,7 +974,7 @@ export interface components {
             bodyHeight: number;
             pockets: components["schemas"]["PocketShape"][];
         };
-        /** @description The week after an edit, and what to tell the keeper about it. */
+        /** @description The unit after an edit, and what to tell the keeper about it. */
         EditAnswer: {
             unit: components["schemas"]["UnitView"];
             done: string;
@@ -505,8 +982,8 @@ export interface components {
             pieceId: null | string;
         };
         /** @enum {unknown} */
-        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "discard" | "fill" | "chooseDesign";
-        /** @description One edit of a week, made on the revision the keeper was looking at. */
+        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote";
+        /** @description One edit of a unit, made on the revision the keeper was looking at. */
         EditRequest: {
             /** Format: int32 */
             revision: number;
@@ -525,6 +1002,20 @@ export interface components {
             leafId?: null | string;
             /** Format: uuid */
             protectorId?: null | string;
+            keepsake?: null | components["schemas"]["KeepsakeRequest"];
+            note?: null | components["schemas"]["NoteRequest"];
+        };
+        /** @description What an imported calendar brought. */
+        EventsAnswer: {
+            done: string;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            alreadyHere: number;
+            /** Format: int32 */
+            outside: number;
+            /** Format: uuid */
+            editId: null | string;
         };
         /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner. */
         FaceView: {
@@ -582,6 +1073,24 @@ export interface components {
             /** Format: double */
             zoom: number;
         };
+        GrowRequest: {
+            /** Format: int32 */
+            count: number;
+            atEnd: boolean;
+        };
+        /**
+         * @description How hours are written.
+         * @enum {unknown}
+         */
+        HourClock: "twentyFour" | "twelve";
+        /** @description One file's line. */
+        ImportLine: {
+            fileName: string;
+            status: components["schemas"]["ImportStatus"];
+            detail: string;
+            /** Format: uuid */
+            photoId: null | string;
+        };
         /** @description What became of one file: one line for the keeper. */
         ImportOutcome: {
             /** @description As it was called. */
@@ -597,26 +1106,137 @@ export interface components {
             photoId: null | string;
             /**
              * Format: uuid
-             * @description The week it belongs to, if any.
+             * @description The unit it belongs to, if any.
              */
             unitId: null | string;
         };
         /** @enum {unknown} */
-        ImportStatus: "added" | "alreadyHere" | "refused";
+        ImportSource: "files" | "outbox";
+        /** @enum {unknown} */
+        ImportState: "receiving" | "working" | "done" | "cancelled";
+        /** @enum {unknown} */
+        ImportStatus: "waiting" | "added" | "alreadyHere" | "refused" | "cancelled" | "opened";
+        /** @description How far an import is. */
+        ImportView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            albumId: string;
+            state: components["schemas"]["ImportState"];
+            source: components["schemas"]["ImportSource"];
+            madeAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            files: number;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            alreadyHere: number;
+            /** Format: int32 */
+            refused: number;
+            /** Format: int32 */
+            cancelled: number;
+            refusedLines: components["schemas"]["ImportLine"][];
+        };
+        /** Format: date-time */
+        Instant: string;
+        /** @enum {unknown} */
+        IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday" | null;
+        /** @description A keepsake as it can be written back, and how it fits. */
+        KeepsakeInfo: {
+            name: string;
+            size: string;
+            thickness: string;
+            note: string;
+            /** Format: uuid */
+            photoId: null | string;
+            day: null | components["schemas"]["LocalDate"];
+            inEnvelope: boolean;
+            fitWords: string;
+        };
+        /** @description A keepsake as the keeper measured it; sizes as written. */
+        KeepsakeRequest: {
+            name: string;
+            size: string;
+            thickness: string;
+            note: string;
+            /** Format: uuid */
+            photoId: null | string;
+            day: null | components["schemas"]["LocalDate"];
+            inEnvelope: boolean;
+        };
+        /** @description A keepsake with the unit it belongs to. */
+        KeepsakeView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            unitId: string;
+            unitTitle: string;
+            /** Format: int32 */
+            unitRevision: number;
+            name: string;
+            size: string;
+            thickness: string;
+            note: string;
+            /** Format: uuid */
+            photoId: null | string;
+            dayLabel: null | string;
+            inEnvelope: boolean;
+            pocket: null | string;
+        };
         /**
          * @description The two faces of a leaf. The front lies on the right of a spread, the back on the left.
          * @enum {unknown}
          */
         LeafSide: "front" | "back";
+        LeaveOutRequest: {
+            /** Format: int32 */
+            revision: number;
+            leftOut: boolean;
+        };
         /** Format: date */
         LocalDate: string;
+        /** @description A new album. */
         MakeAlbumRequest: {
+            /** @description Of the album. */
             name: string;
+            /** @description Its first day; for a documented day, that day. */
             firstDay: components["schemas"]["LocalDate"];
-            /** Format: int32 */
-            weeks: number;
+            /**
+             * Format: int32
+             * @description Weeks or days to begin with; a documented day has its waking hours instead.
+             */
+            units: number;
+            /** @description Page designs the album uses. */
             designKeys: string[];
+            /** @description Inches or millimetres. */
             measures: components["schemas"]["MeasureSystem"];
+            /** @description Weekly, trip, documented day or countdown. */
+            kind?: components["schemas"]["AlbumKind"];
+            /** @description How weeks are counted. */
+            scheme?: components["schemas"]["WeekScheme"];
+            /** @description Zone of the tz database; UTC when not given. */
+            homeZone?: null | string;
+            /** @description Day or month first. */
+            dateOrder?: components["schemas"]["DateOrder"];
+            /** @description 12 or 24 hours. */
+            clock?: components["schemas"]["HourClock"];
+            /**
+             * Format: int32
+             * @description 2: facing pages, 1: one page; by the kind of album when not given.
+             */
+            facesPerUnit?: null | number;
+            /**
+             * Format: time
+             * @description First waking hour of a documented day.
+             */
+            wakingFrom?: null | string;
+            /**
+             * Format: time
+             * @description Last waking hour; may lie after midnight.
+             */
+            wakingUntil?: null | string;
         };
         MeasureProtectorRequest: {
             outer: string;
@@ -634,39 +1254,264 @@ export interface components {
             nominal: string;
             clear: string;
         };
-        /** @description Puts a photo on a day of the album (null: takes its day away), or leaves it out, or takes it back. */
-        MovePhotoRequest: {
+        /** @description A note for a day; time as `19:30` or null for the whole day. */
+        NoteRequest: {
+            /** Format: uuid */
+            id: null | string;
+            day: components["schemas"]["LocalDate"];
+            time: null | string;
+            text: string;
+        };
+        /** @description A note of a day, to write from. */
+        NoteView: {
+            /** Format: uuid */
+            id: string;
+            day: components["schemas"]["LocalDate"];
+            dayLabel: string;
+            time: null | string;
+            text: string;
+            fromCalendar: boolean;
+        };
+        /** @description What waits on the phone. */
+        OutboxView: {
             /** Format: int32 */
-            revision: number;
-            day: null | components["schemas"]["LocalDate"];
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+        };
+        OverviewDay: {
+            day: components["schemas"]["LocalDate"];
+            label: string;
+            /** Format: int32 */
+            photos: number;
+        };
+        /** @description One unit at a glance. */
+        OverviewUnit: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            label: string;
             leftOut: boolean;
+            progress: components["schemas"]["UnitProgress"];
+            /** Format: int32 */
+            photos: number;
+            /** Format: int32 */
+            cards: number;
+            /** Format: int32 */
+            placed: number;
+            /** Format: int32 */
+            pockets: number;
+            /**
+             * Format: int32
+             * @description How many more pictures or cards its pockets still need.
+             */
+            picturesWanted: number;
+            /** Format: int32 */
+            notes: number;
+            /** @description Pictures on each of its days; empty for hours. */
+            days: components["schemas"]["OverviewDay"][];
+            /** @description What to do next, in words. */
+            next: string;
+            /** @description Where to do it: gather, tell, place, print. */
+            step: string;
+            picture: null | string;
+        };
+        /** @description The whole album at a glance. */
+        OverviewView: {
+            units: components["schemas"]["OverviewUnit"][];
+            /** Format: int32 */
+            photos: number;
+            /** Format: int32 */
+            noDate: number;
+            /** Format: int32 */
+            outside: number;
+            /** Format: int32 */
+            leftOut: number;
+            /** Format: int32 */
+            undecided: number;
+            /** Format: int32 */
+            lookalikes: number;
+            /** Format: int32 */
+            keepsakes: number;
+            undo: null | string;
+            redo: null | string;
+            /** Format: uuid */
+            undoEditId: null | string;
+            /** Format: uuid */
+            redoEditId: null | string;
+        };
+        /** @description A colour of the palette as `#rrggbb` with its share, 0 to 1. */
+        PaletteView: {
+            hex: string;
+            /** Format: double */
+            share: number;
         };
         PaperView: {
             key: string;
             name: string;
             sizeLabel: string;
         };
-        /** @description A photo as the screen shows it. */
-        PhotoView: {
+        /** @description A photo with the revision the keeper was looking at. */
+        PhotoAt: {
             /** Format: uuid */
             id: string;
             /** Format: int32 */
             revision: number;
+        };
+        /** @description What to change; whatever is null stays as it is. */
+        PhotoChange: {
+            verdict?: null | components["schemas"]["Verdict"];
+            /** Format: int32 */
+            favourite?: null | number;
+            /** Format: double */
+            focusX?: null | number;
+            /** Format: double */
+            focusY?: null | number;
+            keepBoxes?: null | components["schemas"]["BoxView"][];
+            coverBoxes?: null | components["schemas"]["BoxView"][];
+            kind?: null | components["schemas"]["PictureKind"];
+            /** Format: int32 */
+            page?: null | number;
+            /** Format: uuid */
+            seriesId?: null | string;
+            leaveSeries?: null | boolean;
+            /** Format: date */
+            day?: null | string;
+            /** Format: int32 */
+            hour?: null | number;
+            takeDayAway?: null | boolean;
+            dayFromClock?: null | boolean;
+        };
+        PhotoCount: {
+            /** Format: int32 */
+            photos: number;
+        };
+        /** @description Everything about one photo. */
+        PhotoDetail: {
+            photo: components["schemas"]["PhotoView"];
+            format: string;
+            /** Format: int64 */
+            bytes: number;
+            recorded: null | string;
+            timeWords: string;
+            /** Format: int32 */
+            offsetMinutes: null | number;
+            /** Format: double */
+            latitude: null | number;
+            /** Format: double */
+            longitude: null | number;
+            /** Format: double */
+            tone: number;
+            palette: components["schemas"]["PaletteView"][];
+            /** Format: double */
+            sharpness: number;
+            proportion: string;
+            largestPrint: string;
+            fills4x6: boolean;
+            focusByKeeper: boolean;
+            keepBoxes: components["schemas"]["BoxView"][];
+            coverBoxes: components["schemas"]["BoxView"][];
+            /** Format: int32 */
+            page: number;
+            /** Format: int32 */
+            pages: number;
+            /** Format: uuid */
+            seriesId: null | string;
+            daySetByKeeper: boolean;
+            /** Format: int32 */
+            keeperHour: null | number;
+            lookalikes: components["schemas"]["PhotoView"][];
+        };
+        /** @description The photos after an edit, what was done, and the edit itself, to undo it. */
+        PhotoEditAnswer: {
+            photos: components["schemas"]["PhotoView"][];
+            done: string;
+            /** Format: uuid */
+            editId: null | string;
+        };
+        /** @description One edit over one photo or many. */
+        PhotoEditRequest: {
+            photos: components["schemas"]["PhotoAt"][];
+            change: components["schemas"]["PhotoChange"];
+        };
+        /** @description A stretch of the list and where it goes on; no cursor at its end. */
+        PhotoPage: {
+            photos: components["schemas"]["PhotoView"][];
+            next: null | string;
+        };
+        /** @description A photo as lists show it. */
+        PhotoView: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: int32
+             * @description Of the photo, for edits.
+             */
+            revision: number;
+            /** @description As it came. */
             fileName: string;
-            /** Format: int32 */
+            /** @description Address of the picture; append the side wanted in pixels. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Pixels, upright.
+             */
             width: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Pixels, upright.
+             */
             height: number;
             day: null | components["schemas"]["LocalDate"];
+            /** @description The day in words. */
             dayLabel: null | string;
+            /** @description Local time, corrected; null when only the day is known. */
             time: null | string;
+            /** @description Its camera. */
             camera: null | string;
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The unit that holds it.
+             */
             unitId: null | string;
-            leftOut: boolean;
+            /** @description Keep, maybe, leave or not decided. */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: int32
+             * @description 0 to 3.
+             */
+            favourite: number;
+            /** @description Photo, screenshot, scan, page. */
+            kind: components["schemas"]["PictureKind"];
+            guessedDay: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: uuid
+             * @description Pictures of one moment share it.
+             */
+            groupId: null | string;
+            /** @description The program's proposal among them. */
+            suggestedBest: boolean;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            focusX: number;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            focusY: number;
         };
+        /**
+         * @description What kind of picture it is; all are treated as photos.
+         * @enum {unknown}
+         */
+        PictureKind: "photo" | "screenshot" | "scan" | "page";
         /** @enum {unknown} */
-        PieceKind: "photo" | "card";
+        PieceKind: "photo" | "card" | "keepsake";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -682,6 +1527,7 @@ export interface components {
             fit: null | components["schemas"]["FitView"];
             faceUrl: null | string;
             warning: null | string;
+            keepsake?: null | components["schemas"]["KeepsakeInfo"];
         };
         /** @description A pocket of one face. */
         PlaceRequest: {
@@ -768,6 +1614,11 @@ export interface components {
         RenameAlbumRequest: {
             name: string;
         };
+        RenameUnitRequest: {
+            /** Format: int32 */
+            revision: number;
+            name: string;
+        };
         /**
          * @description How a print of a given effective resolution will look.
          * @enum {unknown}
@@ -776,6 +1627,46 @@ export interface components {
         RevisionRequest: {
             /** Format: int32 */
             revision: number;
+        };
+        /** @description One day of a series: the chosen picture, else suggestions, else a gap. */
+        SeriesDayView: {
+            day: components["schemas"]["LocalDate"];
+            dayLabel: string;
+            chosen: null | components["schemas"]["PhotoView"];
+            suggested: components["schemas"]["PhotoView"][];
+        };
+        SeriesListView: {
+            /** Format: int32 */
+            revision: number;
+            series: components["schemas"]["SeriesView"][];
+        };
+        /** @description Defines a series (no id) or changes one; dropping it keeps the pictures. */
+        SeriesRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: uuid */
+            id: null | string;
+            name: string;
+            around: string;
+            /** Format: int32 */
+            minutes: number;
+            weekday: null | components["schemas"]["IsoDayOfWeek"];
+            drop?: null | boolean;
+        };
+        /** @description A series with its days up to the last one that has any picture. */
+        SeriesView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            around: string;
+            /** Format: int32 */
+            minutes: number;
+            weekday: null | components["schemas"]["IsoDayOfWeek"];
+            /** Format: int32 */
+            chosen: number;
+            /** Format: int32 */
+            gaps: number;
+            days: components["schemas"]["SeriesDayView"][];
         };
         SheetView: {
             /** Format: int32 */
@@ -794,6 +1685,19 @@ export interface components {
             height: number;
             label: string;
         };
+        /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
+        StayView: {
+            place: string;
+            zone: string;
+            from: string;
+            until: null | string;
+        };
+        /** @description An edit that was undone or done again outside a unit. */
+        StepAnswer: {
+            done: string;
+            /** Format: uuid */
+            albumId: string;
+        };
         /**
          * @description What a piece is printed on.
          * @enum {unknown}
@@ -808,7 +1712,21 @@ export interface components {
             /** Format: double */
             largestPt: number;
         };
-        /** @description What the week has and what it still lacks. */
+        /** @description What was done on the tape, the unit to open now, what moved with it, and the edit, to undo it. */
+        TapeAnswer: {
+            done: string;
+            /** Format: uuid */
+            unitId: null | string;
+            moved: string[];
+            /** Format: uuid */
+            editId: null | string;
+        };
+        /** @description An edit of a unit on the tape, made on the revision the keeper was looking at. */
+        TapeRequest: {
+            /** Format: int32 */
+            revision: number;
+        };
+        /** @description What the unit has and what it still lacks. */
         UnitCounts: {
             /** Format: int32 */
             photos: number;
@@ -826,28 +1744,80 @@ export interface components {
             cardsOver: number;
             /** Format: int32 */
             warnings: number;
+            /**
+             * Format: int32
+             * @description How many more pictures or cards fill its pockets.
+             */
+            picturesWanted: number;
+            /** Format: int32 */
+            undecided: number;
         };
+        /** @description A day of the unit. */
+        UnitDayView: {
+            day: components["schemas"]["LocalDate"];
+            label: string;
+        };
+        /**
+         * @description What kind of stretch of time a unit is.
+         * @enum {unknown}
+         */
+        UnitKind: "week" | "travelDay" | "hour" | "numberedDay";
+        /**
+         * @description How far a unit is.
+         * @enum {unknown}
+         */
+        UnitProgress: "leftOut" | "empty" | "gathering" | "telling" | "placing" | "laid";
         /** @description One tick of the tape. */
         UnitSummary: {
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
             id: string;
-            /** Format: int32 */
-            number: number;
-            /** Format: int32 */
-            year: number;
+            /**
+             * Format: int32
+             * @description For edits on the tape.
+             */
+            revision: number;
+            /** @description Such as `Week 19`, `Days 10–11`, `7 a.m.` */
+            title: string;
+            /** @description What stands on the tick. */
+            mark: string;
+            /** @description The printed span. */
             label: string;
+            /** @description Its first day. */
             firstDay: components["schemas"]["LocalDate"];
+            /** @description Its last day. */
             lastDay: components["schemas"]["LocalDate"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many weeks, days or hours were merged into it.
+             */
+            weight: number;
+            /** @description Left out on purpose. */
+            leftOut: boolean;
+            /**
+             * Format: int32
+             * @description Pictures gathered.
+             */
             photos: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Cards with words.
+             */
             cardsTold: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Pieces in pockets.
+             */
             piecesPlaced: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Pockets of its pages.
+             */
             pockets: number;
         };
-        /** @description An open week: both faces of its spread, the tray, and what can be undone. */
+        /** @description An open unit: its pages, the tray, notes, and what can be undone. */
         UnitView: {
             /** Format: uuid */
             id: string;
@@ -855,11 +1825,17 @@ export interface components {
             albumId: string;
             /** Format: int32 */
             revision: number;
-            /** Format: int32 */
-            number: number;
-            /** Format: int32 */
-            year: number;
+            kind: components["schemas"]["UnitKind"];
+            /** @description Such as `Week 19` or `Days 10–11`. */
+            title: string;
+            /** @description The same for the middle of a sentence. */
+            inSentence: string;
+            name: null | string;
+            /** @description The printed span. */
             label: string;
+            /** Format: int32 */
+            weight: number;
+            leftOut: boolean;
             firstDay: components["schemas"]["LocalDate"];
             lastDay: components["schemas"]["LocalDate"];
             /** Format: uuid */
@@ -868,11 +1844,30 @@ export interface components {
             nextUnitId: null | string;
             faces: components["schemas"]["FaceView"][];
             photos: components["schemas"]["PhotoView"][];
+            days: components["schemas"]["UnitDayView"][];
             looseCards: components["schemas"]["PieceView"][];
+            envelope: components["schemas"]["PieceView"][];
+            notes: components["schemas"]["NoteView"][];
+            /**
+             * Format: uuid
+             * @description On a documented day, the picture nearest to the hour.
+             */
+            proposedPhotoId: null | string;
             undo: null | string;
             redo: null | string;
             counts: components["schemas"]["UnitCounts"];
         };
+        /**
+         * @description What the keeper decided about a picture.
+         * @enum {unknown}
+         */
+        Verdict: "undecided" | "keep" | "maybe" | "leave";
+        /**
+         * @description How an album counts its weeks.
+         * @default iso
+         * @enum {unknown}
+         */
+        WeekScheme: "iso" | "sundayFirst" | "fromFirstDay";
     };
     responses: never;
     parameters: never;
@@ -898,6 +1893,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalog"];
+                };
+            };
+        };
+    };
+    undoEdit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    redoEdit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -1220,18 +2313,19 @@ export interface operations {
             };
         };
     };
-    addWeeks: {
+    measureProtector: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: string;
+                protectorId: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AddWeeksRequest"];
+                "application/json": components["schemas"]["MeasureProtectorRequest"];
             };
         };
         responses: {
@@ -1273,19 +2367,18 @@ export interface operations {
             };
         };
     };
-    measureProtector: {
+    mergeUnit: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 id: string;
-                protectorId: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasureProtectorRequest"];
+                "application/json": components["schemas"]["TapeRequest"];
             };
         };
         responses: {
@@ -1295,7 +2388,823 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AlbumView"];
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    splitUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leaveUnitOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveOutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    renameUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    growAlbum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GrowRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    getCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countAnew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountAnewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listCameras: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CamerasView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    correctCamera: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectCameraRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesListView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setSeries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getReminders: {
+        parameters: {
+            query?: {
+                weekday?: number;
+                time?: string;
+                minutes?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/calendar": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getOverview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverviewView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listKeepsakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepsakeView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPhotos: {
+        parameters: {
+            query?: {
+                /** @description A PhotoScope. */
+                Scope?: string;
+                /** @description Only what this unit holds. */
+                UnitId?: string;
+                /** @description Of this camera; empty for files that name none. */
+                Camera?: string;
+                /** @description An Orientation. */
+                Orientation?: string;
+                /** @description With at least that many stars. */
+                Favourite?: number;
+                /** @description A Verdict. */
+                Verdict?: string;
+                /** @description A PictureKind. */
+                Kind?: string;
+                /** @description Only what lies in no pocket. */
+                Unplaced?: boolean;
+                /** @description Only what does not fill a 4x6 at 300 ppi. */
+                TooSmall?: boolean;
+                /** @description Only pictures of which there are several of one moment. */
+                Lookalikes?: boolean;
+                /** @description From this day on, as `2026-05-04`. */
+                From?: string;
+                /** @description Where the last stretch ended. */
+                After?: string;
+                /** @description How many, up to 500. */
+                Take?: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoPage"];
                 };
             };
             /** @description Not Found */
@@ -1382,7 +3291,7 @@ export interface operations {
             };
         };
     };
-    listWaitingPhotos: {
+    listImports: {
         parameters: {
             query?: never;
             header?: never;
@@ -1399,7 +3308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PhotoView"][];
+                    "application/json": components["schemas"]["ImportView"][];
                 };
             };
             /** @description Not Found */
@@ -1431,11 +3340,262 @@ export interface operations {
             };
         };
     };
-    getPicture: {
+    beginImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendFile: {
         parameters: {
             query: {
-                side: number;
+                name: string;
+                key: string;
+                modified?: string;
             };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    closeImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getImportOutcomes: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 id: string;
@@ -1480,18 +3640,163 @@ export interface operations {
             };
         };
     };
-    movePhoto: {
+    getOutbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutboxView"];
+                };
+            };
+        };
+    };
+    fetchOutbox: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                id: string;
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countPhotos: {
+        parameters: {
+            query?: {
+                /** @description A PhotoScope. */
+                Scope?: string;
+                /** @description Only what this unit holds. */
+                UnitId?: string;
+                /** @description Of this camera; empty for files that name none. */
+                Camera?: string;
+                /** @description An Orientation. */
+                Orientation?: string;
+                /** @description With at least that many stars. */
+                Favourite?: number;
+                /** @description A Verdict. */
+                Verdict?: string;
+                /** @description A PictureKind. */
+                Kind?: string;
+                /** @description Only what lies in no pocket. */
+                Unplaced?: boolean;
+                /** @description Only what does not fill a 4x6 at 300 ppi. */
+                TooSmall?: boolean;
+                /** @description Only pictures of which there are several of one moment. */
+                Lookalikes?: boolean;
+                /** @description From this day on, as `2026-05-04`. */
+                From?: string;
+                /** @description Where the last stretch ended. */
+                After?: string;
+                /** @description How many, up to 500. */
+                Take?: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoCount"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editPhotos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MovePhotoRequest"];
+                "application/json": components["schemas"]["PhotoEditRequest"];
             };
         };
         responses: {
@@ -1501,8 +3806,107 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PhotoView"];
+                    "application/json": components["schemas"]["PhotoEditAnswer"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPicture: {
+        parameters: {
+            query: {
+                side: number;
+                uncovered?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

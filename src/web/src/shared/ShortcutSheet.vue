@@ -7,15 +7,31 @@ const groups: { title: string; keys: [string, string][] }[] = [
     title: 'Anywhere in an album',
     keys: [
       ['1 2 3 4', 'Gather, Tell, Place, Print'],
-      ['[ ]', 'Week before, week after'],
-      ['Ctrl Z', 'Undo in this week'],
-      ['Ctrl Shift Z', 'Redo in this week'],
+      ['[ ]', 'Week, day or hour before and after'],
+      ['Ctrl Z', 'Undo'],
+      ['Ctrl Shift Z', 'Redo'],
       ['?', 'This sheet'],
     ],
   },
   {
     title: 'On the tape',
-    keys: [['← → Home End', 'Move along the weeks; Enter opens one']],
+    keys: [
+      ['← → Home End', 'Move along; Enter opens one'],
+      ['M', 'Merge with the next'],
+      ['S', 'Split what was merged'],
+      ['L', 'Leave out on purpose, or take back in'],
+      ['N', 'Make one more at the end'],
+    ],
+  },
+  {
+    title: 'On photos',
+    keys: [
+      ['K M X U', 'Keep, maybe, leave out, not decided'],
+      ['0 1 2 3', 'Stars'],
+      ['Enter', 'Open large; there ← → move, + − zoom'],
+      ['C', 'Two side by side'],
+      ['F P V', 'Focus point, what must stay, what is covered'],
+    ],
   },
   {
     title: 'On the mat',

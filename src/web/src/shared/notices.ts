@@ -5,6 +5,8 @@ import { Refusal } from '../api/client'
 export interface Notice {
   text: string
   kind: 'done' | 'refused'
+  /** Takes back what was done, where that is one click away. */
+  undo?: () => unknown
 }
 
 export interface Conflict {
@@ -20,8 +22,8 @@ export const useNotices = defineStore('notices', () => {
   const notice = ref<Notice | null>(null)
   const conflict = ref<Conflict | null>(null)
 
-  function done(text: string) {
-    notice.value = { text, kind: 'done' }
+  function done(text: string, undo?: () => unknown) {
+    notice.value = { text, kind: 'done', undo }
   }
 
   function refused(error: unknown) {

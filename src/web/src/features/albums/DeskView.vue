@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api } from '../../api/client'
-import { useNotices } from '../../shared/notices'
 import ShortcutSheet from '../../shared/ShortcutSheet.vue'
 import { useShortcuts } from '../../shared/shortcuts'
 import GatherTab from '../gather/GatherTab.vue'
@@ -10,14 +8,13 @@ import PlaceTab from '../place/PlaceTab.vue'
 import { useUnit } from '../place/unit'
 import PrintTab from '../print/PrintTab.vue'
 import TapeMeasure from '../tape/TapeMeasure.vue'
+import UnitMenu from '../tape/UnitMenu.vue'
 import TellTab from '../tell/TellTab.vue'
 import AlbumSetup from './AlbumSetup.vue'
-import { useAlbum, useRefresh } from './queries'
+import { useAlbum } from './queries'
 
 const props = defineProps<{ albumId: string; unitId?: string; tab?: string }>()
 const router = useRouter()
-const notices = useNotices()
-const refresh = useRefresh()
 const { data: album, error: albumError } = useAlbum(() => props.albumId)
 const { unit, error: unitError, edit, undo, redo } = useUnit(() => props.unitId ?? '')
 const shortcuts = ref(false)
@@ -25,7 +22,7 @@ const setup = ref(false)
 const place = ref<InstanceType<typeof PlaceTab>>()
 const tab = computed(() => props.tab || 'place')
 
-// Without a week in the address: this week, else the first with photos that are not placed yet, else the first.
+// Without a part of the album in the address: the one of today, else the first with photos that are not placed yet, else the first.
 watchEffect(() => {
   const units = album.value?.units
   if (!units?.length || props.unitId) return
@@ -40,7 +37,12 @@ watchEffect(() => {
 const tabs = computed(() => {
   const c = unit.value?.counts
   return [
-    { key: 'gather', name: 'Gather', missing: album.value?.photosWithoutUnit ?? 0, of: 'photos without a week' },
+    {
+      key: 'gather',
+      name: 'Gather',
+      missing: album.value?.photosWithoutUnit ?? 0,
+      of: 'photos that belong nowhere yet',
+    },
     {
       key: 'tell',
       name: 'Tell',
@@ -57,14 +59,10 @@ const go = (unitId: string | null | undefined, to = tab.value) => {
 }
 const turn = (step: number) => go(step < 0 ? unit.value?.previousUnitId : unit.value?.nextUnitId)
 
-async function addWeeks() {
-  try {
-    await answer(api.POST('/api/albums/{id}/weeks', { params: { path: { id: props.albumId } }, body: { weeks: 4 } }))
-    await refresh(props.albumId)
-    notices.done('Four weeks were added at the end.')
-  } catch (error) {
-    notices.refused(error)
-  }
+/** Undoing the making of a week or a day takes it away; its neighbour comes in its place. */
+async function step(action: typeof undo) {
+  const answer = await action()
+  if (answer && answer.unit.id !== props.unitId) go(answer.unit.id)
 }
 
 useShortcuts({
@@ -82,9 +80,9 @@ useShortcuts({
   f: () => void place.value?.fill(),
   t: () => place.value?.toggleSize(),
   '?': () => (shortcuts.value = true),
-  'Ctrl+z': () => void undo(),
-  'Ctrl+Shift+z': () => void redo(),
-  'Ctrl+y': () => void redo(),
+  'Ctrl+z': () => void step(undo),
+  'Ctrl+Shift+z': () => void step(redo),
+  'Ctrl+y': () => void step(redo),
 })
 </script>
 
@@ -100,9 +98,9 @@ useShortcuts({
         type="button"
         class="btn btn-sm btn-outline-dark"
         :disabled="!unit?.undo"
-        :title="unit?.undo ? `Undo: ${unit.undo}` : 'Nothing to undo in this week'"
+        :title="unit?.undo ? `Undo: ${unit.undo}` : 'Nothing to undo here'"
         data-testid="undo"
-        @click="undo()"
+        @click="step(undo)"
       >
         ↶ Undo
       </button>
@@ -110,14 +108,16 @@ useShortcuts({
         type="button"
         class="btn btn-sm btn-outline-dark"
         :disabled="!unit?.redo"
-        :title="unit?.redo ? `Redo: ${unit.redo}` : 'Nothing to redo in this week'"
+        :title="unit?.redo ? `Redo: ${unit.redo}` : 'Nothing to redo here'"
         data-testid="redo"
-        @click="redo()"
+        @click="step(redo)"
       >
         ↷ Redo
       </button>
       <button type="button" class="btn btn-sm btn-outline-dark" @click="setup = true">Protectors</button>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="addWeeks">+ 4 weeks</button>
+      <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'room', params: { albumId, room: 'overview' } }"
+        >Overview</RouterLink
+      >
       <button
         type="button"
         class="btn btn-sm btn-outline-dark"
@@ -127,7 +127,7 @@ useShortcuts({
         ?
       </button>
     </header>
-    <TapeMeasure v-if="album" :album-id="albumId" :units="album.units" :current="unitId ?? ''" :tab="tab" />
+    <TapeMeasure v-if="album" :album="album" :current="unitId ?? ''" :tab="tab" />
     <nav class="tabs" aria-label="Steps of the work">
       <RouterLink
         v-for="t in tabs"
@@ -141,14 +141,14 @@ useShortcuts({
       >
         {{ t.name }} <span v-if="t.missing" class="missing" aria-hidden="true">{{ t.missing }}</span>
       </RouterLink>
-      <span v-if="unit" class="week-words">week {{ unit.number }} · {{ unit.label }}</span>
+      <UnitMenu v-if="unit && album" :unit="unit" :album="album" />
     </nav>
     <main class="desk-body">
       <p v-if="albumError || unitError" class="warning-chip m-4" role="alert">
         {{ (albumError ?? unitError)?.message }}
       </p>
       <template v-if="album && unit">
-        <GatherTab v-if="tab === 'gather'" :unit="unit" :album="album" />
+        <GatherTab v-if="tab === 'gather'" :unit="unit" :album="album" :edit="edit" />
         <TellTab v-else-if="tab === 'tell'" :unit="unit" :edit="edit" />
         <PrintTab v-else-if="tab === 'print'" :key="unit.id" :unit="unit" :album="album" />
         <PlaceTab v-else ref="place" :unit="unit" :album="album" :edit="edit" @turn="turn" />
@@ -158,79 +158,3 @@ useShortcuts({
     <AlbumSetup v-if="album" v-model="setup" :album="album" />
   </div>
 </template>
-
-<style scoped>
-.desk {
-  display: flex;
-  flex-direction: column;
-  height: 100vh;
-}
-.top {
-  display: flex;
-  align-items: center;
-  gap: 0.5rem;
-  padding: 0.35rem 0.9rem;
-  background: var(--card);
-}
-.top .btn {
-  flex: none;
-  white-space: nowrap;
-}
-.album-name {
-  margin: 0 0 0 0.3rem;
-  font-size: 1.2rem;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.tabs {
-  display: flex;
-  align-items: flex-end;
-  gap: 0.3rem;
-  padding: 0 0.9rem;
-  background: #e9e1d1;
-  border-bottom: 1px solid var(--line);
-}
-.index-tab {
-  padding: 0.35rem 1.1rem 0.4rem;
-  border: 1px solid #b9ac94;
-  border-top: 0;
-  border-radius: 0 0 0.6rem 0.6rem;
-  background: #f4ecdc;
-  color: var(--ink);
-  text-decoration: none;
-  font-weight: 600;
-  margin-bottom: 0.35rem;
-}
-.index-tab.on {
-  background: var(--zest);
-  border-color: var(--zest);
-  color: #fff;
-}
-.missing {
-  display: inline-block;
-  min-width: 1.5em;
-  padding: 0 0.4em;
-  border-radius: 1em;
-  background: var(--ink);
-  color: #fff;
-  font-size: 0.78rem;
-  text-align: center;
-}
-.week-words {
-  margin-left: auto;
-  padding-bottom: 0.5rem;
-  color: #4b443c;
-}
-.desk-body {
-  display: flex;
-  flex: 1;
-  min-height: 0;
-}
-@media (max-width: 800px) {
-  .top,
-  .tabs {
-    flex-wrap: wrap;
-  }
-}
-</style>

@@ -4,17 +4,33 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refusal } from '../../api/client'
 import PageThumb from './PageThumb.vue'
-import { keys, useCatalog } from './queries'
+import { keys, useCatalog, useZones } from './queries'
 
 const open = defineModel<boolean>({ required: true })
 const { data: catalog } = useCatalog()
+const { data: zones } = useZones()
 const router = useRouter()
 const client = useQueryClient()
 
+type Kind = 'weekly' | 'trip' | 'documentedDay' | 'countdown'
+const kinds: { key: Kind; name: string; hint: string }[] = [
+  { key: 'weekly', name: 'Week by week', hint: 'Facing pages for each week of a year.' },
+  { key: 'trip', name: 'A trip, day by day', hint: 'Facing pages for each travel day, over zones and the date line.' },
+  { key: 'documentedDay', name: 'One day, hour by hour', hint: 'A page for each waking hour.' },
+  { key: 'countdown', name: 'Numbered days', hint: 'A page for each day of a countdown.' },
+]
+
 const today = new Date()
+const iso = (d: Date) => new Date(d.getTime() - d.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+const kind = ref<Kind>('weekly')
 const name = ref('')
 const firstDay = ref(`${today.getFullYear()}-01-01`)
-const weeks = ref(52)
+const units = ref(52)
+const scheme = ref<'iso' | 'sundayFirst' | 'fromFirstDay'>('iso')
+const homeZone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone || 'Etc/UTC')
+const dateOrder = ref<'dayMonth' | 'monthDay'>('dayMonth')
+const clock = ref<'twentyFour' | 'twelve'>('twentyFour')
+const waking = ref({ from: '07:00', until: '22:00' })
 const body = ref('9x12')
 const chosen = ref<string[]>([])
 const measures = ref<'inches' | 'millimetres'>('inches')
@@ -23,6 +39,7 @@ const busy = ref(false)
 
 const bodies = computed(() => [...new Set(catalog.value?.designs.map((d) => d.body) ?? [])])
 const designs = computed(() => catalog.value?.designs.filter((d) => d.body === body.value) ?? [])
+const unitWord = computed(() => (kind.value === 'weekly' ? 'Weeks' : 'Days'))
 
 watch(
   designs,
@@ -31,6 +48,11 @@ watch(
   },
   { immediate: true },
 )
+watch(kind, (k) => {
+  firstDay.value = k === 'weekly' ? `${today.getFullYear()}-01-01` : iso(today)
+  units.value = { weekly: 52, trip: 9, documentedDay: 1, countdown: 24 }[k]
+  body.value = k === 'weekly' ? '9x12' : '6x8'
+})
 
 async function make() {
   problem.value = ''
@@ -48,10 +70,17 @@ async function make() {
       api.POST('/api/albums', {
         body: {
           name: name.value,
+          kind: kind.value,
           firstDay: firstDay.value,
-          weeks: Number(weeks.value),
+          units: Number(units.value),
           designKeys: chosen.value,
           measures: measures.value,
+          scheme: scheme.value,
+          homeZone: homeZone.value,
+          dateOrder: dateOrder.value,
+          clock: clock.value,
+          wakingFrom: `${waking.value.from}:00`,
+          wakingUntil: `${waking.value.until}:00`,
         },
       }),
     )
@@ -68,20 +97,69 @@ async function make() {
 </script>
 
 <template>
-  <BModal v-model="open" title-tag="h2" title-class="h5 mb-0" title="A new weekly album" size="lg" no-footer>
+  <BModal v-model="open" title-tag="h2" title-class="h5 mb-0" title="A new album" size="lg" no-footer scrollable>
     <form novalidate @submit.prevent="make">
+      <fieldset class="mb-3">
+        <legend class="form-label fs-6">What kind of album?</legend>
+        <div class="kinds">
+          <label v-for="k in kinds" :key="k.key" class="kind" :class="{ on: kind === k.key }">
+            <span class="form-check m-0">
+              <input v-model="kind" type="radio" name="album-kind" class="form-check-input" :value="k.key" />
+              <span class="form-check-label fw-semibold">{{ k.name }}</span>
+            </span>
+            <span class="small visually-quiet">{{ k.hint }}</span>
+          </label>
+        </div>
+      </fieldset>
       <div class="row g-3">
         <div class="col-md-6">
           <label for="album-name" class="form-label">Name</label>
           <input id="album-name" v-model="name" class="form-control" maxlength="200" autocomplete="off" />
         </div>
         <div class="col-md-3">
-          <label for="album-first" class="form-label">First day</label>
+          <label for="album-first" class="form-label">{{ kind === 'documentedDay' ? 'The day' : 'First day' }}</label>
           <input id="album-first" v-model="firstDay" type="date" class="form-control" />
         </div>
+        <div v-if="kind !== 'documentedDay'" class="col-md-3">
+          <label for="album-weeks" class="form-label">{{ unitWord }}</label>
+          <input id="album-weeks" v-model="units" type="number" min="1" max="530" class="form-control" />
+        </div>
+        <template v-else>
+          <div class="col-md-3">
+            <label for="album-waking-from" class="form-label">Awake from</label>
+            <input id="album-waking-from" v-model="waking.from" type="time" class="form-control" />
+          </div>
+          <div class="col-md-3">
+            <label for="album-waking-until" class="form-label">until</label>
+            <input id="album-waking-until" v-model="waking.until" type="time" class="form-control" />
+          </div>
+        </template>
+        <div v-if="kind === 'weekly'" class="col-md-6">
+          <label for="album-scheme" class="form-label">Weeks are counted</label>
+          <select id="album-scheme" v-model="scheme" class="form-select">
+            <option value="iso">from Monday, ISO 8601</option>
+            <option value="sundayFirst">from Sunday, 1 January in week 1</option>
+            <option value="fromFirstDay">from the album's first day</option>
+          </select>
+        </div>
+        <div class="col-md-6">
+          <label for="album-zone" class="form-label">Home zone</label>
+          <input id="album-zone" v-model="homeZone" list="new-album-zones" class="form-control" autocomplete="off" />
+          <datalist id="new-album-zones"><option v-for="z in zones ?? []" :key="z" :value="z"></option></datalist>
+        </div>
         <div class="col-md-3">
-          <label for="album-weeks" class="form-label">Weeks</label>
-          <input id="album-weeks" v-model="weeks" type="number" min="1" max="530" class="form-control" />
+          <label for="album-order" class="form-label">Dates</label>
+          <select id="album-order" v-model="dateOrder" class="form-select">
+            <option value="dayMonth">20 February</option>
+            <option value="monthDay">February 20</option>
+          </select>
+        </div>
+        <div class="col-md-3">
+          <label for="album-clock" class="form-label">Hours</label>
+          <select id="album-clock" v-model="clock" class="form-select">
+            <option value="twentyFour">19:00</option>
+            <option value="twelve">7 p.m.</option>
+          </select>
         </div>
         <div class="col-md-6">
           <label for="album-body" class="form-label">Page body (width x height, inches)</label>
@@ -113,10 +191,7 @@ async function make() {
             </span>
           </label>
         </div>
-        <p class="form-text">
-          A week takes facing pages. Weeks run Monday to Sunday with ISO numbers. Pockets count as their nominal size
-          until you measure one.
-        </p>
+        <p class="form-text">Pockets count as their nominal size until you measure one.</p>
       </fieldset>
       <p v-if="problem" class="warning-chip" role="alert">{{ problem }}</p>
       <div class="d-flex justify-content-end gap-2">
@@ -128,10 +203,18 @@ async function make() {
 </template>
 
 <style scoped>
+.kinds,
 .designs {
   display: flex;
   flex-wrap: wrap;
   gap: 0.75rem;
+}
+.kind {
+  flex: 1 1 15rem;
+  padding: 0.5rem 0.75rem;
+  border: 2px solid var(--line);
+  border-radius: 0.5rem;
+  cursor: pointer;
 }
 .design {
   display: flex;
@@ -143,6 +226,7 @@ async function make() {
   border-radius: 0.5rem;
   cursor: pointer;
 }
+.kind.on,
 .design.on {
   border-color: var(--zest);
   background: var(--zest-pale);

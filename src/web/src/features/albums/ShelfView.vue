@@ -7,6 +7,7 @@ import NewAlbumDialog from './NewAlbumDialog.vue'
 import { keys, useShelf } from './queries'
 
 const { data: albums, error } = useShelf()
+const unitWords = { weekly: 'weeks', trip: 'travel days', documentedDay: 'hours', countdown: 'days' }
 const making = ref(false)
 const putAway = ref<AlbumSummary | null>(null)
 const notices = useNotices()
@@ -41,7 +42,9 @@ async function bringBack() {
     <header class="d-flex align-items-end justify-content-between mb-4 flex-wrap gap-3">
       <div>
         <h1 class="mb-1"><img src="/favicon.svg" alt="" width="44" height="44" class="me-2" />Zesty Pocket</h1>
-        <p class="visually-quiet mb-0">Pocket-page albums, week by week: gather, tell, place, print.</p>
+        <p class="visually-quiet mb-0">
+          Pocket-page albums by the week, the day or the hour: gather, tell, place, print.
+        </p>
       </div>
       <BButton variant="primary" size="lg" @click="making = true">New album</BButton>
     </header>
@@ -63,7 +66,7 @@ async function bringBack() {
           <span class="display-face binder-name">{{ album.name }}</span>
           <span>{{ album.span }}</span>
           <span class="visually-quiet"
-            >{{ album.weeks }} weeks · {{ album.photos }} photos · pages {{ album.body }}</span
+            >{{ album.units }} {{ unitWords[album.kind] }} · {{ album.photos }} photos · pages {{ album.body }}</span
           >
         </RouterLink>
         <button

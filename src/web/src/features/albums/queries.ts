@@ -1,13 +1,17 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
-import { answer, api } from '../../api/client'
+import { answer, api, type PhotoFilter } from '../../api/client'
 
 export const keys = {
   shelf: ['shelf'] as const,
   catalog: ['catalog'] as const,
+  zones: ['zones'] as const,
+  outbox: ['outbox'] as const,
   album: (id: string) => ['album', id] as const,
-  waiting: (albumId: string) => ['waiting', albumId] as const,
   unit: (id: string) => ['unit', id] as const,
+  /** Everything else that is read of one album. */
+  of: (albumId: string, what: string, ...more: unknown[]) => ['of', albumId, what, ...more] as const,
+  photo: (id: string) => ['photo', id] as const,
 }
 
 export const useShelf = () => useQuery({ queryKey: keys.shelf, queryFn: () => answer(api.GET('/api/albums')) })
@@ -16,17 +20,67 @@ export const useShelf = () => useQuery({ queryKey: keys.shelf, queryFn: () => an
 export const useCatalog = () =>
   useQuery({ queryKey: keys.catalog, queryFn: () => answer(api.GET('/api/catalog')), staleTime: Infinity })
 
+export const useZones = () =>
+  useQuery({ queryKey: keys.zones, queryFn: () => answer(api.GET('/api/zones')), staleTime: Infinity })
+
 export const useAlbum = (id: MaybeRefOrGetter<string>) =>
   useQuery({
     queryKey: computed(() => keys.album(toValue(id))),
     queryFn: () => answer(api.GET('/api/albums/{id}', { params: { path: { id: toValue(id) } } })),
   })
 
-export const useWaitingPhotos = (albumId: MaybeRefOrGetter<string>) =>
+export const useOverview = (id: MaybeRefOrGetter<string>) =>
   useQuery({
-    queryKey: computed(() => keys.waiting(toValue(albumId))),
-    queryFn: () =>
-      answer(api.GET('/api/albums/{albumId}/photos/waiting', { params: { path: { albumId: toValue(albumId) } } })),
+    queryKey: computed(() => keys.of(toValue(id), 'overview')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/overview', { params: { path: { id: toValue(id) } } })),
+  })
+
+export const useCameras = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'cameras')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/cameras', { params: { path: { id: toValue(id) } } })),
+  })
+
+export const useCalendar = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'calendar')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/calendar', { params: { path: { id: toValue(id) } } })),
+  })
+
+export const useSeries = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'series')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/series', { params: { path: { id: toValue(id) } } })),
+  })
+
+export const useKeepsakes = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'keepsakes')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/keepsakes', { params: { path: { id: toValue(id) } } })),
+  })
+
+export const usePhoto = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.photo(toValue(id))),
+    queryFn: () => answer(api.GET('/api/photos/{id}', { params: { path: { id: toValue(id) } } })),
+    enabled: computed(() => toValue(id) !== ''),
+  })
+
+/** An album's pictures in the order of time, read stretch by stretch as they are scrolled to. */
+export const usePhotoPages = (albumId: MaybeRefOrGetter<string>, filter: MaybeRefOrGetter<PhotoFilter>) =>
+  useInfiniteQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'photos', toValue(filter))),
+    queryFn: ({ pageParam }) =>
+      answer(
+        api.GET('/api/albums/{albumId}/photos', {
+          params: {
+            path: { albumId: toValue(albumId) },
+            query: { ...toValue(filter), ...(pageParam ? { After: pageParam } : {}) },
+          },
+        }),
+      ),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next ?? undefined,
   })
 
 /** Reads everything of an album anew after something came in or moved. */
@@ -35,8 +89,9 @@ export function useRefresh() {
   return (albumId: string) =>
     Promise.all([
       client.invalidateQueries({ queryKey: keys.album(albumId) }),
-      client.invalidateQueries({ queryKey: keys.waiting(albumId) }),
+      client.invalidateQueries({ queryKey: ['of', albumId] }),
       client.invalidateQueries({ queryKey: ['unit'] }),
+      client.invalidateQueries({ queryKey: ['photo'] }),
       client.invalidateQueries({ queryKey: keys.shelf }),
     ])
 }

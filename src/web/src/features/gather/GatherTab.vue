@@ -1,168 +1,107 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { answer, api, type AlbumView, type ImportOutcome, type PhotoView, type UnitView } from '../../api/client'
-import { useNotices } from '../../shared/notices'
-import ProgressLine from '../../shared/ProgressLine.vue'
-import { useRefresh, useWaitingPhotos } from '../albums/queries'
-import { filesOf, useIntake } from './intake'
+import { answer, api, type AlbumView, type PhotoView, type UnitView } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { useCameras, usePhotoPages } from '../albums/queries'
+import type { Edit } from '../place/unit'
+import DayNotes from './DayNotes.vue'
+import { cullKeys, photoWords, usePhotoEdits } from './edits'
+import ImportPanel from './ImportPanel.vue'
+import KeepsakeList from './KeepsakeList.vue'
+import PhotoMarks from './PhotoMarks.vue'
+import PhotoTray from './PhotoTray.vue'
+import PhotoViewer from './PhotoViewer.vue'
+import { singleKeys } from '../../shared/shortcuts'
 
-const props = defineProps<{ unit: UnitView; album: AlbumView }>()
-const intake = useIntake()
-const notices = useNotices()
-const refresh = useRefresh()
-const { data: waiting } = useWaitingPhotos(() => props.album.id)
-const over = ref(false)
-const picker = ref<HTMLInputElement>()
-const folderPicker = ref<HTMLInputElement>()
-const dayFor = ref<Record<string, string>>({})
+const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
+const { act } = useAct(() => props.album.id)
+const editPhotos = usePhotoEdits(() => props.album.id)
+const { data: cameras } = useCameras(() => props.album.id)
+const { data: noDate } = usePhotoPages(() => props.album.id, { Scope: 'noDate', Take: 60 })
+const { data: outside } = usePhotoPages(() => props.album.id, { Scope: 'outside', Take: 60 })
+const { data: leftOut } = usePhotoPages(() => props.album.id, { Scope: 'leftOut', Take: 60 })
+const viewing = ref<{ photos: PhotoView[]; start: string } | null>(null)
 
-const days = computed(() => {
-  const groups = new Map<string, { label: string; photos: PhotoView[] }>()
-  for (let d = 0; d < 7; d++) {
-    const day = new Date(`${props.unit.firstDay}T12:00:00Z`)
-    day.setUTCDate(day.getUTCDate() + d)
-    const label = day.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
-    groups.set(day.toISOString().slice(0, 10), { label: label.replace(',', ''), photos: [] })
-  }
-  for (const photo of props.unit.photos) groups.get(photo.day ?? '')?.photos.push(photo)
-  return [...groups.values()]
-})
+const doubts = computed(() => cameras.value?.cameras.filter((c) => c.doubt) ?? [])
+const days = computed(() =>
+  props.unit.kind === 'hour'
+    ? [{ day: props.unit.firstDay, label: props.unit.title, photos: props.unit.photos }]
+    : props.unit.days.map((d) => ({ ...d, photos: props.unit.photos.filter((p) => p.day === d.day) })),
+)
+const wanted = computed(() => props.unit.counts.picturesWanted)
 
-async function send(file: File, signal: AbortSignal): Promise<ImportOutcome> {
-  return answer(
-    api.POST('/api/albums/{albumId}/photos', {
-      params: { path: { albumId: props.album.id }, query: { name: file.name } },
-      body: file as unknown as string,
-      bodySerializer: (body) => body as unknown as BodyInit,
-      headers: { 'Content-Type': 'application/octet-stream' },
-      signal,
-    }),
-  )
-}
-
-async function take(files: File[]) {
-  if (files.length === 0) return
-  await intake.take(files, send)
-  await refresh(props.album.id)
-}
-
-async function onDrop(event: DragEvent) {
-  over.value = false
-  if (!event.dataTransfer) return
-  try {
-    await take(await filesOf(event.dataTransfer))
-  } catch (error) {
-    notices.refused(error)
-  }
-}
-
-function onPick(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
-  input.value = ''
-  void take(files)
-}
-
-async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
-  try {
-    await answer(
-      api.PUT('/api/photos/{id}/day', {
-        params: { path: { id: photo.id } },
-        body: { revision: photo.revision, day: day || null, leftOut },
+const mendClock = (camera: string) =>
+  act(() =>
+    answer(
+      api.PUT('/api/albums/{id}/cameras', {
+        params: { path: { id: props.album.id } },
+        body: { revision: cameras.value!.revision, camera, acceptDoubt: true },
       }),
-    )
-    await refresh(props.album.id)
-    notices.done(leftOut ? `${photo.fileName} is left out; it waits below.` : `${photo.fileName} is on its day.`)
-  } catch (error) {
-    notices.refused(error)
-    await refresh(props.album.id)
-  }
+    ),
+  )
+
+function onKey(photo: PhotoView, event: KeyboardEvent) {
+  const what = cullKeys[event.key.toLowerCase()]
+  if (!what || !singleKeys.value || event.ctrlKey || event.metaKey || event.altKey) return
+  event.preventDefault()
+  event.stopPropagation()
+  void editPhotos([photo], what)
 }
 </script>
 
 <template>
   <div class="gather">
-    <section
-      class="drop"
-      :class="{ over }"
-      aria-label="Add photos"
-      @dragover.prevent="over = true"
-      @dragleave="over = false"
-      @drop.prevent="onDrop"
-    >
-      <div class="d-flex align-items-center gap-3 flex-wrap">
-        <div>
-          <h2 class="h5 mb-0">Add photos</h2>
-          <p class="mb-0 visually-quiet">
-            Drop files or a whole folder here. The camera's own time decides the week and the day.
-          </p>
-        </div>
-        <div class="ms-auto d-flex gap-2">
-          <BButton variant="primary" :disabled="intake.running" @click="picker?.click()">Choose photos</BButton>
-          <BButton variant="outline-dark" :disabled="intake.running" @click="folderPicker?.click()"
-            >Choose a folder</BButton
-          >
-        </div>
-        <input
-          ref="picker"
-          type="file"
-          multiple
-          accept=".jpg,.jpeg,.png,image/jpeg,image/png"
-          class="visually-hidden"
-          tabindex="-1"
-          aria-label="Photo files"
-          data-testid="file-picker"
-          @change="onPick"
-        />
-        <input
-          ref="folderPicker"
-          type="file"
-          multiple
-          webkitdirectory
-          class="visually-hidden"
-          tabindex="-1"
-          aria-label="Photo folder"
-          @change="onPick"
-        />
-      </div>
+    <ImportPanel :album-id="album.id" />
 
-      <div v-if="intake.total > 0" class="mt-3" data-testid="intake">
-        <ProgressLine
-          :done="intake.done"
-          :total="intake.total"
-          :label="`${intake.done} of ${intake.total} files looked at`"
-        />
-        <p class="mt-2 mb-1" role="status" data-testid="intake-counts">
-          {{ intake.done }} of {{ intake.total }} files: {{ intake.added }} added, {{ intake.already }} already here,
-          {{ intake.refusedOnes.length }} refused<span v-if="intake.cancelled">; stopped, the rest was not sent</span>.
-        </p>
-        <BButton v-if="intake.running" size="sm" variant="outline-dark" @click="intake.cancel()">Stop</BButton>
-        <BButton v-else size="sm" variant="outline-dark" @click="intake.clear()">Close this list</BButton>
-        <ul v-if="intake.refusedOnes.length" class="refusals" data-testid="refusals">
-          <li v-for="(o, i) in intake.refusedOnes" :key="i">
-            <strong class="text-break">{{ o.fileName }}</strong>: {{ o.detail }}
-          </li>
-        </ul>
-      </div>
+    <section v-for="c in doubts" :key="c.camera" class="doubt" data-testid="clock-doubt">
+      <p class="mb-0">
+        <strong>Is the clock of {{ c.camera }} right?</strong> {{ c.doubt }}
+      </p>
+      <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="mendClock(c.camera)"
+        >Set it {{ c.doubtRemedy }}</BButton
+      >
+      <RouterLink
+        class="btn btn-sm btn-outline-dark"
+        :to="{ name: 'room', params: { albumId: album.id, room: 'cameras' } }"
+        >Cameras and stays</RouterLink
+      >
     </section>
 
-    <h2 class="h5 mt-3">
-      Week {{ unit.number }} · {{ unit.label }}
-      <small class="visually-quiet fw-normal">{{ unit.photos.length }} photos</small>
-    </h2>
-    <div class="week">
-      <section v-for="day in days" :key="day.label" class="day" :aria-label="day.label">
+    <div class="d-flex align-items-baseline flex-wrap gap-3 mt-3">
+      <h2 class="h5 mb-0">
+        {{ unit.title }} · {{ unit.label }}
+        <small class="visually-quiet fw-normal">{{ unit.photos.length }} photos</small>
+      </h2>
+      <span v-if="unit.leftOut" class="visually-quiet">left out on purpose: nothing is missed</span>
+      <span v-else-if="wanted > 0" data-testid="pictures-wanted"
+        >{{ wanted }} more {{ wanted === 1 ? 'picture or card fills' : 'pictures or cards fill' }} its pockets</span
+      >
+      <span v-else class="visually-quiet">enough to fill its pockets</span>
+      <RouterLink class="ms-auto" :to="{ name: 'room', params: { albumId: album.id, room: 'photos' } }"
+        >All photos of the album, to sort and judge</RouterLink
+      >
+    </div>
+
+    <div class="days" :class="{ many: days.length > 4 }">
+      <section v-for="day in days" :key="day.day" class="day" :aria-label="day.label">
         <h3 class="day-label">
           {{ day.label }} <span class="visually-quiet">· {{ day.photos.length }}</span>
         </h3>
+        <DayNotes :unit="unit" :day="day.day" :edit="edit" />
         <ul class="day-photos">
           <li v-for="photo in day.photos" :key="photo.id" class="day-photo">
-            <img
-              :src="`/api/photos/${photo.id}/picture?side=512`"
-              :alt="`Photo ${photo.fileName}`"
-              :title="`${photo.fileName} ${photo.time ?? ''} ${photo.camera ?? ''}`"
-              loading="lazy"
-            />
+            <button
+              type="button"
+              class="day-open"
+              :class="{ proposed: photo.id === unit.proposedPhotoId }"
+              :aria-label="`${photoWords(photo)}${photo.id === unit.proposedPhotoId ? ', nearest to the hour' : ''}`"
+              :title="`${photo.fileName} ${photo.camera ?? ''}`"
+              @click="viewing = { photos: unit.photos, start: photo.id }"
+              @keydown="onKey(photo, $event)"
+            >
+              <img :src="photo.picture + '512'" alt="" loading="lazy" />
+              <PhotoMarks :photo="photo" />
+            </button>
             <span class="d-flex justify-content-between align-items-center">
               <span class="photo-time">{{ photo.time }}</span>
               <button
@@ -170,7 +109,7 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
                 class="leave"
                 :aria-label="`Leave ${photo.fileName} out of the album`"
                 title="Leave out of the album"
-                @click="move(photo, photo.day ?? null, true)"
+                @click="editPhotos([photo], { verdict: 'leave' })"
               >
                 ×
               </button>
@@ -181,53 +120,37 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
       </section>
     </div>
 
-    <section v-if="waiting && waiting.length" class="mt-4" aria-label="No week yet" data-testid="waiting">
-      <h2 class="h5">
-        No week yet <small class="visually-quiet fw-normal">{{ waiting.length }} photos wait</small>
-      </h2>
-      <p class="form-text mt-0">
-        Give a picture its day here. If its day lies after the last week, “+ 4 weeks” above lengthens the album and the
-        picture finds its week by itself.
-      </p>
-      <ul class="waiting">
-        <li v-for="photo in waiting" :key="photo.id" class="waiting-photo">
-          <img :src="`/api/photos/${photo.id}/picture?side=512`" :alt="`Photo ${photo.fileName}`" loading="lazy" />
-          <div>
-            <div class="text-break">{{ photo.fileName }}</div>
-            <div class="visually-quiet small">
-              {{
-                photo.leftOut
-                  ? 'left out'
-                  : photo.day
-                    ? `${photo.dayLabel} is in no week of this album`
-                    : 'no date in the file'
-              }}
-            </div>
-            <div v-if="photo.leftOut" class="mt-1">
-              <button type="button" class="btn btn-sm btn-outline-dark" @click="move(photo, photo.day ?? null, false)">
-                Take back
-              </button>
-            </div>
-            <div v-else class="d-flex gap-1 mt-1">
-              <input
-                v-model="dayFor[photo.id]"
-                type="date"
-                class="form-control form-control-sm"
-                :aria-label="`Day of ${photo.fileName}`"
-              />
-              <button
-                type="button"
-                class="btn btn-sm btn-outline-dark"
-                :disabled="!dayFor[photo.id]"
-                @click="move(photo, dayFor[photo.id] ?? null, false)"
-              >
-                Put there
-              </button>
-            </div>
-          </div>
-        </li>
-      </ul>
-    </section>
+    <KeepsakeList :unit="unit" :edit="edit" />
+
+    <PhotoTray
+      title="No date"
+      test-id="no-date"
+      hint="The file says nothing about its day. Give it one; a guess is only offered."
+      :photos="noDate?.pages.flatMap((p) => p.photos) ?? []"
+      :album-id="album.id"
+    />
+    <PhotoTray
+      title="Not in the album"
+      test-id="outside"
+      hint="The day of these pictures is in no part of this album. Lengthen the album on the tape, or give them another day."
+      :photos="outside?.pages.flatMap((p) => p.photos) ?? []"
+      :album-id="album.id"
+    />
+    <PhotoTray
+      title="Left out"
+      test-id="left-out"
+      hint="You left these out. They can be taken back."
+      :photos="leftOut?.pages.flatMap((p) => p.photos) ?? []"
+      :album-id="album.id"
+    />
+
+    <PhotoViewer
+      v-if="viewing"
+      :album-id="album.id"
+      :photos="viewing.photos"
+      :start="viewing.start"
+      @close="viewing = null"
+    />
   </div>
 </template>
 
@@ -237,25 +160,29 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
   overflow-y: auto;
   padding: 1rem 1.25rem 4rem;
 }
-.drop {
-  padding: 1rem 1.2rem;
-  border: 2px dashed #8b8072;
-  border-radius: 0.6rem;
-  background: var(--card);
+.doubt {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.75rem;
+  margin-top: 0.75rem;
+  padding: 0.6rem 1rem;
+  border: 1px solid var(--warn);
+  border-left-width: 8px;
+  border-radius: 0.5rem;
+  background: var(--warn-pale);
 }
-.drop.over {
-  border-color: var(--zest);
-  background: var(--zest-pale);
+.doubt p {
+  flex: 1 1 30rem;
 }
-.refusals {
-  margin: 0.7rem 0 0;
-  padding-left: 1.1rem;
-  color: var(--warn);
-}
-.week {
+.days {
   display: grid;
-  grid-template-columns: repeat(7, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
   gap: 0.6rem;
+  margin-top: 0.75rem;
+}
+.days.many {
+  grid-template-columns: repeat(auto-fit, minmax(9.5rem, 1fr));
 }
 .day {
   background: var(--card);
@@ -276,6 +203,18 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
   grid-template-columns: repeat(auto-fill, minmax(68px, 1fr));
   gap: 6px;
 }
+.day-open {
+  position: relative;
+  display: block;
+  width: 100%;
+  padding: 0;
+  border: 2px solid transparent;
+  border-radius: 4px;
+  background: none;
+}
+.day-open.proposed {
+  border-color: var(--zest);
+}
 .day-photo img {
   width: 100%;
   aspect-ratio: 1;
@@ -295,30 +234,9 @@ async function move(photo: PhotoView, day: string | null, leftOut: boolean) {
   min-height: 24px;
   line-height: 1;
 }
-.waiting {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
-  gap: 0.75rem;
-}
-.waiting-photo {
-  display: flex;
-  gap: 0.75rem;
-  padding: 0.5rem;
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 0.5rem;
-}
-.waiting-photo img {
-  width: 84px;
-  height: 84px;
-  object-fit: cover;
-  border-radius: 3px;
-}
 @media (max-width: 800px) {
-  .week {
+  .days,
+  .days.many {
     grid-template-columns: 1fr;
   }
   .day {

@@ -76,13 +76,7 @@ defineExpose({ setZoom, commit, zoom })
     @pointercancel="onUp"
     @wheel="onWheel"
   >
-    <img
-      :src="`/api/photos/${piece.photo?.id}/picture?side=${side}`"
-      :style="imageStyle(kept)"
-      alt=""
-      draggable="false"
-      loading="lazy"
-    />
+    <img :src="`${piece.photo?.picture}${side}`" :style="imageStyle(kept)" alt="" draggable="false" loading="lazy" />
   </span>
 </template>
 

@@ -43,7 +43,7 @@ defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
         >
           ‹ Turn back
         </button>
-        <strong class="mat-title">Week {{ unit.number }} · {{ unit.label }}</strong>
+        <strong class="mat-title">{{ unit.title }} · {{ unit.label }}</strong>
         <span class="visually-quiet"
           >{{ unit.counts.pockets - unit.counts.openPockets }} of {{ unit.counts.pockets }} pockets filled</span
         >

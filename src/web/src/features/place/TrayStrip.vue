@@ -50,12 +50,12 @@ function onKey(event: KeyboardEvent) {
   <section class="tray" data-tray aria-label="Tray of loose pieces" @keydown="onKey">
     <p v-if="photos.length === 0 && unit.looseCards.length === 0" class="tray-empty">
       <template v-if="unit.photos.length === 0">
-        No photos in this week yet. Add some on the Gather tab, or add a card.
+        No photos here yet. Add some on the Gather tab, or add a card.
       </template>
-      <template v-else>The tray is empty: every piece of this week lies in a pocket.</template>
+      <template v-else>The tray is empty: every piece lies in a pocket.</template>
     </p>
     <div v-if="unit.looseCards.length" class="tray-day">
-      <span class="tray-label">Cards</span>
+      <span class="tray-label">Cards and keepsakes</span>
       <div class="tray-pieces">
         <button
           v-for="piece in unit.looseCards"
@@ -63,7 +63,7 @@ function onKey(event: KeyboardEvent) {
           type="button"
           class="loose card-piece"
           :aria-pressed="holdsPiece(piece)"
-          :aria-label="`Loose card: ${piece.title}`"
+          :aria-label="`Loose ${piece.kind}: ${piece.title}`"
           :title="piece.title"
           @click="pickCard(piece)"
           @pointerdown="
@@ -87,16 +87,9 @@ function onKey(event: KeyboardEvent) {
           :title="`${photo.fileName} ${photo.time ?? ''}`"
           :data-photo="photo.id"
           @click="pickPhoto(photo)"
-          @pointerdown="
-            drag.start(
-              $event,
-              { kind: 'photo', photoId: photo.id },
-              `/api/photos/${photo.id}/picture?side=512`,
-              photo.fileName,
-            )
-          "
+          @pointerdown="drag.start($event, { kind: 'photo', photoId: photo.id }, photo.picture + '512', photo.fileName)"
         >
-          <img :src="`/api/photos/${photo.id}/picture?side=512`" alt="" loading="lazy" draggable="false" />
+          <img :src="photo.picture + '512'" alt="" loading="lazy" draggable="false" />
         </button>
       </div>
     </div>

@@ -47,4 +47,4 @@ export const useHand = defineStore('hand', () => {
 
 /** What a piece looks like while it is dragged. */
 export const ghostOf = (pocket: PocketView) =>
-  pocket.piece?.photo ? `/api/photos/${pocket.piece.photo.id}/picture?side=512` : (pocket.piece?.faceUrl ?? null)
+  pocket.piece?.photo ? `${pocket.piece.photo.picture}512` : (pocket.piece?.faceUrl ?? null)

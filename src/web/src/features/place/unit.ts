@@ -58,9 +58,10 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
   }
 
   function take(id: string, result: EditAnswer) {
-    client.setQueryData(keys.unit(id), result.unit)
+    client.setQueryData(keys.unit(result.unit.id), result.unit)
     void client.invalidateQueries({ queryKey: keys.album(result.unit.albumId) })
-    void client.invalidateQueries({ queryKey: keys.waiting(result.unit.albumId) })
+    void client.invalidateQueries({ queryKey: ['of', result.unit.albumId] })
+    void client.invalidateQueries({ queryKey: ['photo'] })
     // A leaf's other face belongs to a neighbour, which may have changed with it.
     void client.invalidateQueries({ queryKey: ['unit'], predicate: (q) => q.queryKey[1] !== id })
     notices.done(result.done)

@@ -120,7 +120,7 @@ onBeforeUnmount(() => clearTimeout(polling))
 <template>
   <div class="print">
     <section class="settings panel" aria-label="Printer">
-      <h2 class="h5">Sheets for week {{ unit.number }}</h2>
+      <h2 class="h5">Sheets for {{ unit.inSentence }}</h2>
       <label for="paper" class="form-label">Paper</label>
       <select id="paper" class="form-select" :value="setup.paper" @change="changed('paper', $event)">
         <option v-for="p in catalog?.papers" :key="p.key" :value="p.key">{{ p.name }} ({{ p.sizeLabel }})</option>
@@ -142,7 +142,7 @@ onBeforeUnmount(() => clearTimeout(polling))
       <label for="up-to" class="form-label">Weeks</label>
       <select id="up-to" v-model="upTo" class="form-select">
         <option v-for="(u, i) in choices" :key="u.id" :value="u.id">
-          {{ i === 0 ? `Week ${u.number} only` : `Weeks ${choices[0]?.number}–${u.number}` }}
+          {{ i === 0 ? `${u.title} only` : `${choices[0]?.title} to ${u.title}` }}
         </option>
       </select>
 
@@ -192,7 +192,7 @@ onBeforeUnmount(() => clearTimeout(polling))
     </section>
     <section class="sheets" aria-label="Preview of the sheets" tabindex="0">
       <p v-if="!single" class="mat-note">
-        The preview shows week {{ unit.number }} alone; the PDF packs all chosen weeks together.
+        The preview shows {{ unit.inSentence }} alone; the PDF packs everything chosen together.
       </p>
       <p v-else-if="plan.data.value && plan.data.value.pieces === 0" class="mat-note">
         Nothing lies in a pocket yet. Go to Place, fill the spread, then come back.

@@ -1,15 +1,22 @@
 import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { UnitSummary } from '../../api/client'
+import type { AlbumView, UnitSummary } from '../../api/client'
 import TapeMeasure from './TapeMeasure.vue'
 
 const push = vi.fn()
+const merge = vi.fn()
+const leaveOut = vi.fn()
+const grow = vi.fn()
+vi.mock('./tape', () => ({ useTape: () => ({ merge, split: vi.fn(), leaveOut, rename: vi.fn(), grow }) }))
 vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
 
 const week = (number: number, firstDay: string, lastDay: string, more: Partial<UnitSummary> = {}): UnitSummary => ({
   id: `w${number}`,
-  number,
-  year: 2026,
+  revision: 0,
+  title: `Week ${number}`,
+  mark: String(number),
+  weight: 1,
+  leftOut: false,
   label: `${firstDay} – ${lastDay}`,
   firstDay,
   lastDay,
@@ -27,8 +34,11 @@ const units = [
   week(6, '2026-02-02', '2026-02-08'),
 ]
 
-const tape = () =>
-  mount(TapeMeasure, { props: { albumId: 'a', units, current: 'w1', tab: 'place' }, attachTo: document.body })
+const album = (list: UnitSummary[] = units, kind: AlbumView['kind'] = 'weekly') =>
+  ({ id: 'a', kind, units: list }) as unknown as AlbumView
+
+const tape = (of = album()) =>
+  mount(TapeMeasure, { props: { album: of, current: 'w1', tab: 'place' }, attachTo: document.body })
 
 beforeEach(() => {
   vi.useFakeTimers({ now: new Date('2026-01-06T10:00:00Z') })
@@ -71,5 +81,31 @@ describe('the tape', () => {
     const wrapper = tape()
     await wrapper.findAll('.tick')[2]!.trigger('click')
     expect(push).toHaveBeenCalledWith({ name: 'desk', params: { albumId: 'a', unitId: 'w5', tab: 'place' } })
+  })
+
+  it('shows merged days long and days left out hatched, and says so', () => {
+    const days = [
+      { ...week(1, '2026-06-06', '2026-06-06'), title: 'Day 1' },
+      { ...week(2, '2026-06-07', '2026-06-08'), title: 'Days 2–3', mark: '2–3', weight: 2 },
+      { ...week(4, '2026-06-09', '2026-06-09'), title: 'Day 4', leftOut: true },
+    ]
+    const wrapper = tape(album(days, 'trip'))
+    expect(wrapper.findAll('li').map((li) => li.attributes('style'))).toEqual([
+      'flex-basis: 34px;',
+      'flex-basis: 68px;',
+      'flex-basis: 34px;',
+    ])
+    expect(wrapper.findAll('.tick')[2]!.classes()).toContain('out')
+    expect(wrapper.findAll('.tick')[2]!.attributes('aria-label')).toContain('left out on purpose')
+  })
+
+  it('merges, leaves out and grows by single keys', async () => {
+    const ticks = tape().findAll('.tick')
+    await ticks[1]!.trigger('keydown', { key: 'm' })
+    expect(merge).toHaveBeenCalledWith(units[1])
+    await ticks[2]!.trigger('keydown', { key: 'l' })
+    expect(leaveOut).toHaveBeenCalledWith(units[2], true)
+    await ticks[3]!.trigger('keydown', { key: 'n' })
+    expect(grow).toHaveBeenCalledWith(1, true)
   })
 })

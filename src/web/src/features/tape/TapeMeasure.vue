@@ -1,28 +1,40 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { UnitSummary } from '../../api/client'
+import type { AlbumView, UnitSummary } from '../../api/client'
+import { singleKeys } from '../../shared/shortcuts'
+import { useTape } from './tape'
 
-const props = defineProps<{ albumId: string; units: UnitSummary[]; current: string; tab: string }>()
+const props = defineProps<{ album: AlbumView; current: string; tab: string }>()
 const router = useRouter()
+const units = computed(() => props.album.units)
+const tape = useTape(
+  () => props.album,
+  () => props.tab,
+)
 const strip = ref<HTMLElement>()
 const dragged = ref<string | null>(null)
 
 const todayIso = new Date().toISOString().slice(0, 10)
-const thisWeek = computed(() => props.units.find((u) => u.firstDay <= todayIso && u.lastDay >= todayIso)?.id)
+const thisWeek = computed(() => units.value.find((u) => u.firstDay <= todayIso && u.lastDay >= todayIso)?.id)
 
-/** A week counts to the month of its Thursday, as ISO weeks count to the year of it. */
-const thursday = (unit: UnitSummary) => {
+/** A week counts to the month of its Thursday, as ISO weeks count to the year of it; a day to its own. */
+const middle = (unit: UnitSummary) => {
   const day = new Date(`${unit.firstDay}T12:00:00Z`)
-  day.setUTCDate(day.getUTCDate() + 3)
+  if (props.album.kind === 'weekly') day.setUTCDate(day.getUTCDate() + 3)
   return day
 }
 
-/** A month is printed over its first week. */
+/** A month is printed over its first week or day. */
 const monthOf = (unit: UnitSummary, i: number) => {
-  const day = thursday(unit)
-  if (i > 0 && thursday(props.units[i - 1]!).getUTCMonth() === day.getUTCMonth()) return ''
+  const day = middle(unit)
+  if (
+    i > 0 &&
+    (props.album.kind === 'documentedDay' || middle(units.value[i - 1]!).getUTCMonth() === day.getUTCMonth())
+  )
+    return ''
   const name = day.toLocaleDateString('en-GB', { month: 'short', timeZone: 'UTC' })
+  if (props.album.kind === 'documentedDay') return `${day.getUTCDate()} ${name} ${day.getUTCFullYear()}`
   return day.getUTCMonth() === 0 || i === 0 ? `${name} ${day.getUTCFullYear()}` : name
 }
 
@@ -33,20 +45,37 @@ const stateOf = (unit: UnitSummary) => {
     `${unit.cardsTold} ${unit.cardsTold === 1 ? 'card' : 'cards'}`,
     `${unit.piecesPlaced} of ${unit.pockets} pockets filled`,
   ]
-  return `Week ${unit.number}, ${unit.label}: ${parts.join(', ')}${unit.id === thisWeek.value ? ', this week' : ''}`
+  const now = unit.id === thisWeek.value ? (props.album.kind === 'weekly' ? ', this week' : ', today') : ''
+  return `${unit.title}, ${unit.label}: ${unit.leftOut ? 'left out on purpose, ' : ''}${parts.join(', ')}${now}`
 }
 
 function go(id: string | null | undefined) {
   if (id && id !== props.current) {
-    void router.push({ name: 'desk', params: { albumId: props.albumId, unitId: id, tab: props.tab } })
+    void router.push({ name: 'desk', params: { albumId: props.album.id, unitId: id, tab: props.tab } })
   }
 }
 
+/** What a key does with the unit whose tick has the focus. */
+const acts: Record<string, (unit: UnitSummary) => unknown> = {
+  m: (unit) => tape.merge(unit),
+  s: (unit) => tape.split(unit),
+  l: (unit) => tape.leaveOut(unit, !unit.leftOut),
+  n: () => tape.grow(1, true),
+}
+
 function onKey(event: KeyboardEvent, i: number) {
-  const to = { ArrowLeft: i - 1, ArrowRight: i + 1, Home: 0, End: props.units.length - 1 }[event.key]
+  const list = units.value
+  const act = acts[event.key]
+  if (act && singleKeys.value && !event.ctrlKey && !event.metaKey && !event.altKey) {
+    event.preventDefault()
+    event.stopPropagation()
+    void act(list[i]!)
+    return
+  }
+  const to = { ArrowLeft: i - 1, ArrowRight: i + 1, Home: 0, End: list.length - 1 }[event.key]
   if (to === undefined) return
   event.preventDefault()
-  const unit = props.units[Math.min(Math.max(to, 0), props.units.length - 1)]
+  const unit = list[Math.min(Math.max(to, 0), list.length - 1)]
   strip.value?.querySelector<HTMLElement>(`[data-unit="${unit?.id}"]`)?.focus()
 }
 
@@ -78,31 +107,40 @@ function scrollToCurrent() {
 
 onMounted(scrollToCurrent)
 watch(
-  () => [props.current, props.units.length],
+  () => [props.current, units.value.length],
   () => void nextTick(scrollToCurrent),
 )
 </script>
 
 <template>
-  <nav class="tape" aria-label="Weeks of the album">
+  <nav class="tape" :aria-label="album.kind === 'weekly' ? 'Weeks of the album' : 'Days of the album'">
     <ol ref="strip" class="tape-strip" @pointerdown="onDown" @pointermove="onMove" @pointerup="onUp">
-      <li v-for="(unit, i) in units" :key="unit.id">
+      <li
+        v-for="(unit, i) in units"
+        :key="unit.id"
+        :style="{ flexBasis: `${(album.kind === 'documentedDay' ? 46 : 34) * unit.weight}px` }"
+      >
         <span class="tape-month" aria-hidden="true">{{ monthOf(unit, i) }}</span>
         <a
           class="tick"
-          :class="{ open: unit.id === current, hover: unit.id === dragged, today: unit.id === thisWeek }"
+          :class="{
+            open: unit.id === current,
+            hover: unit.id === dragged,
+            today: unit.id === thisWeek,
+            out: unit.leftOut,
+          }"
           :data-unit="unit.id"
-          :href="`/albums/${albumId}/${unit.id}/${tab}`"
+          :href="`/albums/${album.id}/${unit.id}/${tab}`"
           :aria-current="unit.id === current ? 'page' : undefined"
           :aria-label="stateOf(unit)"
           :title="stateOf(unit)"
-          :tabindex="unit.id === current ? 0 : -1"
+          :tabindex="unit.id === current || (current === '' && i === 0) ? 0 : -1"
           draggable="false"
           @click.prevent="go(unit.id)"
           @keydown="onKey($event, i)"
         >
           <span class="tick-marks" aria-hidden="true"></span>
-          <span class="tick-number" aria-hidden="true">{{ unit.number }}</span>
+          <span class="tick-number" aria-hidden="true">{{ unit.mark }}</span>
           <span class="tick-fill" aria-hidden="true">
             <span class="gathered" :class="{ on: unit.photos > 0 }"></span>
             <span class="told" :class="{ on: unit.cardsTold > 0 }"></span>
@@ -210,6 +248,9 @@ watch(
 .tick.open .gathered.on,
 .tick.open .told.on {
   background: #fff;
+}
+.tick.out:not(.open) {
+  background: repeating-linear-gradient(135deg, transparent 0 5px, #7a642355 5px 8px);
 }
 .tick.hover:not(.open) {
   background: #ffffff80;

@@ -11,26 +11,33 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
     .flatMap((f) => f.pockets)
     .filter((p) => p.piece?.kind === 'card')
     .map((p) => ({ piece: p.piece!, where: `${p.code}, ${p.size}` })),
-  ...props.unit.looseCards.map((piece) => ({ piece, where: 'in the tray' })),
+  ...props.unit.looseCards.filter((piece) => piece.kind === 'card').map((piece) => ({ piece, where: 'in the tray' })),
 ])
 </script>
 
 <template>
   <div class="tell">
     <div class="d-flex align-items-center gap-2 flex-wrap mb-3">
-      <h2 class="h5 mb-0">Words of week {{ unit.number }} · {{ unit.label }}</h2>
+      <h2 class="h5 mb-0">Words of {{ unit.inSentence }} · {{ unit.label }}</h2>
       <div class="ms-auto d-flex gap-2">
         <BButton variant="primary" @click="edit({ kind: 'addCard', cardKind: 'journaling', words: '' })">
           Add a journaling card
         </BButton>
         <BButton variant="outline-dark" @click="edit({ kind: 'addCard', cardKind: 'weekTitle', words: '' })">
-          Add the week title
+          Add a title card
         </BButton>
       </div>
     </div>
+    <section v-if="unit.notes.length" class="panel border rounded p-3 mb-3" aria-label="Notes to write from">
+      <h3 class="h6">To write from</h3>
+      <ul class="mb-0">
+        <li v-for="note in unit.notes" :key="note.id">
+          <span class="visually-quiet">{{ note.dayLabel }} {{ note.time }}</span> {{ note.text }}
+        </li>
+      </ul>
+    </section>
     <p v-if="cards.length === 0" class="panel border rounded p-4">
-      No cards in this week yet. Add a journaling card and write what the week was about; the type is fitted while you
-      write.
+      No cards here yet. Add a journaling card and write what happened; the type is fitted while you write.
     </p>
     <div class="cards">
       <section v-for="{ piece, where } in cards" :key="piece.id" class="panel card-panel" :aria-label="piece.title">

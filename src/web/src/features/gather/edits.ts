@@ -1,0 +1,48 @@
+import { answer, api, type PhotoChange, type PhotoView, type Verdict } from '../../api/client'
+import { useAct } from '../../shared/act'
+
+/** Decisions about photos: one edit over one or many, with undo. */
+export function usePhotoEdits(albumId: () => string) {
+  const { act } = useAct(albumId)
+  return (photos: PhotoView[], change: PhotoChange) =>
+    act(() =>
+      answer(
+        api.POST('/api/albums/{albumId}/photos/edits', {
+          params: { path: { albumId: albumId() } },
+          body: { photos: photos.map((p) => ({ id: p.id, revision: p.revision })), change },
+        }),
+      ),
+    )
+}
+
+/** What a single key decides about a picture. */
+export const cullKeys: Record<string, PhotoChange> = {
+  k: { verdict: 'keep' },
+  m: { verdict: 'maybe' },
+  x: { verdict: 'leave' },
+  u: { verdict: 'undecided' },
+  0: { favourite: 0 },
+  1: { favourite: 1 },
+  2: { favourite: 2 },
+  3: { favourite: 3 },
+}
+
+export const verdictWords: Record<Verdict, string> = {
+  undecided: 'not decided',
+  keep: 'keep',
+  maybe: 'maybe',
+  leave: 'left out',
+}
+
+/** What a screen reader says of a picture. */
+export function photoWords(photo: PhotoView): string {
+  const parts = [
+    photo.fileName,
+    photo.dayLabel ?? 'no date',
+    photo.time,
+    photo.verdict === 'undecided' ? null : verdictWords[photo.verdict],
+    photo.favourite ? `${photo.favourite} ${photo.favourite === 1 ? 'star' : 'stars'}` : null,
+    photo.suggestedBest ? 'suggested best of its group' : photo.groupId ? 'one of several alike' : null,
+  ]
+  return parts.filter(Boolean).join(', ')
+}

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useAct } from '../../shared/act'
+import ShortcutSheet from '../../shared/ShortcutSheet.vue'
+import { useShortcuts } from '../../shared/shortcuts'
+import { useAlbum, useOverview } from '../albums/queries'
+import TapeMeasure from '../tape/TapeMeasure.vue'
+import CamerasRoom from './CamerasRoom.vue'
+import KeepsakesRoom from './KeepsakesRoom.vue'
+import OverviewRoom from './OverviewRoom.vue'
+import PhotosRoom from './PhotosRoom.vue'
+import { rooms } from './rooms'
+import SeriesRoom from './SeriesRoom.vue'
+
+const props = defineProps<{ albumId: string; room: string }>()
+const { data: album, error } = useAlbum(() => props.albumId)
+const { data: overview } = useOverview(() => props.albumId)
+const { undo, redo } = useAct(() => props.albumId)
+const shortcuts = ref(false)
+const counts = computed<Record<string, number>>(() => ({ photos: overview.value?.noDate ?? 0 }))
+
+const back = () => {
+  if (overview.value?.undoEditId) void undo(overview.value.undoEditId)
+}
+const again = () => {
+  if (overview.value?.redoEditId) void redo(overview.value.redoEditId)
+}
+useShortcuts({
+  '?': () => (shortcuts.value = true),
+  'Ctrl+z': back,
+  'Ctrl+Shift+z': again,
+  'Ctrl+y': again,
+})
+</script>
+
+<template>
+  <div class="desk">
+    <header class="top">
+      <RouterLink to="/" class="home" aria-label="Back to the shelf"
+        ><img src="/favicon.svg" alt="" width="28" height="28"
+      /></RouterLink>
+      <h1 class="album-name">{{ album?.name ?? 'Album' }}</h1>
+      <span class="ms-auto"></span>
+      <button
+        type="button"
+        class="btn btn-sm btn-outline-dark"
+        :disabled="!overview?.undo"
+        :title="overview?.undo ? `Undo: ${overview.undo}` : 'Nothing to undo in this album'"
+        data-testid="undo"
+        @click="back"
+      >
+        ↶ Undo
+      </button>
+      <button
+        type="button"
+        class="btn btn-sm btn-outline-dark"
+        :disabled="!overview?.redo"
+        :title="overview?.redo ? `Redo: ${overview.redo}` : 'Nothing to redo in this album'"
+        data-testid="redo"
+        @click="again"
+      >
+        ↷ Redo
+      </button>
+      <button
+        type="button"
+        class="btn btn-sm btn-outline-dark"
+        aria-label="Keyboard shortcuts"
+        @click="shortcuts = true"
+      >
+        ?
+      </button>
+    </header>
+    <TapeMeasure v-if="album" :album="album" current="" tab="gather" />
+    <nav class="tabs" aria-label="Rooms of the album">
+      <RouterLink
+        v-for="r in rooms"
+        :key="r.key"
+        :to="{ name: 'room', params: { albumId, room: r.key } }"
+        class="index-tab"
+        :class="{ on: r.key === room }"
+        :aria-current="r.key === room ? 'page' : undefined"
+        :aria-label="counts[r.key] ? `${r.name}: ${counts[r.key]} without a date` : r.name"
+      >
+        {{ r.name }} <span v-if="counts[r.key]" class="missing" aria-hidden="true">{{ counts[r.key] }}</span>
+      </RouterLink>
+      <span class="week-words">the whole album</span>
+    </nav>
+    <main class="desk-body">
+      <p v-if="error" class="warning-chip m-4" role="alert">{{ error.message }}</p>
+      <template v-if="album">
+        <OverviewRoom v-if="room === 'overview'" :album="album" />
+        <PhotosRoom v-else-if="room === 'photos'" :album="album" />
+        <CamerasRoom v-else-if="room === 'cameras'" :album="album" />
+        <KeepsakesRoom v-else-if="room === 'keepsakes'" :album="album" />
+        <SeriesRoom v-else :album="album" />
+      </template>
+    </main>
+    <ShortcutSheet v-model="shortcuts" />
+  </div>
+</template>

@@ -1,0 +1,8 @@
+/** Rooms that show the whole album. */
+export const rooms = [
+  { key: 'overview', name: 'Overview' },
+  { key: 'photos', name: 'Photos' },
+  { key: 'cameras', name: 'Cameras and stays' },
+  { key: 'keepsakes', name: 'Keepsakes' },
+  { key: 'series', name: 'Series' },
+]

@@ -1,0 +1,56 @@
+import { answer, api, Refusal } from '../api/client'
+import { useRefresh } from '../features/albums/queries'
+import { useNotices } from './notices'
+
+interface Done {
+  done: string
+  editId?: string | null
+  moved?: string[]
+}
+
+/**
+ * Carries out something that concerns a whole album: tells what was done with a way to undo it, reads everything anew,
+ * and shows both sides when another window was faster.
+ */
+export function useAct(albumId: () => string) {
+  const notices = useNotices()
+  const refresh = useRefresh()
+
+  async function act<T extends Done>(call: () => Promise<T>): Promise<T | undefined> {
+    try {
+      const result = await call()
+      await refresh(albumId())
+      const moved = result.moved?.length ? ` ${result.moved.join('; ')}.` : ''
+      notices.done(`${result.done}.${moved}`.replace('..', '.'), result.editId ? () => undo(result.editId!) : undefined)
+      return result
+    } catch (error) {
+      await refresh(albumId())
+      if (error instanceof Refusal && error.status === 409) {
+        notices.conflict = {
+          message: error.message,
+          yours: error.yours ?? 'Your last edit',
+          theirs: error.theirs ?? [],
+          again: () => act(call),
+        }
+      } else {
+        notices.refused(error)
+      }
+      return undefined
+    }
+  }
+
+  /** Takes one certain edit back, on whatever screen it was made. */
+  const undo = (id: string) =>
+    act(async () => ({
+      ...(await answer(api.POST('/api/edits/{id}/undo', { params: { path: { id } } }))),
+      editId: null,
+    }))
+
+  const redo = (id: string) =>
+    act(async () => ({
+      ...(await answer(api.POST('/api/edits/{id}/redo', { params: { path: { id } } }))),
+      editId: null,
+    }))
+
+  return { act, undo, redo }
+}
