@@ -48,6 +48,7 @@ services.AddScoped<UnitSteps>();
 services.AddScoped<TapeEditor>();
 services.AddScoped<PhotoImport>();
 services.AddScoped<PhotoDays>();
+services.AddScoped<LookalikeGroups>();
 services.AddScoped<PhotoListing>();
 services.AddScoped<PhotoEditor>();
 services.AddScoped<OverviewReader>();

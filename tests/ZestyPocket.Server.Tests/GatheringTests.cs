@@ -31,7 +31,7 @@ public sealed class GatheringTests
 
         var cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
         var doubted = cameras.Cameras.Single(c => c.Doubt is not null);
-        (doubted.Camera, doubted.DoubtRemedy).ShouldBe(("Testmaker Camera", "1 hour earlier"));
+        (doubted.Camera, doubted.DoubtRemedy).ShouldBe(("Testmaker Camera", "Set it 1 hour earlier"));
         var answer = await CorrectAsync(new CorrectCameraRequest(cameras.Revision, doubted.Camera, AcceptDoubt: true));
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 1 hour earlier");
         answer.Moved.ShouldBe(["1 picture from Day 3 to Day 2"]);

@@ -5,9 +5,12 @@ using ZestyPocket.Drawing.Photos;
 
 namespace ZestyPocket.Server.Demo;
 
-/// <summary>One snapshot of the demo household, as its camera would have written it.</summary>
+/// <summary>
+/// One snapshot of the demo household, as its camera would have written it. A shot without a camera is a file that says
+/// nothing of itself; blur is in pixels.
+/// </summary>
 public sealed record DemoShot(
-    string FileName, Scene Scene, int Seed, int Width, int Height, LocalDateTime Taken, string Camera, int? OffsetMinutes, double Latitude, double Longitude);
+    string FileName, Scene Scene, int Seed, int Width, int Height, LocalDateTime Taken, string? Camera, int? OffsetMinutes, double Latitude, double Longitude, double Blur = 0);
 
 /// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>
 public static class DemoPictures
@@ -39,8 +42,14 @@ public static class DemoPictures
         using var large = rgb.Resize((double)shot.Width / width, vscale: (double)shot.Height / height, kernel: Enums.Kernel.Linear);
         using var grain = Grain.Value.Replicate((shot.Width / GrainSide) + 1, (shot.Height / GrainSide) + 1).Crop(0, 0, shot.Width, shot.Height);
         using var grainy = (large + grain - 128).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
-        using var tagged = grainy.Mutate(image =>
+        using var seen = shot.Blur > 0 ? grainy.Gaussblur(shot.Blur) : grainy.Copy();
+        using var tagged = seen.Mutate(image =>
         {
+            if (shot.Camera is null)
+            {
+                return;
+            }
+
             var taken = shot.Taken.ToString("uuuu':'MM':'dd HH':'mm':'ss", CultureInfo.InvariantCulture);
             var parts = shot.Camera.Split(' ', 2);
             Set("exif-ifd0-Make", parts[0]);

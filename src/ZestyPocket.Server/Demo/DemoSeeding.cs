@@ -4,11 +4,13 @@ using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tape;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
@@ -19,46 +21,110 @@ namespace ZestyPocket.Server.Demo;
 /// Makes the demo albums once, through the same doors a keeper uses: photos are files that are imported, and every
 /// card and placement is an edit in the history.
 /// </summary>
-public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, ICurrentKeeper keeper, IClock clock)
+public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, LookalikeGroups lookalikes, ICurrentKeeper keeper, IClock clock)
 {
     /// <summary>Does nothing when the demo is there and <paramref name="reset"/> is false; finishes a broken-off attempt anew.</summary>
     public async Task RunAsync(bool reset, Action<string> tell, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(tell);
         var here = await db.Albums.Where(a => a.Demo != DemoState.None && a.KeeperId == keeper.Id).ToListAsync(cancel);
-        if (here.Count == 2 && here.TrueForAll(a => a.Demo == DemoState.Ready) && !reset)
+        foreach (var album in here.Where(a => reset || a.Demo != DemoState.Ready).ToList())
+        {
+            await RemoveAsync(album.Id, cancel);
+            here.Remove(album);
+        }
+
+        // What a keeper changed in a demo album that is there stays as it is; only missing ones are made.
+        var names = here.Select(a => a.Name).ToHashSet();
+        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone };
+        var plans = new List<(Album Album, List<DemoShot> Shots, Func<Album, Task> LayOut)>();
+        Plan(DemoHousehold.WeeklyName, calendar, 53, 2, ["9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"], [.. DemoHousehold.WeeklyShots(), .. DemoHousehold.OddFiles()], album => LayOutWeeklyAsync(album, cancel));
+        Plan(
+            DemoHousehold.TripName,
+            calendar with { Kind = AlbumKind.Trip, FirstDay = DemoHousehold.TripFirstDay, CutOff = new LocalTime(5, 0), Stays = [DemoHousehold.Canal] },
+            9, 2, ["6x8-6x4-two-3x4", "6x8-two-6x4", "6x8-four-3x4", "6x8-full"], [.. DemoHousehold.TripShots()], album => LayOutTripAsync(album, cancel));
+        Plan(
+            DemoHousehold.DayName,
+            calendar with { Kind = AlbumKind.DocumentedDay, FirstDay = DemoHousehold.Saturday, Style = new DateStyle(DateOrder.DayMonth, HourClock.Twelve) },
+            1, 1, ["6x8-two-6x4", "6x8-6x4-two-3x4"], [.. DemoHousehold.SaturdayShots()], album => LayOutDayAsync(album, cancel));
+        if (plans.Count == 0)
         {
             return;
         }
 
-        foreach (var album in here)
-        {
-            await RemoveAsync(album.Id, cancel);
-        }
-
         tell("Making the demo albums: painting snapshots …");
-        var weekly = AlbumMaking.Make(
-            DemoHousehold.WeeklyName, new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone }, 53, 2,
-            Designs("9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant());
-        var trip = AlbumMaking.Make(
-            DemoHousehold.TripName, new AlbumCalendar { Kind = AlbumKind.Trip, FirstDay = DemoHousehold.TripFirstDay, HomeZone = DemoHousehold.HomeZone }, 9, 2,
-            Designs("6x8-6x4-two-3x4", "6x8-two-6x4", "6x8-four-3x4", "6x8-full"), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant());
-        (weekly.Demo, trip.Demo) = (DemoState.Making, DemoState.Making);
-        db.AddRange(weekly, trip);
+        db.AddRange(plans.Select(p => p.Album));
         await db.SaveChangesAsync(cancel);
-
-        var shots = DemoHousehold.WeeklyShots().Select(s => (weekly, s)).Concat(DemoHousehold.TripShots().Select(s => (trip, s))).ToList();
+        var shots = plans.SelectMany(p => p.Shots.Select(s => (p.Album, s))).ToList();
         await ImportAsync(shots, tell, cancel);
 
-        tell("Laying out the weeks …");
-        var units = weekly.Units.OrderBy(u => u.FirstDay).Where(u => u.FirstDay >= DemoHousehold.FirstPhotoWeek).ToList();
-        await LayOutWeeksAsync(weekly, units, cancel);
-        await LayOutTripAsync(trip, cancel);
+        tell("Laying out the pages …");
+        foreach (var (album, _, layOut) in plans)
+        {
+            await lookalikes.GroupAsync(album.Id, cancel);
+            await layOut(album);
+        }
 
         // Last of all: an attempt that broke off before this is done again at the next start.
-        (weekly.Demo, trip.Demo) = (DemoState.Ready, DemoState.Ready);
-        await db.SaveChangesAsync(cancel);
-        tell($"The demo is ready: {shots.Count} snapshots in two albums.");
+        var ids = plans.Select(p => p.Album.Id).ToList();
+        await db.Albums.Where(a => ids.Contains(a.Id)).ExecuteUpdateAsync(set => set.SetProperty(a => a.Demo, DemoState.Ready), cancel);
+        tell($"The demo is ready: {shots.Count} snapshots in {plans.Count} albums.");
+
+        void Plan(string name, AlbumCalendar counts, int units, int faces, string[] designs, List<DemoShot> taken, Func<Album, Task> layOut)
+        {
+            if (names.Contains(name))
+            {
+                return;
+            }
+
+            var album = AlbumMaking.Make(name, counts, units, faces, Designs(designs), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count));
+            album.Demo = DemoState.Making;
+            plans.Add((album, taken, layOut));
+        }
+    }
+
+    private async Task LayOutWeeklyAsync(Album album, CancellationToken cancel)
+    {
+        var units = album.Units.OrderBy(u => u.FirstDay).Where(u => u.FirstDay >= DemoHousehold.FirstPhotoWeek).ToList();
+        await LayOutWeeksAsync(album, units, cancel);
+        await EditAsync(units[0].Id, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Rhubarb card from Nan", "6 x 4 in", "0.4 mm", "It came with the bundle", null, units[0].FirstDay.PlusDays(3), false)), cancel);
+        await EditAsync(units[1].Id, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Market map", "14 x 10 in", "0.2 mm", "Folded twice", null, units[1].FirstDay.PlusDays(5), true)), cancel);
+        await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(2), "18:30", "Choir, the first time in the new hall")), cancel);
+        await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth")), cancel);
+
+        // Some are judged: the first of each finished week is loved, one or two are only maybe.
+        foreach (var unit in units.Take(3))
+        {
+            var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unit.Id).OrderBy(p => p.SortAt).Take(8).ToListAsync(cancel);
+            await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Verdict: Verdict.Keep), cancel);
+            await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Favourite: 3), cancel);
+            await JudgeAsync(album.Id, photos.Skip(3).Take(2), new PhotoChange(Favourite: 1), cancel);
+            await JudgeAsync(album.Id, photos.Skip(6).Take(1), new PhotoChange(Verdict: Verdict.Maybe), cancel);
+        }
+
+        await using var scope = scopes.CreateAsyncScope();
+        var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
+        var window = new PhotoSeries(Guid.CreateVersion7(), "First light", new LocalTime(8, 30), 45, null);
+        await scope.ServiceProvider.GetRequiredService<TapeEditor>().CountAnewAsync(album.Id, revision, c => c with { Series = [window] }, "Began the series First light", cancel);
+    }
+
+    private async Task LayOutDayAsync(Album album, CancellationToken cancel)
+    {
+        var hours = album.Units.OrderBy(u => u.Ordinal).ToList();
+        string[] words = ["Biscuit first, then the light, then me.", "Junie reads the weather out as if it were news.", "Flour everywhere. It is only eight loaves.", "The second batch knows what it is doing."];
+        for (var i = 0; i < words.Length; i++)
+        {
+            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words[i], StyleKey: "typewriter"), cancel);
+            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.Fill), cancel);
+        }
+    }
+
+    private async Task JudgeAsync(Guid albumId, IEnumerable<Photo> photos, PhotoChange change, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var ids = photos.Select(p => p.Id).ToList();
+        var now = await scope.ServiceProvider.GetRequiredService<ZestyContext>().Photos.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new PhotoAt(p.Id, p.Revision)).ToListAsync(cancel);
+        await scope.ServiceProvider.GetRequiredService<PhotoEditor>().ApplyAsync(albumId, new PhotoEditRequest(now, change), cancel);
     }
 
     private async Task LayOutWeeksAsync(Album album, List<AlbumUnit> units, CancellationToken cancel)
@@ -101,7 +167,9 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, IC
 
     private async Task LayOutTripAsync(Album album, CancellationToken cancel)
     {
-        var first = album.Units.OrderBy(u => u.FirstDay).First().Id;
+        var days = album.Units.OrderBy(u => u.Ordinal).ToList();
+        var first = days[0].Id;
+        await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: "title-peel"), cancel);
         await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "note-hand", Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."), cancel);
         await EditAsync(first, new EditRequest(0, EditKind.Fill), cancel);
     }

@@ -68,7 +68,7 @@ public static class CameraEndpoints
                     var days = g.Select(p => clock.CaptureOf(p)!.Local.Date).ToList();
                     return new CameraView(
                         g.Key, g.Count(), g.Count(p => p.OffsetMinutes is not null), SpanLabel.Of(days.Min(), days.Max(), calendar.Style.Order),
-                        known.CorrectionSeconds, Words(known), known.LeftOnZone, doubt?.Reason, doubt?.Proposed is { } proposed ? Words(proposed) : null);
+                        known.CorrectionSeconds, Words(known), known.LeftOnZone, doubt?.Reason, doubt?.Proposed is { } proposed ? Remedy(known, proposed) : null);
                 }),
             ]);
         }).WithName("listCameras").WithProblems();
@@ -132,6 +132,11 @@ public static class CameraEndpoints
 
     private static LocalDateTime Recorded(Photo photo) => photo.Recorded
         ?? throw new RuleException($"{photo.FileName} has no recorded time, so it cannot tell anything about a clock. Choose another picture. Nothing was changed.");
+
+    /// <summary>What one click would do, as an order.</summary>
+    private static string Remedy(CameraClock known, CameraClock proposed) => proposed.LeftOnZone is { } zone && known.LeftOnZone != zone
+        ? $"Read its clock as {zone} time"
+        : $"Set it {Words(known with { CorrectionSeconds = proposed.CorrectionSeconds - known.CorrectionSeconds, LeftOnZone = null })}";
 
     private static string Name(string camera) => camera.Length == 0 ? "files without a camera's name" : camera;
 

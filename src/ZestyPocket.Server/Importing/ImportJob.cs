@@ -2,8 +2,6 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
-using NpgsqlTypes;
-using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
@@ -16,7 +14,7 @@ namespace ZestyPocket.Server.Importing;
 /// killed at any moment and run again: what is done stays done, the rest waits.
 /// </summary>
 public sealed partial class ImportJob(
-    IServiceScopeFactory scopes, ZestyContext db, IPhotoVault vault, ImportNudges queue, IClock clock, ILogger<ImportJob> log)
+    IServiceScopeFactory scopes, ZestyContext db, IPhotoVault vault, ImportNudges queue, LookalikeGroups lookalikes, IClock clock, ILogger<ImportJob> log)
 {
     private static readonly TimeSpan LookForCancel = TimeSpan.FromMilliseconds(300);
 
@@ -220,7 +218,7 @@ public sealed partial class ImportJob(
 
     private async Task EndAsync(ImportBatch batch, ImportState state, CancellationToken cancel)
     {
-        await GroupLookalikesAsync(batch.AlbumId, cancel);
+        await lookalikes.GroupAsync(batch.AlbumId, cancel);
         (batch.State, batch.EndedAt) = (state, clock.GetCurrentInstant());
         await db.SaveChangesAsync(cancel);
         // Refused and unpacked files, and what a crash left behind; kept ones have moved into the vault.
@@ -228,36 +226,6 @@ public sealed partial class ImportJob(
         {
             vault.DropParked(file);
         }
-    }
-
-    private async Task GroupLookalikesAsync(Guid albumId, CancellationToken cancel)
-    {
-        var photos = await db.Photos.AsNoTracking().Where(p => p.AlbumId == albumId).Select(p => new
-        {
-            p.GroupId,
-            p.SuggestedBest,
-            Picture = new Lookalike(p.Id, p.Camera, p.TakenAt, (ulong)p.Likeness, p.Sharpness, (long)p.Width * p.Height),
-        }).ToListAsync(cancel);
-        var groups = Lookalikes.Group(photos.ConvertAll(p => p.Picture));
-        var now = groups.SelectMany(g => g.Members.Select(m => (Id: m, Group: g.Members[0], Best: m == g.SuggestedBest))).ToDictionary(m => m.Id);
-        var changed = photos
-            .Select(p => (p.Picture.Id, Was: (p.GroupId, p.SuggestedBest), Now: now.TryGetValue(p.Picture.Id, out var n) ? ((Guid?)n.Group, n.Best) : (null, false)))
-            .Where(p => p.Was != p.Now).ToList();
-        if (changed.Count == 0)
-        {
-            return;
-        }
-
-        await db.Database.ExecuteSqlRawAsync(
-            """
-            UPDATE "Photos" p SET "GroupId" = n.group_id, "SuggestedBest" = n.best FROM unnest(@ids, @groups, @bests) AS n(id, group_id, best) WHERE p."Id" = n.id
-            """,
-            [
-                new NpgsqlParameter("ids", NpgsqlDbType.Array | NpgsqlDbType.Uuid) { Value = changed.Select(c => c.Id).ToArray() },
-                new NpgsqlParameter("groups", NpgsqlDbType.Array | NpgsqlDbType.Uuid) { Value = changed.Select(c => c.Now.Item1).ToArray() },
-                new NpgsqlParameter("bests", NpgsqlDbType.Array | NpgsqlDbType.Boolean) { Value = changed.Select(c => c.Now.Item2).ToArray() },
-            ],
-            cancel);
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Whether an import is to stop cannot be looked up just now: {Reason}")]

@@ -88,7 +88,8 @@ namespace ZestyPocket.Storage.Migrations
                 name: "PhotosPlaced",
                 table: "Units",
                 type: "uuid[]",
-                nullable: false);
+                nullable: false,
+                defaultValueSql: "'{}'::uuid[]");
 
             migrationBuilder.AddColumn<int>(
                 name: "Year",

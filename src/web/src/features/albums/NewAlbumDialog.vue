@@ -210,7 +210,7 @@ async function make() {
   gap: 0.75rem;
 }
 .kind {
-  flex: 1 1 15rem;
+  flex: 1 1 20rem;
   padding: 0.5rem 0.75rem;
   border: 2px solid var(--line);
   border-radius: 0.5rem;

@@ -57,9 +57,9 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
       <p class="mb-0">
         <strong>Is the clock of {{ c.camera }} right?</strong> {{ c.doubt }}
       </p>
-      <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="mendClock(c.camera)"
-        >Set it {{ c.doubtRemedy }}</BButton
-      >
+      <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="mendClock(c.camera)">{{
+        c.doubtRemedy
+      }}</BButton>
       <RouterLink
         class="btn btn-sm btn-outline-dark"
         :to="{ name: 'room', params: { albumId: album.id, room: 'cameras' } }"
@@ -70,7 +70,9 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
     <div class="d-flex align-items-baseline flex-wrap gap-3 mt-3">
       <h2 class="h5 mb-0">
         {{ unit.title }} · {{ unit.label }}
-        <small class="visually-quiet fw-normal">{{ unit.photos.length }} photos</small>
+        <small class="visually-quiet fw-normal"
+          >{{ unit.photos.length }} {{ unit.photos.length === 1 ? 'photo' : 'photos' }}</small
+        >
       </h2>
       <span v-if="unit.leftOut" class="visually-quiet">left out on purpose: nothing is missed</span>
       <span v-else-if="wanted > 0" data-testid="pictures-wanted"

@@ -5,7 +5,12 @@ import { photoWords } from './edits'
 import { cells, rowsOf, visible } from './grid'
 import PhotoMarks from './PhotoMarks.vue'
 
-const props = defineProps<{ photos: PhotoView[]; more: boolean; selected: Set<string> }>()
+const props = defineProps<{
+  photos: PhotoView[]
+  more: boolean
+  selected: Set<string>
+  headingOf: (photo: PhotoView) => string
+}>()
 const emit = defineEmits<{
   more: []
   open: [photo: PhotoView]
@@ -20,7 +25,7 @@ const top = ref(0)
 const focused = ref(0)
 
 const columns = computed(() => cells(width.value))
-const rows = computed(() => rowsOf(props.photos, columns.value))
+const rows = computed(() => rowsOf(props.photos, columns.value, props.headingOf))
 const shown = computed(() => visible(rows.value, top.value, height.value))
 const full = computed(() => rows.value.at(-1)?.bottom ?? 0)
 
@@ -107,7 +112,9 @@ defineExpose({ focus })
                 :aria-label="`Choose ${photo.fileName}`"
                 @click="emit('select', photo, ($event as MouseEvent).shiftKey)"
               />
-              <span class="text-truncate">{{ photo.time ?? photo.fileName }}</span>
+              <span class="text-truncate">{{
+                photo.dayLabel ? `${photo.dayLabel} ${photo.time ?? ''}` : photo.fileName
+              }}</span>
             </span>
           </li>
         </ul>

@@ -26,14 +26,15 @@ const photo = (i: number, day: string | null): PhotoView => ({
 })
 
 describe('the grid', () => {
-  it('puts each day under its own heading, row by row without a gap', () => {
+  it('puts each stretch under its own heading, row by row without a gap', () => {
     const photos = [1, 2, 3, 4, 5].map((i) => photo(i, i < 4 ? '2026-06-06' : '2026-06-07'))
-    const rows = rowsOf([...photos, photo(6, null)], 2)
+    const byDay = (p: PhotoView) => p.dayLabel ?? 'No date'
+    const rows = rowsOf([...photos, photo(6, null)], 2, byDay)
     expect(rows.map((r) => (r.kind === 'day' ? r.label : r.photos.length))).toEqual([
-      'day 2026-06-06 2026 · 3',
+      'day 2026-06-06 · 3',
       2,
       1,
-      'day 2026-06-07 2026 · 2',
+      'day 2026-06-07 · 2',
       2,
       'No date · 1',
       1,
@@ -46,7 +47,7 @@ describe('the grid', () => {
     const photos = Array.from({ length: 10_000 }, (_, i) =>
       photo(i, `2026-${String(1 + Math.floor(i / 900)).padStart(2, '0')}-01`),
     )
-    const rows = rowsOf(photos, 8)
+    const rows = rowsOf(photos, 8, (p) => p.day!)
     const full = rows.at(-1)!.bottom
     for (const top of [0, 5_000, full / 2, full - 600]) {
       const shown = visible(rows, top, 600)

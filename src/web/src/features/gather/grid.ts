@@ -12,20 +12,19 @@ export type GridRow =
 /** How many pictures stand side by side in a width. */
 export const cells = (width: number) => Math.max(2, Math.floor(width / cellWidth))
 
-/** Rows of pictures under the headings of their days, with where each begins and ends. */
-export function rowsOf(photos: PhotoView[], columns: number): GridRow[] {
+/** Rows of pictures under headings, with where each begins and ends. A heading stands wherever it changes. */
+export function rowsOf(photos: PhotoView[], columns: number, headingOf: (photo: PhotoView) => string): GridRow[] {
   const rows: GridRow[] = []
   let top = 0
   let i = 0
   while (i < photos.length) {
-    const day = photos[i]!.day
+    const heading = headingOf(photos[i]!)
     let end = i
-    while (end < photos.length && photos[end]!.day === day) end++
-    const year = day ? ` ${day.slice(0, 4)}` : ''
+    while (end < photos.length && headingOf(photos[end]!) === heading) end++
     rows.push({
       kind: 'day',
-      key: `day-${day ?? 'none'}-${i}`,
-      label: `${photos[i]!.dayLabel ?? 'No date'}${year} · ${end - i}`,
+      key: `heading-${heading}-${i}`,
+      label: `${heading} · ${end - i}`,
       top,
       bottom: top + dayHeight,
     })

@@ -103,9 +103,9 @@ const addStay = () =>
           <div v-if="c.doubt" class="doubt-line">{{ c.doubt }}</div>
         </div>
         <div class="d-flex flex-column gap-1">
-          <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="correct(c.camera, { acceptDoubt: true })"
-            >Set it {{ c.doubtRemedy }}</BButton
-          >
+          <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="correct(c.camera, { acceptDoubt: true })">{{
+            c.doubtRemedy
+          }}</BButton>
           <BButton size="sm" variant="outline-dark" @click="open(c)">Set the clock</BButton>
           <BButton
             v-if="c.correctionWords"
@@ -327,17 +327,18 @@ const addStay = () =>
 }
 .stay {
   display: grid;
-  grid-template-columns: 1fr 1fr 1.1fr 1.1fr auto;
+  grid-template-columns: 1fr 1fr auto;
   gap: 0.4rem;
   align-items: end;
-  padding: 0.3rem 0;
+  padding: 0.3rem 0 0.7rem;
+  border-bottom: 1px solid var(--line);
+}
+.stay .btn {
+  grid-area: 2 / 3;
 }
 @media (max-width: 800px) {
   .two {
     grid-template-columns: 1fr;
-  }
-  .stay {
-    grid-template-columns: 1fr 1fr;
   }
 }
 </style>

@@ -71,7 +71,7 @@ const progressWords: Record<string, string> = {
             <span class="state">{{ progressWords[u.progress] }}</span>
           </span>
           <span class="visually-quiet small">{{ u.label }}</span>
-          <span class="glance-picture">
+          <span v-if="u.photos || u.cards" class="glance-picture">
             <img v-if="u.picture" :src="u.picture + '512'" alt="" loading="lazy" />
             <span v-if="u.days.length > 1 && u.days.length <= 14" class="bars" aria-hidden="true">
               <span
@@ -84,11 +84,11 @@ const progressWords: Record<string, string> = {
               ></span>
             </span>
           </span>
-          <span class="small"
+          <span v-if="u.photos || u.cards" class="small"
             >{{ u.photos }} pictures · {{ u.cards }} {{ u.cards === 1 ? 'card' : 'cards' }} · {{ u.placed }} of
             {{ u.pockets }} pockets</span
           >
-          <span class="small next">{{ u.next }}</span>
+          <span v-if="u.progress !== 'empty' && u.progress !== 'leftOut'" class="small next">{{ u.next }}</span>
         </RouterLink>
       </li>
     </ul>
@@ -104,15 +104,15 @@ const progressWords: Record<string, string> = {
   margin: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(13.5rem, 1fr));
-  gap: 0.7rem;
+  grid-template-columns: repeat(auto-fill, minmax(12.5rem, 1fr));
+  gap: 0.5rem;
+  align-items: start;
 }
 .glance-unit {
   display: flex;
   flex-direction: column;
   gap: 0.15rem;
-  height: 100%;
-  padding: 0.6rem 0.75rem;
+  padding: 0.45rem 0.7rem;
   background: var(--card);
   border: 1px solid var(--line);
   border-left: 8px solid #b9ac94;

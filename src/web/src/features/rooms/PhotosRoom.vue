@@ -42,6 +42,9 @@ const { data: count } = useQuery({
       }),
     ),
 })
+const titles = computed(() => new Map(props.album.units.map((u) => [u.id, `${u.title} · ${u.label}`])))
+const headingOf = (photo: PhotoView) =>
+  (photo.unitId && titles.value.get(photo.unitId)) ?? (photo.dayLabel ? 'Not in the album' : 'No date')
 const chosen = computed(() => photos.value.filter((p) => selected.value.has(p.id)))
 
 watch(filter, () => {
@@ -206,6 +209,7 @@ async function close(lastId: string) {
       :photos="photos"
       :more="hasNextPage"
       :selected="selected"
+      :heading-of="headingOf"
       @more="more"
       @open="(p) => (viewing = p.id)"
       @select="select"

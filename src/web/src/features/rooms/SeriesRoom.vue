@@ -138,7 +138,7 @@ const takeOut = (photo: PhotoView) => edit([photo], { leaveSeries: true })
 .strip li {
   flex: none;
   width: 7.4rem;
-  min-height: 9rem;
+  min-height: 6.4rem;
   display: flex;
   flex-direction: column;
   gap: 0.25rem;
