@@ -20,7 +20,7 @@ public sealed class DeskTests
         desk.ClickButton("Tell");
         desk.ClickButton("Add a journaling card");
         desk.See(".card-editor textarea");
-        desk.ClickButton("Add the week title");
+        desk.ClickButton("Add a title card");
         desk.Until("both cards", () => desk.Browser.FindElements(By.CssSelector(".card-editor")).Count == 2 ? "yes" : null);
         desk.AxeFindings().ShouldBeEmpty("Tell");
 
@@ -125,12 +125,12 @@ public sealed class DeskTests
     {
         await using var desk = await Desk.OpenAsync();
         await MakeAlbumAsync(desk, photos: 1, undated: true);
-        desk.UntilText("[data-testid='waiting']", "no date in the file");
-        desk.SetDate("[data-testid='waiting'] input[type='date']", "2026-05-06");
+        desk.UntilText("[data-testid='no-date']", "no date in the file");
+        desk.SetDate("[data-testid='no-date'] input[type='date']", "2026-05-06");
         desk.ClickButton("Put there");
         desk.Until("two photos on their days", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
         desk.Click("button[aria-label='Leave 0.jpg out of the album']");
-        desk.UntilText("[data-testid='waiting']", "left out");
+        desk.UntilText("[data-testid='left-out']", "left out");
         desk.ClickButton("Take back");
         desk.Until("two photos on their days again", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
     }

@@ -28,8 +28,8 @@ public sealed class WholeJobTests
         desk.Browser.FindElement(By.CssSelector("[data-testid='file-picker']")).SendKeys(string.Join('\n', files));
         desk.UntilText("[data-testid='intake-counts']", "12 of 12 files: 9 added, 1 already here, 2 refused");
         desk.UntilText("[data-testid='refusals']", "cut-off.jpg: The picture breaks off");
-        desk.UntilText("[data-testid='refusals']", "letter.jpg: This is not a JPEG or PNG picture");
-        desk.UntilText("[data-testid='waiting']", "no date in the file");
+        desk.UntilText("[data-testid='refusals']", "letter.jpg: This is not a JPEG, PNG, WebP");
+        desk.UntilText("[data-testid='no-date']", "undated.jpg");
         desk.Until("eight photos on their days", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 8 ? "yes" : null);
 
         // The spread: the album's first design is nine 3x4; the left page becomes three rows of 6x4 + 3x4.
@@ -62,8 +62,8 @@ public sealed class WholeJobTests
 
         // Words: a card that is written into an empty pocket, too long at first.
         desk.Click("[data-code='W19 L1']");
-        desk.ClickButton("Add the week title");
-        desk.UntilPocket("W19 L1", "card Title: week 19");
+        desk.ClickButton("Add a title card");
+        desk.UntilPocket("W19 L1", "card Title: Week 19");
         desk.Click("[data-code='W19 L3']");
         desk.ClickButton("Add a journaling card");
         desk.UntilPocket("W19 L3", "card Journaling card");

@@ -80,7 +80,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures))],
             [
                 .. units.Select(u => new UnitSummary(
-                    u.Id, u.Revision, u.Dates.Title(calendar.Style), Short(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
+                    u.Id, u.Revision, u.Dates.Title(calendar.Style), Mark(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
                     photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
             ],
             photos.Where(p => p.UnitId is null).Sum(p => p.Count),
@@ -89,9 +89,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             calendar.Style.Order,
             calendar.Style.Clock);
 
-        string Short(UnitDates unit) => unit.Kind != UnitKind.Hour ? unit.Numbers
-            : calendar.Style.Clock == HourClock.Twelve ? SpanLabel.Hour(unit.FirstNumber, HourClock.Twelve).Replace(".m.", "m", StringComparison.Ordinal)
-            : SpanLabel.Hour(unit.FirstNumber, HourClock.TwentyFour);
+        string Mark(UnitDates unit) => unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
     }
 
     private static ProtectorView View(AlbumProtector row, MeasureSystem system)

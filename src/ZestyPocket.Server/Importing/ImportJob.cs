@@ -14,7 +14,7 @@ namespace ZestyPocket.Server.Importing;
 /// killed at any moment and run again: what is done stays done, the rest waits.
 /// </summary>
 public sealed partial class ImportJob(
-    IServiceScopeFactory scopes, ZestyContext db, IPhotoVault vault, ImportNudges queue, LookalikeGroups lookalikes, IClock clock, ILogger<ImportJob> log)
+    IServiceScopeFactory scopes, ZestyContext db, IPhotoVault vault, ImportNudges queue, LookalikeGroups lookalikes, IConfiguration configuration, IClock clock, ILogger<ImportJob> log)
 {
     private static readonly TimeSpan LookForCancel = TimeSpan.FromMilliseconds(300);
 
@@ -45,7 +45,7 @@ public sealed partial class ImportJob(
     /// <summary>One job at a time works on an import, over all servers: a lock that ends with its connection.</summary>
     private async Task<NpgsqlConnection> TakeTurnAsync(Guid batchId, CancellationToken cancel)
     {
-        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(db.Database.GetConnectionString()) { Pooling = false }.ConnectionString);
+        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty")) { Pooling = false }.ConnectionString);
         try
         {
             await connection.OpenAsync(cancel);

@@ -68,7 +68,7 @@ public sealed class Desk : IAsyncDisposable
     public T Until<T>(string what, Func<T?> look, IWebDriver? browser = null)
     {
         var wait = new WebDriverWait(browser ?? Browser, TimeSpan.FromSeconds(30)) { Message = what, PollingInterval = TimeSpan.FromMilliseconds(50) };
-        wait.IgnoreExceptionTypes(typeof(NoSuchElementException), typeof(StaleElementReferenceException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException));
+        wait.IgnoreExceptionTypes(typeof(NoSuchElementException), typeof(StaleElementReferenceException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException), typeof(InvalidOperationException));
         try
         {
             return wait.Until(_ => look())!;
@@ -97,6 +97,19 @@ public sealed class Desk : IAsyncDisposable
     public void ClickButton(string name) => Until($"the button “{name}”", () =>
     {
         Browser.FindElements(By.CssSelector("button, a.btn, a.index-tab")).First(b => b.Displayed && b.Enabled && b.Text.Trim().StartsWith(name, StringComparison.Ordinal)).Click();
+        return true;
+    });
+
+    /// <summary>An entry of an open drop-down menu.</summary>
+    public void ClickMenu(string name) => Until($"the entry “{name}”", () =>
+    {
+        Browser.FindElements(By.CssSelector(".dropdown-item")).First(b => b.Displayed && b.Text.Trim() == name).Click();
+        return true;
+    });
+
+    public void ClickLink(string name) => Until($"the link “{name}”", () =>
+    {
+        Browser.FindElements(By.TagName("a")).First(b => b.Displayed && b.Text.Trim().StartsWith(name, StringComparison.Ordinal)).Click();
         return true;
     });
 

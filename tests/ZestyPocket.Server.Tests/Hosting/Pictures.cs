@@ -6,7 +6,7 @@ namespace ZestyPocket.Server.Tests.Hosting;
 /// <summary>Small picture files made for the tests.</summary>
 public static class Pictures
 {
-    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1, string? offset = null, string model = "T1")
+    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1, string? offset = null, string model = "T1", string make = "Testmaker")
     {
         PhotoEngine.Start();
         using var plain = (Image.Black(width, height, bands: 3) + shade).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
@@ -22,7 +22,7 @@ public static class Pictures
                 m.Set(GValue.GStrType, "exif-ifd2-OffsetTimeOriginal", offset);
             }
 
-            m.Set(GValue.GStrType, "exif-ifd0-Make", "Testmaker");
+            m.Set(GValue.GStrType, "exif-ifd0-Make", make);
             m.Set(GValue.GStrType, "exif-ifd0-Model", model);
             m.Set(GValue.GIntType, "orientation", orientation);
         });

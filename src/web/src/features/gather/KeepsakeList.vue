@@ -103,7 +103,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Throw ${piece.title} away`"
+              :aria-label="`Throw away ${piece.title}`"
               @click="edit({ kind: 'discard', pieceId: piece.id })"
             >
               Throw away

@@ -86,7 +86,7 @@ defineExpose({ focus })
   <div ref="box" class="grid-box" data-testid="photo-grid" tabindex="-1" @scroll.passive="onScroll">
     <div class="grid-full" :style="{ height: `${full}px` }">
       <template v-for="row in shown" :key="row.key">
-        <h3 v-if="row.kind === 'day'" class="grid-day" :style="{ top: `${row.top}px` }">{{ row.label }}</h3>
+        <h2 v-if="row.kind === 'day'" class="grid-day" :style="{ top: `${row.top}px` }">{{ row.label }}</h2>
         <ul v-else class="grid-row" :style="{ top: `${row.top}px`, gridTemplateColumns: `repeat(${columns}, 1fr)` }">
           <li v-for="(photo, i) in row.photos" :key="photo.id" class="cell" :class="{ on: selected.has(photo.id) }">
             <button

@@ -47,6 +47,12 @@ watch(at, () => {
   if (!beside.value) zoom.value = 1
 })
 
+// A button that was pressed may go with its mode; the keys must not go with it.
+watch([mode, beside, at], async () => {
+  await nextTick()
+  if (!dialog.value?.contains(document.activeElement)) dialog.value?.focus()
+})
+
 function go(step: number) {
   const to = at.value + step
   if (to >= 0 && to < order.value.length) at.value = to

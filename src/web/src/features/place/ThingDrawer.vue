@@ -127,7 +127,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       <div class="d-grid gap-2">
         <BButton variant="primary" @click="emit('fill')">Fill the spread</BButton>
         <BButton variant="outline-dark" @click="addCard('journaling')">Add a journaling card</BButton>
-        <BButton variant="outline-dark" @click="addCard('weekTitle')">Add the week title</BButton>
+        <BButton variant="outline-dark" @click="addCard('weekTitle')">Add a title card</BButton>
         <BButton variant="outline-dark" @click="addCard('filler')">Add a filler card</BButton>
       </div>
       <h2 class="h6 mt-3">Page designs</h2>

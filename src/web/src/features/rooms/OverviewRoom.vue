@@ -99,6 +99,10 @@ const progressWords: Record<string, string> = {
 .todo {
   columns: 2 24rem;
 }
+.todo a {
+  display: inline-block;
+  padding: 3px 0;
+}
 .glance {
   list-style: none;
   margin: 0;

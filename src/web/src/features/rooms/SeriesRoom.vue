@@ -100,7 +100,7 @@ const takeOut = (photo: PhotoView) => edit([photo], { leaveSeries: true })
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Take ${d.chosen.fileName} out of the series`"
+              :aria-label="`Take out ${d.chosen.fileName}`"
               @click="takeOut(d.chosen)"
             >
               Take out

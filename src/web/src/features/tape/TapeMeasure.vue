@@ -46,7 +46,8 @@ const stateOf = (unit: UnitSummary) => {
     `${unit.piecesPlaced} of ${unit.pockets} pockets filled`,
   ]
   const now = unit.id === thisWeek.value ? (props.album.kind === 'weekly' ? ', this week' : ', today') : ''
-  return `${unit.title}, ${unit.label}: ${unit.leftOut ? 'left out on purpose, ' : ''}${parts.join(', ')}${now}`
+  const title = unit.title.includes(unit.mark) ? unit.title : `${unit.mark}, ${unit.title}`
+  return `${title}, ${unit.label}: ${unit.leftOut ? 'left out on purpose, ' : ''}${parts.join(', ')}${now}`
 }
 
 function go(id: string | null | undefined) {
@@ -118,7 +119,7 @@ watch(
       <li
         v-for="(unit, i) in units"
         :key="unit.id"
-        :style="{ flexBasis: `${(album.kind === 'documentedDay' ? 46 : 34) * unit.weight}px` }"
+        :style="{ flexBasis: `${(album.kind === 'documentedDay' ? 54 : 34) * unit.weight}px` }"
       >
         <span class="tape-month" aria-hidden="true">{{ monthOf(unit, i) }}</span>
         <a

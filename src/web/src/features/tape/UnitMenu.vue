@@ -33,7 +33,7 @@ async function saveName() {
 </script>
 
 <template>
-  <BDropdown class="unit-menu" variant="link" size="sm" no-caret :aria-label="`What to do with ${unit.title}`">
+  <BDropdown class="unit-menu" variant="link" size="sm" no-caret>
     <template #button-content
       ><span class="week-words">{{ unit.inSentence }} · {{ unit.label }} ▾</span></template
     >

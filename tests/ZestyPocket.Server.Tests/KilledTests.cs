@@ -1,0 +1,263 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Npgsql;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Importing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>
+/// The server and the database are killed, with -9, ten times each at different moments of an import of 200 files that
+/// is still being sent. Afterwards every file is there once, and no row is without its file.
+/// </summary>
+public sealed class KilledTests
+{
+    private const int Files = 200;
+    private static readonly int[] Moments = [3, 17, 31, 52, 74, 96, 118, 139, 161, 183];
+
+    [Fact]
+    public async Task An_import_survives_ten_kills_of_the_server()
+    {
+        await using var machine = await Machine.StartAsync();
+        await ImportAsync(machine, async () =>
+        {
+            machine.KillServer();
+            await machine.StartServerAsync();
+        });
+    }
+
+    [Fact]
+    public async Task An_import_survives_ten_kills_of_the_database()
+    {
+        await using var machine = await Machine.StartAsync();
+        await ImportAsync(machine, () =>
+        {
+            machine.KillDatabase();
+            machine.StartDatabase();
+            return Task.CompletedTask;
+        });
+    }
+
+    private static async Task ImportAsync(Machine machine, Func<Task> kill)
+    {
+        var album = await machine.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest("Killed", new NodaTime.LocalDate(2026, 5, 4), 4, ["9x12-nine-3x4"], MeasureSystem.Inches));
+        var batch = (await machine.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
+        var next = -1;
+        var senders = Enumerable.Range(0, 3).Select(_ => Task.Run(async () =>
+        {
+            for (int i; (i = Interlocked.Increment(ref next)) < Files;)
+            {
+                var bytes = Pictures.Jpeg(700 + i, 500, $"2026:05:{4 + (i % 28):00} 12:{i % 60:00}:00", shade: i % 200);
+                await machine.PersistAsync(() => machine.SendAsync(batch, i, bytes));
+            }
+        })).ToList();
+
+        foreach (var moment in Moments)
+        {
+            await machine.PersistAsync(async () =>
+            {
+                if (await machine.CountAsync("SELECT count(*) FROM \"Photos\"") < moment)
+                {
+                    throw new TimeoutException($"The import never came to {moment} photos.");
+                }
+            });
+            await kill();
+        }
+
+        await Task.WhenAll(senders);
+        await machine.PersistAsync(() => machine.PostAsync<ImportView>($"/api/imports/{batch}/close", new { }));
+        ImportView? done = null;
+        await machine.PersistAsync(async () =>
+        {
+            done = await machine.GetAsync<ImportView>($"/api/imports/{batch}");
+            if (done.State != ImportState.Done)
+            {
+                throw new TimeoutException($"The import is still {done.State}: {done.Waiting} wait.");
+            }
+        });
+
+        (done!.Files, done.Added, done.AlreadyHere, done.Refused).ShouldBe((Files, Files, 0, 0));
+        (await machine.CountAsync("SELECT count(DISTINCT \"Sha256\") FROM \"Photos\"")).ShouldBe(Files, "none lost, none twice");
+        (await machine.CountAsync("SELECT count(*) FROM \"Photos\"")).ShouldBe(Files);
+        var vault = new FolderVault(Path.Combine(machine.DataFolder, "vault"));
+        foreach (var sha in await machine.ShasAsync())
+        {
+            var path = vault.PathOf(sha);
+            File.Exists(path).ShouldBeTrue("a row without its file");
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await File.ReadAllBytesAsync(path))).ShouldBe(sha);
+        }
+
+        Directory.GetFiles(Path.Combine(machine.DataFolder, "vault", "parked")).ShouldBeEmpty();
+    }
+
+    /// <summary>A database cluster and a server, each a process of its own that can be killed.</summary>
+    private sealed class Machine : IAsyncDisposable
+    {
+        private readonly string _folder = Directory.CreateTempSubdirectory("zesty-killed-").FullName;
+        private readonly int _databasePort = FreePort();
+        private readonly HttpClient _client;
+        private readonly int _port = FreePort();
+        private Process? _server;
+
+        private Machine()
+        {
+            File.SetUnixFileMode(_folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.GroupRead | UnixFileMode.GroupExecute | UnixFileMode.OtherRead | UnixFileMode.OtherExecute);
+            _client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{_port}"), Timeout = TimeSpan.FromSeconds(30) };
+        }
+
+        public string DataFolder => Path.Combine(_folder, "data");
+
+        private string Connection => new NpgsqlConnectionStringBuilder
+        {
+            Host = "127.0.0.1",
+            Port = _databasePort,
+            Username = "zesty",
+            Password = File.ReadAllText(Path.Combine(_folder, "pg", "password")).Trim(),
+            Database = "zesty",
+            Timeout = 5,
+        }.ConnectionString;
+
+        public static async Task<Machine> StartAsync()
+        {
+            var machine = new Machine();
+            machine.Bash("mkdir -p \"$PG\"; chmod 755 \"$PG\"; postgres_init \"$PG\"");
+            machine.StartDatabase();
+            await machine.StartServerAsync();
+            return machine;
+        }
+
+        public void StartDatabase() => Bash($"postgres_start \"$PG\" {_databasePort} '-c fsync=off -c max_connections=60'");
+
+        public void KillDatabase() => Bash("kill -9 $(head -n 1 \"$PG/cluster/postmaster.pid\"); for i in $(seq 100); do pgrep -f \"postgres -D $PG\" >/dev/null || break; sleep 0.05; done");
+
+        public async Task StartServerAsync()
+        {
+            var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")])
+            {
+                WorkingDirectory = _folder,
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            };
+            start.Environment["ConnectionStrings__Zesty"] = Connection;
+            start.Environment["Zesty__DataFolder"] = DataFolder;
+            start.Environment["Urls"] = $"http://127.0.0.1:{_port}";
+            start.Environment["Serilog__MinimumLevel__Default"] = "Fatal";
+            _server = Process.Start(start)!;
+            _server.OutputDataReceived += (_, _) => { };
+            _server.ErrorDataReceived += (_, _) => { };
+            _server.BeginOutputReadLine();
+            _server.BeginErrorReadLine();
+            await PersistAsync(async () => (await _client.GetAsync("/healthz")).EnsureSuccessStatusCode());
+        }
+
+        public void KillServer()
+        {
+            _server!.Kill();
+            _server.WaitForExit();
+            _server.Dispose();
+        }
+
+        /// <summary>Does something that may meet a dead server or database, again and again, for two minutes at most.</summary>
+        public async Task PersistAsync(Func<Task> step)
+        {
+            var watch = Stopwatch.StartNew();
+            while (true)
+            {
+                try
+                {
+                    await step();
+                    return;
+                }
+                catch (Exception dead) when (dead is HttpRequestException or TaskCanceledException or NpgsqlException or TimeoutException && watch.Elapsed < TimeSpan.FromMinutes(2))
+                {
+                    await Task.Delay(40);
+                }
+            }
+        }
+
+        public async Task SendAsync(Guid batch, int i, byte[] bytes)
+        {
+            using var content = new ByteArrayContent(bytes);
+            content.Headers.ContentType = new("application/octet-stream");
+            using var response = await _client.PostAsync($"/api/imports/{batch}/files?key={i}&name={i}.jpg", content);
+            response.EnsureSuccessStatusCode();
+        }
+
+        public async Task<T> PostAsync<T>(string url, object body)
+        {
+            using var response = await _client.PostAsJsonAsync(url, body, TestHost.Json);
+            response.EnsureSuccessStatusCode();
+            return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
+        }
+
+        public async Task<T> GetAsync<T>(string url)
+        {
+            using var response = await _client.GetAsync(url);
+            response.EnsureSuccessStatusCode();
+            return JsonSerializer.Deserialize<T>(await response.Content.ReadAsStringAsync(), TestHost.Json)!;
+        }
+
+        public async Task<long> CountAsync(string sql)
+        {
+            await using var connection = new NpgsqlConnection(Connection);
+            await connection.OpenAsync();
+            await using var command = new NpgsqlCommand(sql, connection);
+            return (long)(await command.ExecuteScalarAsync())!;
+        }
+
+        public async Task<List<string>> ShasAsync()
+        {
+            await using var connection = new NpgsqlConnection(Connection);
+            await connection.OpenAsync();
+            await using var command = new NpgsqlCommand("SELECT \"Sha256\" FROM \"Photos\"", connection);
+            await using var reader = await command.ExecuteReaderAsync();
+            var shas = new List<string>();
+            while (await reader.ReadAsync())
+            {
+                shas.Add(reader.GetString(0));
+            }
+
+            return shas;
+        }
+
+        public ValueTask DisposeAsync()
+        {
+            if (_server is { HasExited: false })
+            {
+                KillServer();
+            }
+
+            NpgsqlConnection.ClearAllPools();
+            Bash("postgres_stop \"$PG\" immediate");
+            _client.Dispose();
+            Directory.Delete(_folder, recursive: true);
+            return ValueTask.CompletedTask;
+        }
+
+        /// <summary>The same functions that ./start and ./test keep their databases with.</summary>
+        private void Bash(string script)
+        {
+            var start = new ProcessStartInfo("bash", ["-c", $". \"$ROOT/scripts/prerequisites.sh\"; . \"$ROOT/scripts/postgres.sh\"; require_postgres; {script}"])
+            {
+                RedirectStandardError = true,
+            };
+            start.Environment["ROOT"] = Repository.Root;
+            start.Environment["PG"] = Path.Combine(_folder, "pg");
+            using var process = Process.Start(start)!;
+            var errors = process.StandardError.ReadToEnd();
+            process.WaitForExit();
+            process.ExitCode.ShouldBe(0, errors);
+        }
+
+        private static int FreePort()
+        {
+            using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+            listener.Start();
+            return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
+        }
+    }
+}
