@@ -1,10 +1,21 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|print|pack|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|print|pack|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
+if (args is ["paint", var folder])
+{
+    ImportBench.Paint(folder);
+    return;
+}
+
 if (wanted is "import" or "all")
 {
     await ImportBench.RunAsync();
+}
+
+if (wanted is "photos" or "all")
+{
+    await PhotosBench.RunAsync();
 }
 
 if (wanted is "print" or "all")

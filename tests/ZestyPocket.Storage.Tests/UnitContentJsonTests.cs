@@ -31,6 +31,6 @@ public sealed class UnitContentJsonTests
     [Fact]
     public void Only_what_cannot_be_computed_is_stored()
     {
-        UnitContentJson.Empty.ShouldBe("""{"pieces":[],"placements":[]}""");
+        UnitContentJson.Empty.ShouldBe("""{"pieces":[],"placements":[],"notes":[]}""");
     }
 }

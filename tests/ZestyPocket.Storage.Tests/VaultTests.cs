@@ -30,6 +30,31 @@ public sealed class VaultTests : IDisposable
     }
 
     [Fact]
+    public async Task What_is_parked_waits_there_until_it_is_kept_whatever_goes_wrong_meanwhile()
+    {
+        var (vault, key) = (new FolderVault(_folder), Guid.NewGuid());
+        StoredOriginal original;
+        using (var arrived = await vault.ReceiveAsync(new MemoryStream([1, 2, 3]), 10, TestContext.Current.CancellationToken))
+        {
+            arrived.Park(key);
+            original = arrived.Original;
+        }
+
+        // Taken up by a job that failed.
+        vault.TakeUp(key, original).Dispose();
+        using (var again = vault.TakeUp(key, original))
+        {
+            File.ReadAllBytes(again.Path).ShouldBe([1, 2, 3]);
+            again.Keep();
+        }
+
+        // Kept, but the job was killed before its row was written.
+        vault.TakeUp(key, original).Path.ShouldBe(vault.PathOf(original.Sha256));
+        File.Delete(vault.PathOf(original.Sha256));
+        Should.Throw<FileNotFoundException>(() => vault.TakeUp(key, original));
+    }
+
+    [Fact]
     public async Task A_stream_that_breaks_leaves_nothing_behind()
     {
         var vault = new FolderVault(_folder);

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -159,23 +160,38 @@ public sealed partial class ImportJob(
                 return;
             }
 
-            using var arrived = line.ZipFileId is { } zip
-                ? await UnpackAsync(own, line, zip, cancel)
-                : vault.TakeUp(line.Id, new StoredOriginal(line.Sha256!, line.Bytes));
+            using var arrived = line.ZipFileId is { } zip ? await UnpackAsync(own, line, zip, cancel) : TakeUp(line);
             await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(albumId, days, line.FileName, arrived, line.Modified, line, cancel);
         }
         catch (PictureRefusedException refused)
         {
             await RefuseAsync(own, line, refused.Message, cancel);
         }
-        catch (FileNotFoundException lost)
-        {
-            LogLost(line.FileName, lost);
-            await RefuseAsync(own, line, "The file was received but is not on the disk any more. Add it again.", cancel);
-        }
         catch (DbUpdateConcurrencyException)
         {
             // Another server finished this very file; its line is the true one.
+        }
+        catch (Exception unforeseen) when (unforeseen is not (OperationCanceledException or IOException or DbException or DbUpdateException or InvalidOperationException { InnerException: DbException } or TypeInitializationException))
+        {
+            // One file that the program cannot cope with must not hold up the others. A lost database or a full disk
+            // is no fault of the file: the job ends there and is taken up again.
+            LogUnforeseen(line.FileName, unforeseen);
+            own.ChangeTracker.Clear();
+            line = await own.ImportFiles.SingleAsync(f => f.Id == fileId, cancel);
+            await RefuseAsync(own, line, "The program could not cope with this file; what happened is in its log. The file is not in the album.", cancel);
+        }
+    }
+
+    private IArrivedFile TakeUp(ImportFile line)
+    {
+        try
+        {
+            return vault.TakeUp(line.Id, new StoredOriginal(line.Sha256!, line.Bytes));
+        }
+        catch (FileNotFoundException lost)
+        {
+            LogLost(line.FileName, lost);
+            throw new PictureRefusedException("The file was received but is not on the disk any more. Add it again.");
         }
     }
 
@@ -230,6 +246,9 @@ public sealed partial class ImportJob(
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Whether an import is to stop cannot be looked up just now: {Reason}")]
     private partial void LogAway(string reason);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "A file could not be imported: {FileName}")]
+    private partial void LogUnforeseen(string fileName, Exception exception);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "A received file is gone: {FileName}")]
     private partial void LogLost(string fileName, Exception exception);

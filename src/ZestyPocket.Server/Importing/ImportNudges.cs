@@ -50,7 +50,10 @@ public sealed partial class ImportRecovery(IServiceScopeFactory scopes, ImportNu
             return;
         }
 
-        vault.SweepArriving(DateTime.UtcNow.AddDays(-1));
+        // A crash leaves files behind that no row names yet; younger ones may be another server's, still arriving.
+        var yesterday = DateTime.UtcNow.AddDays(-1);
+        vault.SweepArriving(yesterday);
+        var leftovers = vault.ParkedBefore(yesterday);
         using var timer = new PeriodicTimer(Every);
         do
         {
@@ -62,6 +65,12 @@ public sealed partial class ImportRecovery(IServiceScopeFactory scopes, ImportNu
                     .Where(b => b.State == ImportState.Working || (b.State == ImportState.Receiving && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))))
                     .Select(b => b.Id).ToListAsync(stoppingToken);
                 open.ForEach(queue.Nudge);
+                foreach (var left in leftovers.Except(await db.ImportFiles.Where(f => leftovers.Contains(f.Id)).Select(f => f.Id).ToListAsync(stoppingToken)))
+                {
+                    vault.DropParked(left);
+                }
+
+                leftovers = [];
             }
             catch (Exception away) when (away is not OperationCanceledException)
             {

@@ -43,6 +43,9 @@ public interface IPhotoVault
     /// <summary>Throws a parked file away; one that is not there is no error.</summary>
     void DropParked(Guid key);
 
+    /// <summary>The parked files that arrived before an instant.</summary>
+    IReadOnlyList<Guid> ParkedBefore(DateTime instantUtc);
+
     /// <summary>The file of an original.</summary>
     string PathOf(string sha256);
 
@@ -69,12 +72,15 @@ public sealed class FolderVault : IPhotoVault
 
     public void DropParked(Guid key) => File.Delete(PathOfParked(key));
 
+    public IReadOnlyList<Guid> ParkedBefore(DateTime instantUtc) =>
+        [.. new DirectoryInfo(_parked).EnumerateFiles().Where(f => f.LastWriteTimeUtc < instantUtc).Select(f => Guid.ParseExact(f.Name, "N"))];
+
     public IArrivedFile TakeUp(Guid key, StoredOriginal original)
     {
         ArgumentNullException.ThrowIfNull(original);
         var (parked, kept) = (PathOfParked(key), PathOf(original.Sha256));
         var path = File.Exists(parked) ? parked : File.Exists(kept) ? kept : throw new FileNotFoundException("The file that was received is not there any more.", parked);
-        return new Arrived(path, kept, original, PathOfParked);
+        return new TakenUp(path, kept, original);
     }
 
     public void SweepArriving(DateTime olderThanUtc)
@@ -127,23 +133,40 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
+    /// <summary>A file taken up from where it was parked: when anything goes wrong it stays there for the next try.</summary>
+    private sealed class TakenUp(string path, string target, StoredOriginal original) : IArrivedFile
+    {
+        public string Path { get; private set; } = path;
+
+        public StoredOriginal Original { get; } = original;
+
+        public void Keep() => Path = MoveInto(Path, target);
+
+        public void Park(Guid key) => throw new InvalidOperationException("The file is parked already.");
+
+        public void Dispose()
+        {
+        }
+    }
+
+    private static string MoveInto(string path, string target)
+    {
+        if (path != target)
+        {
+            Directory.CreateDirectory(System.IO.Path.GetDirectoryName(target)!);
+            File.Move(path, target, overwrite: true);
+        }
+
+        return target;
+    }
+
     private sealed class Arrived(string path, string target, StoredOriginal original, Func<Guid, string> parked) : IArrivedFile
     {
         public string Path { get; private set; } = path;
 
         public StoredOriginal Original { get; } = original;
 
-        public void Keep()
-        {
-            if (Path == target)
-            {
-                return;
-            }
-
-            Directory.CreateDirectory(System.IO.Path.GetDirectoryName(target)!);
-            File.Move(Path, target, overwrite: true);
-            Path = target;
-        }
+        public void Keep() => Path = MoveInto(Path, target);
 
         public void Park(Guid key)
         {

@@ -1,5 +1,9 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
@@ -39,6 +43,21 @@ public static class TestDatabase
         {
             Turn.Release();
         }
+    }
+
+    /// <summary>A database as an older version of the program left it: migrated up to the named migration, with the rows that the SQL makes.</summary>
+    public static async Task<string> CreateOldAsync(string migration, string sql)
+    {
+        var name = $"test_{Guid.NewGuid():N}";
+        var builder = new DbContextOptionsBuilder<ZestyContext>();
+        ZestyContext.Configure(builder, For(name, pooling: false));
+        await using var db = new ZestyContext(builder.Options);
+        await db.Database.GetService<IMigrator>().MigrateAsync(migration);
+        await using var connection = new NpgsqlConnection(For(name, pooling: false));
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+        return For(name, pooling: true);
     }
 
     private static string For(string database, bool pooling) =>

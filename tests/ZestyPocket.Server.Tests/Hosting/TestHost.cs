@@ -39,6 +39,9 @@ public sealed class TestHost : IAsyncDisposable
 
     public static async Task<TestHost> StartAsync(bool runJobs = false) => new(await TestDatabase.CreateAsync(), runJobs);
 
+    /// <summary>The server on a database that is there already.</summary>
+    public static TestHost On(string connection) => new(connection, runJobs: false);
+
     /// <summary>Stops the server and starts another on the same data, as after a power cut.</summary>
     public async Task RestartAsync()
     {

@@ -1,0 +1,62 @@
+using NodaTime;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Server.Gathering;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Albums that an older version of the program made are still there, and can still be worked on.</summary>
+public sealed class OldAlbumTests
+{
+    private const string Album = "11111111-0000-7000-8000-000000000001";
+    private const string Unit = "11111111-0000-7000-8000-000000000002";
+    private const string Protector = "11111111-0000-7000-8000-000000000003";
+    private const string Photo = "11111111-0000-7000-8000-000000000004";
+    private const string Put = "11111111-0000-7000-8000-000000000005";
+    private const string Leaf = "11111111-0000-7000-8000-000000000006";
+    private const string OtherLeaf = "11111111-0000-7000-8000-000000000007";
+
+    [Fact]
+    public async Task A_week_made_before_pictures_were_judged_keeps_its_pictures_its_days_and_its_undo()
+    {
+        var print = $$"""{"piece":"photoPrint","id":"11111111-0000-7000-8000-00000000000a","photoId":"{{Photo}}","framing":{"focusX":0.5,"focusY":0.5,"zoom":1} }""";
+        var placed = $$"""{"pieces":[{{print}}],"placements":[{"pieceId":"11111111-0000-7000-8000-00000000000a","pocket":{"leafId":"{{Leaf}}","side":"back","pocket":"1.1"} }]}""";
+        var connection = await TestDatabase.CreateOldAsync("First", $$"""
+            INSERT INTO "Albums" VALUES ('{{Album}}', '{{Keeper.LocalId}}', 'Before', '2026-05-04', 7772400, 10972800, 'Inches', '03:30', 'None', now(), NULL, 1, NULL);
+            INSERT INTO "Protectors" VALUES ('{{Protector}}', '{{Album}}', 0, '9x12-nine-3x4', 8229600, 10972800, 0, 0, '[]', 1, NULL);
+            INSERT INTO "Edits" ("Id", "AlbumId", "KeeperId", "UnitIds", "Summary", "MadeAt", "Undone") VALUES ('{{Put}}', '{{Album}}', '{{Keeper.LocalId}}', ARRAY['{{Unit}}']::uuid[], 'Put a photo into a pocket', now(), FALSE);
+            INSERT INTO "Units" VALUES ('{{Unit}}', '{{Album}}', 0, 'Week', '2026-05-04', '2026-05-10', '{{placed}}', 2, '{{Put}}', 0, 1);
+            INSERT INTO "Leaves" VALUES ('{{Leaf}}', '{{Album}}', 0, '{{Protector}}', NULL, '{{Unit}}', 1, NULL), ('{{OtherLeaf}}', '{{Album}}', 1, '{{Protector}}', '{{Unit}}', NULL, 1, NULL);
+            INSERT INTO "EditChange" VALUES ('11111111-0000-7000-8000-000000000008', '{{Put}}', 'Unit', '{{Unit}}', 2, NULL, '{"pieces":[],"placements":[]}', '{{placed}}');
+            INSERT INTO "Photos" VALUES
+                ('{{Photo}}', '{{Album}}', '{{Unit}}', repeat('a', 64), 'garden.jpg', 'jpeg', 1000, 4000, 3000, '2026-05-06 10:15', NULL, 'A camera', NULL, NULL, '2026-05-06', FALSE, now(), FALSE, 1, NULL),
+                (gen_random_uuid(), '{{Album}}', '{{Unit}}', repeat('b', 64), 'moved.jpg', 'png', 1000, 4000, 3000, '2026-05-06 10:15', 120, NULL, NULL, NULL, '2026-05-08', TRUE, now(), FALSE, 1, NULL),
+                (gen_random_uuid(), '{{Album}}', '{{Unit}}', repeat('c', 64), 'left.jpg', 'jpeg', 1000, 4000, 3000, '2026-05-07 10:15', NULL, NULL, NULL, NULL, '2026-05-07', FALSE, now(), TRUE, 1, NULL),
+                (gen_random_uuid(), '{{Album}}', NULL, repeat('d', 64), 'nodate.jpg', 'jpeg', 1000, 4000, 3000, NULL, NULL, NULL, NULL, NULL, NULL, FALSE, now(), FALSE, 1, NULL);
+            """);
+
+        await using var host = TestHost.On(connection);
+        var calendar = await host.GetAsync<CalendarView>($"/api/albums/{Album}/calendar");
+        (calendar.Kind, calendar.Scheme, calendar.CutOff).ShouldBe((AlbumKind.Weekly, WeekScheme.Iso, "03:30"));
+
+        var week = await host.OpenAsync(new Guid(Unit));
+        week.Title.ShouldBe("Week 19");
+        Filled(week).ShouldBe(1);
+        week.Photos.Select(p => (p.FileName, p.Day, p.Verdict)).OrderBy(p => p.FileName, StringComparer.Ordinal).ShouldBe(
+        [
+            ("garden.jpg", new LocalDate(2026, 5, 6), Verdict.Undecided),
+            ("left.jpg", new LocalDate(2026, 5, 7), Verdict.Leave),
+            ("moved.jpg", new LocalDate(2026, 5, 8), Verdict.Undecided),
+        ]);
+
+        week = await host.StepAsync(week, "undo");
+        Filled(week).ShouldBe(0);
+        week = await host.StepAsync(week, "redo");
+        Filled(week).ShouldBe(1);
+    }
+
+    private static int Filled(UnitView week) => week.Counts.Pockets - week.Counts.OpenPockets;
+}
