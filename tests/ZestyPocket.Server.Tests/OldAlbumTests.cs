@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Server.Gathering;
+using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Albums;
@@ -23,7 +24,7 @@ public sealed class OldAlbumTests
     public async Task A_week_made_before_pictures_were_judged_keeps_its_pictures_its_days_and_its_undo()
     {
         var print = $$"""{"piece":"photoPrint","id":"11111111-0000-7000-8000-00000000000a","photoId":"{{Photo}}","framing":{"focusX":0.5,"focusY":0.5,"zoom":1} }""";
-        var placed = $$"""{"pieces":[{{print}}],"placements":[{"pieceId":"11111111-0000-7000-8000-00000000000a","pocket":{"leafId":"{{Leaf}}","side":"back","pocket":"1.1"} }]}""";
+        var placed = $$"""{"pieces":[{{print}}],"placements":[{"pieceId":"11111111-0000-7000-8000-00000000000a","place":{"leafId":"{{Leaf}}","side":"back","pocketKey":"1.1"},"locked":false}]}""";
         var connection = await TestDatabase.CreateOldAsync("First", $$"""
             INSERT INTO "Albums" VALUES ('{{Album}}', '{{Keeper.LocalId}}', 'Before', '2026-05-04', 7772400, 10972800, 'Inches', '03:30', 'None', now(), NULL, 1, NULL);
             INSERT INTO "Protectors" VALUES ('{{Protector}}', '{{Album}}', 0, '9x12-nine-3x4', 8229600, 10972800, 0, 0, '[]', 1, NULL);
@@ -48,9 +49,13 @@ public sealed class OldAlbumTests
         week.Photos.Select(p => (p.FileName, p.Day, p.Verdict)).OrderBy(p => p.FileName, StringComparer.Ordinal).ShouldBe(
         [
             ("garden.jpg", new LocalDate(2026, 5, 6), Verdict.Undecided),
-            ("left.jpg", new LocalDate(2026, 5, 7), Verdict.Leave),
             ("moved.jpg", new LocalDate(2026, 5, 8), Verdict.Undecided),
         ]);
+
+        var left = await host.GetAsync<PhotoPage>($"/api/albums/{Album}/photos?scope=leftOut");
+        left.Photos.Select(p => (p.FileName, p.Day)).ShouldBe([("left.jpg", new LocalDate(2026, 5, 7))]);
+        var undated = await host.GetAsync<PhotoPage>($"/api/albums/{Album}/photos?scope=noDate");
+        undated.Photos.Select(p => p.FileName).ShouldBe(["nodate.jpg"]);
 
         week = await host.StepAsync(week, "undo");
         Filled(week).ShouldBe(0);

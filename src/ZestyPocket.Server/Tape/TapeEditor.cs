@@ -337,8 +337,10 @@ public sealed class TapeEditor(ZestyContext db, AlbumReader albums, History hist
     private static List<string> Moved(IReadOnlyList<PhotoMove> moves, AlbumDays days, int taken)
     {
         var style = days.Calendar.Style;
+        var places = days.Units.Select((u, i) => (u.Id, i)).ToDictionary(p => p.Id, p => p.i);
         var lines = moves.Where(m => m.ChangesUnit)
             .GroupBy(m => (From: Title(m.OldUnitId), To: Title(m.Now.UnitId)))
+            .OrderBy(g => g.Min(m => Place(m.OldUnitId))).ThenBy(g => g.Min(m => Place(m.Now.UnitId)))
             .Select(g => $"{g.Count()} {(g.Count() == 1 ? "picture" : "pictures")} from {g.Key.From} to {g.Key.To}").ToList();
         var redated = moves.Count(m => !m.ChangesUnit && m.OldDay != m.Now.Day);
         if (redated > 0)
@@ -352,6 +354,9 @@ public sealed class TapeEditor(ZestyContext db, AlbumReader albums, History hist
         }
 
         return lines;
+
+        // In the album's order; what lies outside comes last.
+        int Place(Guid? unit) => unit is { } id && places.TryGetValue(id, out var place) ? place : int.MaxValue;
 
         string Title(Guid? unit) => unit is { } id ? days.Dates(id)?.Title(style) ?? "a part that is gone" : "outside the album";
     }
