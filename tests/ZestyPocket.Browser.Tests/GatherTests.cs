@@ -145,7 +145,7 @@ public sealed class GatherTests
 
             return desk.Browser.FindElement(By.CssSelector("[data-testid='bulk']")).Text.StartsWith("2 chosen", StringComparison.Ordinal) ? "yes" : null;
         });
-        desk.ClickButton("Keep");
+        desk.Click("[data-testid='bulk'] button");
         desk.UntilText("[data-testid='notice']", "Kept 2 pictures");
         desk.UntilText("[data-testid='photo-count']", "0 pictures");
         desk.Click("[data-testid='notice-undo']");
