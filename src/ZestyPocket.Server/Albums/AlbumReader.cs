@@ -53,10 +53,10 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
                 u.Revision,
                 u.CardsTold,
                 u.PiecesPlaced,
+                Photos = db.Photos.Where(p => p.AlbumId == id && p.UnitId == u.Id && p.Verdict != Verdict.Leave).Take(UnitSummary.MostCounted).Count(),
                 Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name),
             }).ToListAsync(cancel);
-        var photos = await db.Photos.Where(p => p.AlbumId == id && p.Verdict != Verdict.Leave)
-            .GroupBy(p => p.UnitId).Select(g => new { UnitId = g.Key, Count = g.Count() }).ToListAsync(cancel);
+        var withoutUnit = await db.Photos.CountAsync(p => p.AlbumId == id && p.UnitId == null && p.Verdict != Verdict.Leave, cancel);
         var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
 
         var pocketsOf = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector().Design.Pockets.Length);
@@ -65,7 +65,6 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             .Where(f => f.Unit is not null)
             .GroupBy(f => f.Unit!.Value)
             .ToDictionary(g => g.Key, g => g.Sum(f => pocketsOf[f.ProtectorId]));
-        var photosOf = photos.Where(p => p.UnitId is not null).ToDictionary(p => p.UnitId!.Value, p => p.Count);
 
         var calendar = album.ReadCalendar();
         var dates = units.ConvertAll(u => u.Dates);
@@ -81,9 +80,9 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             [
                 .. units.Select(u => new UnitSummary(
                     u.Id, u.Revision, u.Dates.Title(calendar.Style), Mark(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
-                    photosOf.GetValueOrDefault(u.Id), u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
+                    u.Photos, u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
             ],
-            photos.Where(p => p.UnitId is null).Sum(p => p.Count),
+            withoutUnit,
             dates.Count > 0 && calendar.Beyond(dates, atEnd: false) is not null,
             dates.Count > 0 && calendar.Beyond(dates, atEnd: true) is not null,
             calendar.Style.Order,

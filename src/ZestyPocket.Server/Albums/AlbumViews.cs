@@ -46,7 +46,7 @@ public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
 /// <param name="LastDay">Its last day.</param>
 /// <param name="Weight">How many weeks, days or hours were merged into it.</param>
 /// <param name="LeftOut">Left out on purpose.</param>
-/// <param name="Photos">Pictures gathered.</param>
+/// <param name="Photos">Pictures gathered, up to <see cref="MostCounted"/>.</param>
 /// <param name="CardsTold">Cards with words.</param>
 /// <param name="PiecesPlaced">Pieces in pockets.</param>
 /// <param name="Pockets">Pockets of its pages.</param>
@@ -63,7 +63,11 @@ public sealed record UnitSummary(
     int Photos,
     int CardsTold,
     int PiecesPlaced,
-    int Pockets);
+    int Pockets)
+{
+    /// <summary>A tape has room for no more: this number of photos stands for itself and all above.</summary>
+    public const int MostCounted = 200;
+}
 
 /// <summary>A new album.</summary>
 /// <param name="Name">Of the album.</param>

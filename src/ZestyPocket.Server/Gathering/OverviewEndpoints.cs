@@ -93,10 +93,11 @@ public sealed class OverviewReader(ZestyContext db, AlbumReader albums, Storage.
             [
                 .. album.Units.Select(u =>
                 {
-                    var wanted = Math.Max(0, u.Pockets - u.Photos - u.CardsTold);
+                    var photos = perDay[u.Id].Sum(d => d.Count);
+                    var wanted = Math.Max(0, u.Pockets - photos - u.CardsTold);
                     var (progress, next, step) = Next(u, wanted);
                     return new OverviewUnit(
-                        u.Id, u.Title, u.Label, u.LeftOut, progress, u.Photos, u.CardsTold, u.PiecesPlaced, u.Pockets, u.LeftOut ? 0 : wanted, notes.GetValueOrDefault(u.Id) ? 1 : 0,
+                        u.Id, u.Title, u.Label, u.LeftOut, progress, photos, u.CardsTold, u.PiecesPlaced, u.Pockets, u.LeftOut ? 0 : wanted, notes.GetValueOrDefault(u.Id) ? 1 : 0,
                         album.Kind is AlbumKind.DocumentedDay
                             ? []
                             : [.. Days(u.FirstDay, u.LastDay).Select(d => new OverviewDay(d, SpanLabel.Day(d, style.Order), perDay[u.Id].Where(p => p.Day == d).Sum(p => p.Count)))],

@@ -635,7 +635,8 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.HasIndex("AlbumId", "SortAt", "Id");
 
-                    b.HasIndex("AlbumId", "UnitId", "Verdict");
+                    b.HasIndex("AlbumId", "UnitId", "Day")
+                        .HasFilter("\"Verdict\" <> 'Leave'");
 
                     b.ToTable("Photos");
                 });

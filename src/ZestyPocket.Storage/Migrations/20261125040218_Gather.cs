@@ -349,9 +349,10 @@ namespace ZestyPocket.Storage.Migrations
                 columns: new[] { "AlbumId", "SortAt", "Id" });
 
             migrationBuilder.CreateIndex(
-                name: "IX_Photos_AlbumId_UnitId_Verdict",
+                name: "IX_Photos_AlbumId_UnitId_Day",
                 table: "Photos",
-                columns: new[] { "AlbumId", "UnitId", "Verdict" });
+                columns: new[] { "AlbumId", "UnitId", "Day" },
+                filter: "\"Verdict\" <> 'Leave'");
 
             migrationBuilder.CreateIndex(
                 name: "IX_ImportFiles_BatchId_Key",
@@ -414,7 +415,7 @@ namespace ZestyPocket.Storage.Migrations
                 table: "Photos");
 
             migrationBuilder.DropIndex(
-                name: "IX_Photos_AlbumId_UnitId_Verdict",
+                name: "IX_Photos_AlbumId_UnitId_Day",
                 table: "Photos");
 
             migrationBuilder.DropColumn(
