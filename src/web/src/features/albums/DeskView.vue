@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
+import AlbumTop from '../../shared/AlbumTop.vue'
 import ShortcutSheet from '../../shared/ShortcutSheet.vue'
 import { useShortcuts } from '../../shared/shortcuts'
 import GatherTab from '../gather/GatherTab.vue'
@@ -88,45 +89,20 @@ useShortcuts({
 
 <template>
   <div class="desk">
-    <header class="top">
-      <RouterLink to="/" class="home" aria-label="Back to the shelf"
-        ><img src="/favicon.svg" alt="" width="28" height="28"
-      /></RouterLink>
-      <h1 class="album-name">{{ album?.name ?? 'Album' }}</h1>
-      <span class="ms-auto"></span>
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        :disabled="!unit?.undo"
-        :title="unit?.undo ? `Undo: ${unit.undo}` : 'Nothing to undo here'"
-        data-testid="undo"
-        @click="step(undo)"
-      >
-        ↶ Undo
-      </button>
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        :disabled="!unit?.redo"
-        :title="unit?.redo ? `Redo: ${unit.redo}` : 'Nothing to redo here'"
-        data-testid="redo"
-        @click="step(redo)"
-      >
-        ↷ Redo
-      </button>
+    <AlbumTop
+      :name="album?.name"
+      :undo="unit?.undo"
+      :redo="unit?.redo"
+      where="here"
+      @back="step(undo)"
+      @again="step(redo)"
+      @keys="shortcuts = true"
+    >
       <button type="button" class="btn btn-sm btn-outline-dark" @click="setup = true">Protectors</button>
       <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'room', params: { albumId, room: 'overview' } }"
         >Overview</RouterLink
       >
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        aria-label="Keyboard shortcuts"
-        @click="shortcuts = true"
-      >
-        ?
-      </button>
-    </header>
+    </AlbumTop>
     <TapeMeasure v-if="album" :album="album" :current="unitId ?? ''" :tab="tab" />
     <nav class="tabs" aria-label="Steps of the work">
       <RouterLink

@@ -277,10 +277,10 @@ const addStay = () =>
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Take the stay in ${stay.place || 'this place'} away`"
+              :aria-label="`Take away the stay in ${stay.place || 'this place'}`"
               @click="stays.splice(i, 1)"
             >
-              ×
+              Take away
             </button>
           </div>
           <div class="d-flex gap-2 mt-2">
@@ -327,14 +327,15 @@ const addStay = () =>
 }
 .stay {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: 1fr 1fr;
   gap: 0.4rem;
   align-items: end;
   padding: 0.3rem 0 0.7rem;
   border-bottom: 1px solid var(--line);
 }
 .stay .btn {
-  grid-area: 2 / 3;
+  grid-column: 1 / -1;
+  justify-self: end;
 }
 @media (max-width: 800px) {
   .two {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useAct } from '../../shared/act'
+import AlbumTop from '../../shared/AlbumTop.vue'
 import ShortcutSheet from '../../shared/ShortcutSheet.vue'
 import { useShortcuts } from '../../shared/shortcuts'
 import { useAlbum, useOverview } from '../albums/queries'
@@ -35,41 +36,15 @@ useShortcuts({
 
 <template>
   <div class="desk">
-    <header class="top">
-      <RouterLink to="/" class="home" aria-label="Back to the shelf"
-        ><img src="/favicon.svg" alt="" width="28" height="28"
-      /></RouterLink>
-      <h1 class="album-name">{{ album?.name ?? 'Album' }}</h1>
-      <span class="ms-auto"></span>
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        :disabled="!overview?.undo"
-        :title="overview?.undo ? `Undo: ${overview.undo}` : 'Nothing to undo in this album'"
-        data-testid="undo"
-        @click="back"
-      >
-        ↶ Undo
-      </button>
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        :disabled="!overview?.redo"
-        :title="overview?.redo ? `Redo: ${overview.redo}` : 'Nothing to redo in this album'"
-        data-testid="redo"
-        @click="again"
-      >
-        ↷ Redo
-      </button>
-      <button
-        type="button"
-        class="btn btn-sm btn-outline-dark"
-        aria-label="Keyboard shortcuts"
-        @click="shortcuts = true"
-      >
-        ?
-      </button>
-    </header>
+    <AlbumTop
+      :name="album?.name"
+      :undo="overview?.undo"
+      :redo="overview?.redo"
+      where="in this album"
+      @back="back"
+      @again="again"
+      @keys="shortcuts = true"
+    />
     <TapeMeasure v-if="album" :album="album" current="" tab="gather" />
     <nav class="tabs" aria-label="Rooms of the album">
       <RouterLink

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** The head of every screen of an album: home, its name, undo, redo, whatever the screen adds, and the keys. */
+defineProps<{ name?: string; undo?: string | null; redo?: string | null; where: string }>()
+defineEmits<{ back: []; again: []; keys: [] }>()
+</script>
+
+<template>
+  <header class="top">
+    <RouterLink to="/" class="home" aria-label="Back to the shelf"
+      ><img src="/favicon.svg" alt="" width="28" height="28"
+    /></RouterLink>
+    <h1 class="album-name">{{ name ?? 'Album' }}</h1>
+    <span class="ms-auto"></span>
+    <button
+      type="button"
+      class="btn btn-sm btn-outline-dark"
+      :disabled="!undo"
+      :title="undo ? `Undo: ${undo}` : `Nothing to undo ${where}`"
+      data-testid="undo"
+      @click="$emit('back')"
+    >
+      ↶ Undo
+    </button>
+    <button
+      type="button"
+      class="btn btn-sm btn-outline-dark"
+      :disabled="!redo"
+      :title="redo ? `Redo: ${redo}` : `Nothing to redo ${where}`"
+      data-testid="redo"
+      @click="$emit('again')"
+    >
+      ↷ Redo
+    </button>
+    <slot />
+    <button type="button" class="btn btn-sm btn-outline-dark" aria-label="Keyboard shortcuts" @click="$emit('keys')">
+      ?
+    </button>
+  </header>
+</template>
