@@ -64,6 +64,7 @@ services.AddSingleton<PictureCache>();
 services.AddSingleton<IPrintCrops>(provider => provider.GetRequiredService<PictureCache>());
 services.AddSingleton<FontShelf>();
 services.AddSingleton<PiecePainter>();
+services.AddSingleton<IWeatherAlmanac, MadeUpAlmanac>();
 services.AddSingleton<PieceFaces>();
 
 services.ConfigureHttpJsonOptions(options =>
@@ -153,6 +154,7 @@ api.MapImporting();
 api.MapPhotos();
 api.MapUnits();
 api.MapFit();
+api.MapCards();
 api.MapPrinting();
 api.Map("/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "Not found", detail: "There is no such address here."))
     .ExcludeFromDescription();

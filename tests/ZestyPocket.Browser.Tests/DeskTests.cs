@@ -20,7 +20,8 @@ public sealed class DeskTests
         desk.ClickButton("Tell");
         desk.ClickButton("Add a journaling card");
         desk.See(".card-editor textarea");
-        desk.ClickButton("Add a title card");
+        desk.ClickButton("Add another card");
+        desk.ClickMenu("Title number and span, computed");
         desk.Until("both cards", () => desk.Browser.FindElements(By.CssSelector(".card-editor")).Count == 2 ? "yes" : null);
         desk.AxeFindings().ShouldBeEmpty("Tell");
 

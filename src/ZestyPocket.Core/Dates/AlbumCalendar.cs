@@ -35,6 +35,9 @@ public sealed record AlbumCalendar
 
     public ImmutableArray<PhotoSeries> Series { get; init; } = [];
 
+    /// <summary>Who the album is about.</summary>
+    public ImmutableArray<AlbumPerson> People { get; init; } = [];
+
     /// <summary>The weeks of the album's scheme.</summary>
     public WeekCalendar Weeks => new(Scheme, FirstDay);
 
@@ -66,6 +69,11 @@ public sealed record AlbumCalendar
         if (Waking.Hours.Length is < 1 or > 24)
         {
             throw new RuleException("The waking hours must be at least one and at most twenty-four. Nothing was changed.");
+        }
+
+        if (People.Length > AlbumPerson.Most)
+        {
+            throw new RuleException($"An album can have {AlbumPerson.Most} people at most. Nothing was changed.");
         }
 
         _ = Travel;

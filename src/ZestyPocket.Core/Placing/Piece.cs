@@ -15,7 +15,14 @@ public abstract record Piece(Guid Id);
 public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(Id);
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
-public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey) : Piece(Id);
+public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey) : Piece(Id)
+{
+    /// <summary>What was changed on this card to make its words fit; null when nothing was.</summary>
+    public CardSetting? Setting { get; init; }
+
+    /// <summary>The story whose words flow over this card; null when they were written on the card itself.</summary>
+    public Guid? StoryId { get; init; }
+}
 
 /// <summary>
 /// A flat keepsake that goes in itself: a ticket, a receipt, a pressed leaf. It is not printed; it must fit its pocket,

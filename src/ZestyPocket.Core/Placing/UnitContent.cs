@@ -123,10 +123,10 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent AddCard(Guid newPieceId, CardKind kind, string words, string styleKey) =>
         this with { Pieces = Pieces.Add(new Card(newPieceId, kind, CheckedWords(words), styleKey)) };
 
-    /// <summary>Changes the words and the style of a card.</summary>
-    public UnitContent WriteCard(Guid pieceId, string words, string styleKey) => Find(pieceId) switch
+    /// <summary>Changes the words, the style and the setting of a card.</summary>
+    public UnitContent WriteCard(Guid pieceId, string words, string styleKey, CardSetting? setting = null) => Find(pieceId) switch
     {
-        Card card => Replace(card, card with { Words = CheckedWords(words), StyleKey = styleKey }),
+        Card card => Replace(card, card with { Words = CheckedWords(words), StyleKey = styleKey, Setting = setting == CardSetting.AsTheStyle ? null : setting?.Checked() }),
         null => throw Gone(),
         _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
     };

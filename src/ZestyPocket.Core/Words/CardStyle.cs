@@ -7,7 +7,51 @@ namespace ZestyPocket.Core.Words;
 public enum CardKind
 {
     Journaling,
+
+    /// <summary>Number and span of the unit, computed.</summary>
     WeekTitle,
+    Filler,
+
+    /// <summary>Words somebody said, and who.</summary>
+    Overheard,
+
+    /// <summary>Beginnings to be finished: today I am reading, wearing, listening to.</summary>
+    Prompts,
+
+    /// <summary>The best and the worst of the day.</summary>
+    HighsAndLows,
+
+    /// <summary>Something that went wrong, told.</summary>
+    Incident,
+
+    /// <summary>Why this album is made.</summary>
+    Why,
+
+    /// <summary>Daylight and weather, computed.</summary>
+    Facts,
+
+    /// <summary>Where from and where to, computed from the stays.</summary>
+    FromTo,
+
+    /// <summary>Who was there, with ages on that date, computed.</summary>
+    People,
+
+    /// <summary>Days, people, pictures, words: computed.</summary>
+    Numbers,
+
+    /// <summary>Days until or since, computed.</summary>
+    Countdown,
+}
+
+/// <summary>What a style can carry.</summary>
+public enum StyleRole
+{
+    Words,
+    Title,
+    Quote,
+
+    /// <summary>Short rows, such as facts, ages or numbers.</summary>
+    Rows,
     Filler,
 }
 
@@ -37,46 +81,122 @@ public enum CardDress
 
     /// <summary>Orange-segment arcs over the whole card.</summary>
     Segments,
+
+    /// <summary>A half disc of the accent colour rising from the lower edge; words go around it.</summary>
+    RisingDisc,
+
+    /// <summary>A ruled line at the head and one at the foot.</summary>
+    HeadAndFoot,
+
+    /// <summary>A tag of the accent colour in the upper left corner for an hour or a mark; words go around it.</summary>
+    CornerTag,
+
+    /// <summary>Small crosses over the whole card, as in squared paper.</summary>
+    Crosses,
 }
 
 /// <summary>The look of one kind of card.</summary>
+/// <param name="Key">Its lasting name.</param>
+/// <param name="Name">What people see.</param>
+/// <param name="Family">Styles that look as if they belong in one album.</param>
+/// <param name="Role">What it can carry.</param>
+/// <param name="Type">Face, sizes, leading of the words.</param>
+/// <param name="Margin">Around the words; on a small card at most an eighth of its shorter side.</param>
+/// <param name="Paper">Ground.</param>
+/// <param name="Ink">Of the words.</param>
+/// <param name="Accent">Of what is around them.</param>
+/// <param name="Dress">What is around them.</param>
 public sealed record CardStyle(
     string Key,
     string Name,
-    CardKind Kind,
+    string Family,
+    StyleRole Role,
     TypeRange Type,
     Length Margin,
     Rgb Paper,
     Rgb Ink,
     Rgb Accent,
-    CardDress Dress);
+    CardDress Dress)
+{
+    /// <summary>Columns on cards that are wide enough for them (each at least 2 in).</summary>
+    public int Columns { get; init; } = 1;
 
-/// <summary>The card styles that ship with the program.</summary>
+    /// <summary>Which kinds of card a style can carry.</summary>
+    public bool Suits(CardKind kind) => RoleOf(kind) == Role;
+
+    public static StyleRole RoleOf(CardKind kind) => kind switch
+    {
+        CardKind.WeekTitle or CardKind.Countdown => StyleRole.Title,
+        CardKind.Filler => StyleRole.Filler,
+        CardKind.Overheard => StyleRole.Quote,
+        CardKind.Prompts or CardKind.HighsAndLows or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers => StyleRole.Rows,
+        _ => StyleRole.Words,
+    };
+}
+
+/// <summary>The card styles that ship with the program, in three families.</summary>
 public static class BuiltInCardStyles
 {
     private static readonly Rgb Cream = Rgb.Hex("#fbf6ea");
     private static readonly Rgb White = Rgb.Hex("#ffffff");
+    private static readonly Rgb Mist = Rgb.Hex("#eef2f3");
     private static readonly Rgb DarkInk = Rgb.Hex("#2b2622");
     private static readonly Rgb Slate = Rgb.Hex("#3f5566");
+    private static readonly Rgb Pine = Rgb.Hex("#2f4a3a");
     private static readonly Rgb Peel = Rgb.Hex("#e4701e");
     private static readonly Rgb Leaf = Rgb.Hex("#56754f");
+    private static readonly Rgb PaleLine = Rgb.Hex("#cfd8de");
+    private static readonly Rgb Steel = Rgb.Hex("#9db4c0");
+    private static readonly Rgb Blossom = Rgb.Hex("#f6c9a2");
+    private static readonly Rgb Moss = Rgb.Hex("#c5d3b8");
 
     private static readonly Length Margin = Length.FromMillimetres(5);
+    private static readonly Length Wide = Length.FromMillimetres(7);
+
+    private static readonly TypeRange NoWords = new(Typeface.Sans, 7, 7, 1);
+    private static readonly TypeRange Large = new(Typeface.Display, 8, 140, 1);
 
     public static ImmutableArray<CardStyle> All { get; } =
     [
-        new("reading-serif", "Reading serif", CardKind.Journaling, new(Typeface.Serif, 7, 13, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain),
-        new("typewriter", "Typewriter, ruled", CardKind.Journaling, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, Rgb.Hex("#cfd8de"), CardDress.Ruled),
-        new("note-hand", "Handwriting", CardKind.Journaling, new(Typeface.Handwriting, 9, 26, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
-        new("plain-sans", "Plain sans, framed", CardKind.Journaling, new(Typeface.Sans, 7, 12, 1.38), Length.FromMillimetres(7), Cream, DarkInk, Leaf, CardDress.Frame),
-        new("title-peel", "Week title, peel band", CardKind.WeekTitle, new(Typeface.Display, 8, 140, 1), Margin, Cream, DarkInk, Peel, CardDress.TopBand),
-        new("title-slate", "Week title, slate", CardKind.WeekTitle, new(Typeface.Display, 8, 140, 1), Margin, Slate, White, Rgb.Hex("#f6c9a2"), CardDress.Frame),
-        new("filler-dots", "Dots", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, Cream, DarkInk, Peel, CardDress.Dots),
-        new("filler-stripes", "Stripes", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, White, DarkInk, Rgb.Hex("#9db4c0"), CardDress.Stripes),
-        new("filler-segments", "Segments", CardKind.Filler, new(Typeface.Sans, 7, 7, 1), Margin, Cream, DarkInk, Leaf, CardDress.Segments),
+        // Warm paper, peel and ink.
+        new("reading-serif", "Reading serif", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain) { Columns = 2 },
+        new("peel-hour", "Serif, corner tag", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 12, 1.32), Margin, Cream, DarkInk, Peel, CardDress.CornerTag),
+        new("peel-rise", "Serif, rising disc", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.34), Margin, White, DarkInk, Blossom, CardDress.RisingDisc),
+        new("title-peel", "Title, peel band", "Peel", StyleRole.Title, Large, Margin, Cream, DarkInk, Peel, CardDress.TopBand),
+        new("peel-quote", "Quote, peel", "Peel", StyleRole.Quote, new(Typeface.Display, 8, 30, 1.15), Wide, Cream, DarkInk, Peel, CardDress.EdgeBand),
+        new("peel-rows", "Rows, serif", "Peel", StyleRole.Rows, new(Typeface.Serif, 7, 14, 1.5), Margin, Cream, DarkInk, Peel, CardDress.HeadAndFoot),
+        new("filler-dots", "Dots", "Peel", StyleRole.Filler, NoWords, Margin, Cream, DarkInk, Peel, CardDress.Dots),
+        new("filler-segments", "Segments", "Peel", StyleRole.Filler, NoWords, Margin, Cream, DarkInk, Leaf, CardDress.Segments),
+
+        // Cool and plain.
+        new("typewriter", "Typewriter, ruled", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, PaleLine, CardDress.Ruled),
+        new("slate-sans", "Sans, head and foot", "Slate", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.36), Margin, Mist, DarkInk, Slate, CardDress.HeadAndFoot) { Columns = 2 },
+        new("title-slate", "Title, slate", "Slate", StyleRole.Title, Large, Margin, Slate, White, Blossom, CardDress.Frame),
+        new("slate-quote", "Quote, typewriter", "Slate", StyleRole.Quote, new(Typeface.Typewriter, 8, 20, 1.3), Wide, Mist, Slate, Slate, CardDress.HeadAndFoot),
+        new("slate-rows", "Rows, sans", "Slate", StyleRole.Rows, new(Typeface.Sans, 7, 13, 1.5), Margin, White, DarkInk, Slate, CardDress.TopBand),
+        new("filler-stripes", "Stripes", "Slate", StyleRole.Filler, NoWords, Margin, White, DarkInk, Steel, CardDress.Stripes),
+        new("filler-crosses", "Crosses", "Slate", StyleRole.Filler, NoWords, Margin, Mist, DarkInk, Steel, CardDress.Crosses),
+
+        // By hand, in greens.
+        new("note-hand", "Handwriting", "Sprig", StyleRole.Words, new(Typeface.Handwriting, 9, 26, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
+        new("plain-sans", "Plain sans, framed", "Sprig", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.38), Wide, Cream, DarkInk, Leaf, CardDress.Frame),
+        new("title-sprig", "Title, by hand", "Sprig", StyleRole.Title, new(Typeface.Handwriting, 12, 150, 1), Margin, White, Pine, Leaf, CardDress.EdgeBand),
+        new("sprig-quote", "Quote, by hand", "Sprig", StyleRole.Quote, new(Typeface.Handwriting, 10, 40, 1.1), Wide, Moss, Pine, Leaf, CardDress.Frame),
+        new("sprig-rows", "Rows, by hand", "Sprig", StyleRole.Rows, new(Typeface.Handwriting, 9, 20, 1.3), Margin, White, Pine, Moss, CardDress.Ruled),
+        new("filler-sprig", "Dots, moss", "Sprig", StyleRole.Filler, NoWords, Margin, White, DarkInk, Moss, CardDress.Dots),
     ];
 
-    /// <summary>Finds a style; the first of the kind when the key is unknown, so that a card is never lost.</summary>
-    public static CardStyle Find(string key, CardKind kind) =>
-        All.FirstOrDefault(s => s.Key == key && s.Kind == kind) ?? All.First(s => s.Kind == kind);
+    /// <summary>
+    /// Finds a style; one of the same family or else the first that suits the kind when the key is unknown or does not
+    /// suit, so that a card is never lost.
+    /// </summary>
+    public static CardStyle Find(string key, CardKind kind)
+    {
+        var named = All.FirstOrDefault(s => s.Key == key);
+        return named is not null && named.Suits(kind) ? named : InFamily(named?.Family, kind);
+    }
+
+    /// <summary>The first style of a family that suits a kind; of any family when the name is unknown.</summary>
+    public static CardStyle InFamily(string? family, CardKind kind) =>
+        All.FirstOrDefault(s => s.Family == family && s.Suits(kind)) ?? All.First(s => s.Suits(kind));
 }

@@ -96,6 +96,16 @@ public sealed class FontShelf : ITextShaper, IDisposable
         }
     }
 
+    /// <summary>Letters of a text that a face lacks: those another shipped face has, and those none has.</summary>
+    public (IReadOnlyList<string> Borrowed, IReadOnlyList<string> Missing) Lacks(Typeface face, string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var lacking = text.EnumerateRunes().Where(r => !System.Text.Rune.IsWhiteSpace(r) && !System.Text.Rune.IsControl(r) && !_faces[face].Has(r.Value)).Distinct().ToList();
+        return (
+            [.. lacking.Where(r => Fallbacks.Any(f => _faces[f].Has(r.Value))).Select(r => r.ToString())],
+            [.. lacking.Where(r => !Fallbacks.Any(f => _faces[f].Has(r.Value))).Select(r => r.ToString())]);
+    }
+
     /// <summary>Width in points of one line.</summary>
     public double Width(Typeface face, double sizePt, string text) => Measure(face, text).Ends[^1] * sizePt;
 

@@ -82,7 +82,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             {
                 var kind = request.CardKind ?? throw Incomplete();
                 var id = Guid.CreateVersion7();
-                var changed = content.AddCard(id, kind, request.Words ?? string.Empty, StyleOf(request, kind));
+                var changed = content.AddCard(id, kind, request.Words ?? ComputedCards.Beginning(kind), StyleOf(request, kind));
                 if (request.Place is not null)
                 {
                     changed = changed.Put(id, PlaceIn(open, request.Place));
@@ -95,7 +95,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             {
                 var id = Need(request.PieceId);
                 var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer here. Your words were not saved: copy them before you reload.");
-                return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey)), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
+                return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey), request.Setting ?? card.Setting), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
             }
 
             case EditKind.Discard:
@@ -167,7 +167,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         }
 
         var cards = 0;
-        foreach (var card in content.Loose.OfType<Card>().OrderBy(c => c.Kind == CardKind.WeekTitle ? 0 : 1).ToList())
+        foreach (var card in content.Loose.OfType<Card>().OrderBy(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title ? 0 : 1).ToList())
         {
             if (PocketFor(card, free) is { } pocket)
             {
@@ -202,7 +202,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             return null;
         }
 
-        if (card.Kind == CardKind.WeekTitle)
+        if (CardStyle.RoleOf(card.Kind) == StyleRole.Title)
         {
             return free[0];
         }
@@ -213,9 +213,9 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         }
 
         // The smallest pocket that holds the words; if none does, the largest.
-        var style = BuiltInCardStyles.Find(card.StyleKey, card.Kind);
+        var style = PieceFaces.StyleOf(card);
         return free.OrderBy(p => p.Cut.SquareInches)
-            .Where(p => CardComposer.Journaling(card.Words, style, p.Cut, fonts).Fit!.Fits)
+            .Where(p => CardComposer.Fit(card.Words, style, p.Cut, fonts, ComputedCards.Heading(card.Kind) is not null).Fits)
             .Concat(free.OrderByDescending(p => p.Cut.SquareInches))
             .First();
     }
@@ -299,6 +299,16 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
     {
         CardKind.WeekTitle => "title card",
         CardKind.Filler => "filler card",
+        CardKind.Overheard => "card of overheard words",
+        CardKind.Prompts => "card of prompts",
+        CardKind.HighsAndLows => "card of highs and lows",
+        CardKind.Incident => "card of an incident",
+        CardKind.Why => "card that says why",
+        CardKind.Facts => "card of facts",
+        CardKind.FromTo => "card of where from and where to",
+        CardKind.People => "card of who was there",
+        CardKind.Numbers => "card of numbers",
+        CardKind.Countdown => "countdown card",
         _ => "journaling card",
     };
 

@@ -67,7 +67,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 pockets,
                 pockets - content.Placements.Count(p => open.CodeOf(p.Place) is not null),
                 cards.Count,
-                cards.Count(c => c.Kind == CardKind.Journaling && string.IsNullOrWhiteSpace(c.Words)),
+                cards.Count(c => !ComputedCards.IsComputed(c.Kind) && c.Kind != CardKind.Filler && string.IsNullOrWhiteSpace(c.Words)),
                 all.Count(p => p.Fit is { WordsOver: > 0 }),
                 all.Count(p => p.Warning is not null),
                 open.Dates.LeftOut ? 0 : Math.Max(0, pockets - open.Photos.Count - cards.Count - content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope)),
@@ -166,18 +166,21 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             case Card card:
             {
                 var face = faces.CardFaceOf(open, card, cut);
-                var fit = card.Kind == CardKind.Journaling ? FitView.Of(face.Fit!) : null;
+                var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler ? null : FitView.Of(face.Fit!);
                 var title = card.Kind switch
                 {
                     CardKind.WeekTitle => $"Title: {open.Title}",
                     CardKind.Filler => "Filler card",
-                    _ => Opening(card.Words),
+                    CardKind.Countdown => "Countdown",
+                    _ => ComputedCards.Heading(card.Kind) is { } heading && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words)) ? heading : Opening(card.Words),
                 };
-                var version = Version(card, cut, open);
+                var version = Version(face);
                 return new PieceView(
                     card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, card.StyleKey, fit,
                     $"/api/units/{open.Unit.Id}/pieces/{card.Id}/face?v={version}",
-                    fit is { WordsOver: > 0 } ? fit.Verdict : null);
+                    fit is { WordsOver: > 0 } ? fit.Verdict : null,
+                    Setting: card.Setting,
+                    StoryId: card.StoryId);
             }
 
             case Keepsake keepsake:
@@ -207,8 +210,9 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     }
 
     /// <summary>Changes when anything that shows on the card does, so that a browser may keep the picture for ever.</summary>
-    private static string Version(Card card, Size cut, OpenUnit open) => Version(
-        $"{card.Kind}|{card.StyleKey}|{cut.Width.Emu}x{cut.Height.Emu}|{open.Title}|{open.Dates.Span(open.Calendar.Style)}|{open.Dates.Numbers}|{card.Words}");
+    /// <summary>Changes with everything that is drawn.</summary>
+    private static string Version(CardFace face) => Version(string.Join('|', [
+        $"{face.Width}x{face.Height}", face.Paper, .. face.Boxes, .. face.Rules.Take(40), .. face.Discs.Take(8), .. face.Runs.Select(r => $"{r.Face} {r.SizePt} {r.X} {r.Baseline} {r.Ink} {r.Text}")]));
 
     private static string Version(string recipe) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
 }

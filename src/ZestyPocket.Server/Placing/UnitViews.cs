@@ -81,7 +81,9 @@ public sealed record PieceView(
     FitView? Fit,
     string? FaceUrl,
     string? Warning,
-    KeepsakeInfo? Keepsake = null);
+    KeepsakeInfo? Keepsake = null,
+    CardSetting? Setting = null,
+    Guid? StoryId = null);
 
 public enum PieceKind
 {
@@ -155,7 +157,7 @@ public enum EditKind
     /// <summary>cardKind, words, styleKey, and place if it goes straight into a pocket.</summary>
     AddCard,
 
-    /// <summary>pieceId, words, styleKey.</summary>
+    /// <summary>pieceId, words, styleKey, setting.</summary>
     WriteCard,
 
     /// <summary>pieceId.</summary>
@@ -195,7 +197,8 @@ public sealed record EditRequest(
     Guid? LeafId = null,
     Guid? ProtectorId = null,
     KeepsakeRequest? Keepsake = null,
-    NoteRequest? Note = null);
+    NoteRequest? Note = null,
+    CardSetting? Setting = null);
 
 /// <summary>The unit after an edit, and what to tell the keeper about it.</summary>
 public sealed record EditAnswer(UnitView Unit, string Done, Guid? PieceId);

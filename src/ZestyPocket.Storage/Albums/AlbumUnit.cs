@@ -80,6 +80,6 @@ public sealed class AlbumUnit : IRevisioned
         PiecesPlaced = content.Placements.Length;
         PhotosPlaced = [.. content.PhotosPlaced.Order()];
         KeepsakesInEnvelope = content.InEnvelope.Count();
-        CardsTold = content.Pieces.OfType<Card>().Count(c => c.Kind == Core.Words.CardKind.WeekTitle || !string.IsNullOrWhiteSpace(c.Words));
+        CardsTold = content.Pieces.OfType<Card>().Count(c => Core.Words.ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words));
     }
 }

@@ -5,16 +5,7 @@ namespace ZestyPocket.Core.Tests.Words;
 
 public sealed class CopyfitTests
 {
-    /// <summary>Every letter half an em wide: widths can be counted by hand.</summary>
-    private sealed class EvenShaper : ITextShaper
-    {
-        public FaceMetrics Metrics(Typeface face) => new(0.8, 0.2);
-
-        public ShapedText Shape(Typeface face, string paragraph) =>
-            new(paragraph, [.. Enumerable.Range(0, paragraph.Length + 1).Select(i => i * 0.5)]);
-    }
-
-    private static readonly EvenShaper Shaper = new();
+    private static readonly EvenShaper Shaper = EvenShaper.Only;
     private static readonly TypeRange Type = new(Typeface.Serif, 7, 12, 1.25);
 
     [Fact]
@@ -92,21 +83,58 @@ public sealed class CopyfitTests
         });
     }
 
+    [Fact]
+    public void Lines_go_around_what_is_in_their_way()
+    {
+        // A printed hour of 40 x 20 in the corner: two lines beside it, the rest under it.
+        var area = new TypeArea(0, 0, 100, 60) { Obstacles = [new BoxInTheWay(0, 0, 40, 20)] };
+        var fit = Copyfit.Fit("aa bb cc dd ee ff gg hh ii jj", [area], new(Typeface.Serif, 10, 10, 1), Shaper);
+        fit.Lines.Select(l => (l.X, l.Text)).ShouldBe([(40, "aa bb cc dd"), (40, "ee ff gg hh"), (0, "ii jj")]);
+    }
+
+    [Fact]
+    public void A_half_disc_at_the_foot_leaves_the_wider_side_of_its_lines()
+    {
+        var area = new TypeArea(0, 0, 100, 50) { Obstacles = [new DiscInTheWay(30, 50, 25)] };
+        area.Slot(0, 10).ShouldBe((0, 100));
+        // Between 40 and 50 the disc is widest at its centre: from 5 to 55.
+        area.Slot(40, 50).ShouldBe((55, 45));
+        // Between 25 and 35 it is 15 under the line's foot: half its chord is 20.
+        area.Slot(25, 35).ShouldBe((50, 50));
+    }
+
+    [Fact]
+    public void No_line_touches_a_box_or_a_disc_and_none_leaves_its_area()
+    {
+        Gen.Select(Gen.Int[0, 60], Gen.Double[60, 300], Gen.Double[60, 300], Gen.Double[0, 80], Gen.Double[0, 80]).Sample((count, width, height, w, h) =>
+        {
+            Obstacle[] obstacles = [new BoxInTheWay(0, 0, w, h), new DiscInTheWay(width / 2, height, Math.Min(w, h))];
+            var area = new TypeArea(10, 10, width, height) { Obstacles = [.. obstacles] };
+            var fit = Copyfit.Fit(string.Join(' ', Enumerable.Repeat("word", count)), [area], Type, Shaper);
+            foreach (var line in fit.Lines)
+            {
+                var (top, bottom) = (line.Baseline - (0.8 * fit.SizePt), line.Baseline + (0.2 * fit.SizePt));
+                line.X.ShouldBeGreaterThanOrEqualTo(10);
+                (line.X + line.Width).ShouldBeLessThanOrEqualTo(10 + width + 1e-6);
+                bottom.ShouldBeLessThanOrEqualTo(10 + height + 1e-5);
+                obstacles.ShouldAllBe(o => o.Across(top, bottom) == null || line.X >= o.Across(top, bottom)!.Value.To - 1e-6 || line.X + line.Width <= o.Across(top, bottom)!.Value.From + 1e-6);
+            }
+        });
+    }
+
+    [Fact]
+    public void Columns_are_filled_one_after_another()
+    {
+        var columns = new TypeArea(0, 0, 112, 20).Columns(2, 12);
+        var fit = Copyfit.Fit("aaaa bbbb cccc dddd eeee ffff gg", columns, new(Typeface.Serif, 10, 10, 1), Shaper);
+        fit.Lines.Select(l => (l.Area, l.X, l.Text)).ShouldBe([(0, 0, "aaaa bbbb"), (0, 0, "cccc dddd"), (1, 62, "eeee ffff"), (1, 62, "gg")]);
+    }
+
     [Theory]
     [InlineData("", 0)]
     [InlineData("  one\n two\tthree ", 3)]
     [InlineData("mother-in-law's", 1)]
     public void Words_are_stretches_between_blanks(string text, int count) => Copyfit.CountWords(text).ShouldBe(count);
-
-    /// <summary>Source: Unicode UAX #14, rules LB7 and LB18 (blanks), LB21 (hyphens), ID × ID break.</summary>
-    [Fact]
-    public void Lines_may_end_after_blanks_and_hyphens_and_between_ideographs()
-    {
-        LineBreaks.Opportunities("well-kept book").ShouldBe([5, 10, 14]);
-        LineBreaks.Opportunities("夏休み").ShouldBe([1, 2, 3]);
-        LineBreaks.Opportunities("a  b").ShouldBe([3, 4]);
-        LineBreaks.Opportunities("-3 °C").ShouldBe([3, 5]);
-    }
 
     /// <summary>Source: WCAG 2.2, contrast ratio: black on white is 21, #767676 on white is just above 4.5.</summary>
     [Fact]
@@ -119,7 +147,7 @@ public sealed class CopyfitTests
     [Fact]
     public void Every_shipped_style_has_ink_that_reads_on_its_paper()
     {
-        foreach (var style in BuiltInCardStyles.All.Where(s => s.Kind != CardKind.Filler))
+        foreach (var style in BuiltInCardStyles.All.Where(s => s.Role != StyleRole.Filler))
         {
             Rgb.Contrast(style.Ink, style.Paper).ShouldBeGreaterThan(4.5, style.Name);
             style.Type.SmallestPt.ShouldBeGreaterThanOrEqualTo(7);

@@ -68,6 +68,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{id}/words/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["lookOverWords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums": {
         parameters: {
             query?: never;
@@ -841,7 +857,7 @@ export interface components {
             /** Format: double */
             height: number;
         };
-        /** @description How an album counts time. */
+        /** @description How an album counts time, and who it is about. */
         CalendarView: {
             /** Format: int32 */
             revision: number;
@@ -855,6 +871,7 @@ export interface components {
             wakingFrom: string;
             wakingUntil: string;
             stays: components["schemas"]["StayView"][];
+            people: components["schemas"]["PersonView"][];
         };
         /** @description A camera of an album: what it took, what is known of its clock, and whether that is doubted. */
         CameraView: {
@@ -896,7 +913,30 @@ export interface components {
          * @description What a card is for.
          * @enum {unknown}
          */
-        CardKind: "journaling" | "weekTitle" | "filler";
+        CardKind: "journaling" | "weekTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "people" | "numbers" | "countdown";
+        /** @description What a keeper changed on one card to make its words fit; null leaves what the style says. */
+        CardSetting: {
+            /**
+             * Format: double
+             * @description No larger type than this: cards that carry one story are set in one size.
+             */
+            largestPt?: null | number;
+            /**
+             * Format: double
+             * @description Type may go down to this, never under double TypeRange.SmallestEverPt.
+             */
+            smallestPt?: null | number;
+            /**
+             * Format: double
+             * @description Distance of baselines as a multiple of the size, 1 to 2.
+             */
+            leading?: null | number;
+            /**
+             * Format: double
+             * @description Margin in points, at least double CardSetting.NarrowestMarginPt.
+             */
+            marginPt?: null | number;
+        };
         /** @description What ships with the program and never changes while it runs. */
         Catalog: {
             designs: components["schemas"]["DesignView"][];
@@ -941,6 +981,7 @@ export interface components {
             wakingFrom?: null | string;
             wakingUntil?: null | string;
             stays?: null | components["schemas"]["StayView"][];
+            people?: null | components["schemas"]["PersonView"][];
         };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {
@@ -1004,6 +1045,7 @@ export interface components {
             protectorId?: null | string;
             keepsake?: null | components["schemas"]["KeepsakeRequest"];
             note?: null | components["schemas"]["NoteRequest"];
+            setting?: null | components["schemas"]["CardSetting"];
         };
         /** @description What an imported calendar brought. */
         EventsAnswer: {
@@ -1036,12 +1078,46 @@ export interface components {
             pockets: components["schemas"]["PocketView"][];
             otherSide: string;
         };
-        /** @description The fit and a picture of the card as it would print, as a data URL. */
+        /** @description Something to look at before a card is printed. */
+        FindingView: {
+            /**
+             * Format: uuid
+             * @description The card.
+             */
+            pieceId: string;
+            /** @description What it is called. */
+            card: string;
+            /** @description Its pocket; null when it lies in the tray. */
+            code: null | string;
+            /** @description What is wrong. */
+            kind: components["schemas"]["WordFindingKind"];
+            /**
+             * Format: int32
+             * @description Where in its words.
+             */
+            start: number;
+            /**
+             * Format: int32
+             * @description How long.
+             */
+            length: number;
+            /** @description The words. */
+            found: string;
+            /** @description What is wrong, in words. */
+            says: string;
+            /** @description All its words with this mended; null when only the keeper can know. */
+            mendedWords: null | string;
+            /** @description What would stand there instead. */
+            mend: null | string;
+        };
+        /** @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL. */
         FitAnswer: {
             fit: components["schemas"]["FitView"];
             picture: string;
+            remedies: components["schemas"]["RemedyView"][];
+            otherFaces: null | string;
         };
-        /** @description Words that are being written, with the style and the piece they are for. */
+        /** @description Words that are being written, with the style, the setting and the piece they are for. */
         FitRequest: {
             words: string;
             styleKey: string;
@@ -1049,6 +1125,7 @@ export interface components {
             unitId: string;
             /** Format: uuid */
             pieceId: string;
+            setting?: null | components["schemas"]["CardSetting"];
         };
         /** @description How the words of a card came out, in words too. */
         FitView: {
@@ -1351,6 +1428,11 @@ export interface components {
             name: string;
             sizeLabel: string;
         };
+        /** @description Somebody the album is about; the birthday is null when it is nobody's business. */
+        PersonView: {
+            name: string;
+            born: null | components["schemas"]["LocalDate"];
+        };
         /** @description A photo with the revision the keeper was looking at. */
         PhotoAt: {
             /** Format: uuid */
@@ -1528,6 +1610,9 @@ export interface components {
             faceUrl: null | string;
             warning: null | string;
             keepsake?: null | components["schemas"]["KeepsakeInfo"];
+            setting?: null | components["schemas"]["CardSetting"];
+            /** Format: uuid */
+            storyId?: null | string;
         };
         /** @description A pocket of one face. */
         PlaceRequest: {
@@ -1610,6 +1695,24 @@ export interface components {
             ringStrip: string;
             ease: string;
             clearSizes: components["schemas"]["ClearSizeView"][];
+        };
+        /**
+         * @description What people do, in this order, when words do not fit. Common practice.
+         * @enum {unknown}
+         */
+        RemedyKind: "dropBlankLines" | "joinLines" | "tightenLeading" | "narrowMargins" | "smallerType";
+        /** @description A measure that makes words fit better: what to write and set instead, and what it gains. */
+        RemedyView: {
+            /** @description Which. */
+            kind: components["schemas"]["RemedyKind"];
+            /** @description What it does. */
+            label: string;
+            /** @description What comes of it. */
+            gain: string;
+            /** @description The words after it. */
+            words: string;
+            /** @description The setting after it. */
+            setting: components["schemas"]["CardSetting"];
         };
         RenameAlbumRequest: {
             name: string;
@@ -1706,7 +1809,8 @@ export interface components {
         StyleView: {
             key: string;
             name: string;
-            kind: components["schemas"]["CardKind"];
+            family: string;
+            kinds: components["schemas"]["CardKind"][];
             /** Format: double */
             smallestPt: number;
             /** Format: double */
@@ -1798,7 +1902,7 @@ export interface components {
             leftOut: boolean;
             /**
              * Format: int32
-             * @description Pictures gathered.
+             * @description Pictures gathered, up to int UnitSummary.MostCounted.
              */
             photos: number;
             /**
@@ -1868,6 +1972,11 @@ export interface components {
          * @enum {unknown}
          */
         WeekScheme: "iso" | "sundayFirst" | "fromFirstDay";
+        /**
+         * @description Kinds of thing that spoil a printed card.
+         * @enum {unknown}
+         */
+        WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
     };
     responses: never;
     parameters: never;
@@ -2015,6 +2124,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FitAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookOverWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingView"][];
                 };
             };
             /** @description Not Found */

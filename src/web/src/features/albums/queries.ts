@@ -59,6 +59,13 @@ export const useKeepsakes = (id: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}/keepsakes', { params: { path: { id: toValue(id) } } })),
   })
 
+/** What to look at before the cards of a unit are printed. */
+export const useFindings = (albumId: MaybeRefOrGetter<string>, unitId: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'findings', toValue(unitId))),
+    queryFn: () => answer(api.GET('/api/units/{id}/words/findings', { params: { path: { id: toValue(unitId) } } })),
+  })
+
 export const usePhoto = (id: MaybeRefOrGetter<string>) =>
   useQuery({
     queryKey: computed(() => keys.photo(toValue(id))),

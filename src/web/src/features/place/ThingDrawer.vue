@@ -94,7 +94,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         :key="piece.id"
         :unit-id="unit.id"
         :piece="piece"
-        @write="(pieceId, words, styleKey) => edit({ kind: 'writeCard', pieceId, words, styleKey })"
+        @write="(pieceId, words, styleKey, setting) => edit({ kind: 'writeCard', pieceId, words, styleKey, setting })"
         @discard="edit({ kind: 'discard', pieceId: piece.id })"
       />
     </template>

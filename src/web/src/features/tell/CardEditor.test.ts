@@ -11,7 +11,9 @@ vi.mock('../../api/client', async (original) => ({
   api: { POST: (...args: unknown[]) => POST(...args) },
 }))
 vi.mock('../albums/queries', () => ({
-  useCatalog: () => ({ data: ref({ styles: [{ key: 'plain-sans', name: 'Plain', kind: 'journaling' }] }) }),
+  useCatalog: () => ({
+    data: ref({ styles: [{ key: 'plain-sans', name: 'Plain', family: 'Sprig', kinds: ['journaling'] }] }),
+  }),
 }))
 
 const card = (words: string): PieceView => ({
@@ -42,7 +44,19 @@ beforeEach(() => {
   written.mockReset()
   POST.mockImplementation((_path: string, { body }: { body: { words: string } }) =>
     Promise.resolve({
-      data: { fit: { wordsOver: 3, verdict: `3 words too many of “${body.words}”` }, picture: 'data:,' },
+      data: {
+        fit: { wordsOver: 3, verdict: `3 words too many of “${body.words}”` },
+        picture: 'data:,',
+        remedies: [
+          {
+            kind: 'tightenLeading',
+            label: 'Tighten the lines',
+            gain: 'all words fit at 8 pt',
+            words: body.words,
+            setting: { leading: 1.1 },
+          },
+        ],
+      },
       response: { ok: true },
     }),
   )
@@ -64,12 +78,25 @@ describe('the card editor', () => {
     await wrapper.find('textarea').setValue('Rain all day')
     expect(written).not.toHaveBeenCalled()
     vi.advanceTimersByTime(900)
-    expect(written).toHaveBeenLastCalledWith('c1', 'Rain all day', 'plain-sans')
+    expect(written).toHaveBeenLastCalledWith('c1', 'Rain all day', 'plain-sans', null)
 
     const left = editor()
     await left.find('textarea').setValue('Sun')
     left.unmount()
-    expect(written).toHaveBeenLastCalledWith('c1', 'Sun', 'plain-sans')
+    expect(written).toHaveBeenLastCalledWith('c1', 'Sun', 'plain-sans', null)
+  })
+
+  it('offers what would help and takes it with one click', async () => {
+    const wrapper = editor()
+    await wrapper.find('textarea').setValue('Rain all day')
+    vi.advanceTimersByTime(130)
+    await flushPromises()
+    expect(wrapper.text()).toContain('all words fit at 8 pt')
+    await wrapper
+      .findAll('button')
+      .find((b) => b.text() === 'Tighten the lines')!
+      .trigger('click')
+    expect(written).toHaveBeenLastCalledWith('c1', 'Rain all day', 'plain-sans', { leading: 1.1 })
   })
 
   it('saves nothing when nothing was changed', async () => {

@@ -1,39 +1,55 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { answer, api, type FitAnswer, type PieceView } from '../../api/client'
+import { answer, api, type CardSetting, type FitAnswer, type PieceView, type RemedyView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { useCatalog } from '../albums/queries'
+import { isComputed, takesWords } from './kinds'
 
 const props = defineProps<{ unitId: string; piece: PieceView }>()
-const emit = defineEmits<{ write: [pieceId: string, words: string, styleKey: string]; discard: [] }>()
+const emit = defineEmits<{
+  write: [pieceId: string, words: string, styleKey: string, setting: CardSetting | null]
+  discard: []
+}>()
 
 const notices = useNotices()
 const { data: catalog } = useCatalog()
 const words = ref(props.piece.words ?? '')
 const style = ref(props.piece.styleKey ?? '')
+const setting = ref<CardSetting | null>(props.piece.setting ?? null)
 const fit = ref<FitAnswer | null>(null)
 let fitTimer: ReturnType<typeof setTimeout> | undefined
 let saveTimer: ReturnType<typeof setTimeout> | undefined
 let asked = 0
 
-const journaling = computed(() => props.piece.cardKind === 'journaling')
-const styles = computed(() => catalog.value?.styles.filter((s) => s.kind === props.piece.cardKind) ?? [])
+const written = computed(() => takesWords(props.piece.cardKind))
+const families = computed(() => {
+  const suiting = catalog.value?.styles.filter((s) => s.kinds.includes(props.piece.cardKind!)) ?? []
+  return [...new Set(suiting.map((s) => s.family))].map((name) => ({
+    name,
+    styles: suiting.filter((s) => s.family === name),
+  }))
+})
 const verdict = computed(() => fit.value?.fit ?? props.piece.fit)
 
 // Another card, or this one after an undo: the server's words win, unless these are still being written.
 watch(
-  () => [props.piece.id, props.piece.words, props.piece.styleKey],
+  () => [props.piece.id, props.piece.words, props.piece.styleKey, props.piece.setting],
   ([id], [oldId]) => {
     if (id === oldId && saveTimer) return
     words.value = props.piece.words ?? ''
     style.value = props.piece.styleKey ?? ''
+    setting.value = props.piece.setting ?? null
     fit.value = null
+    if (written.value && (props.piece.fit?.wordsOver ?? 0) > 0) void measure()
   },
 )
 
+// A card that holds too many words says at once what would help.
+if (written.value && (props.piece.fit?.wordsOver ?? 0) > 0) void measure()
+
 function changed() {
   clearTimeout(fitTimer)
-  if (journaling.value) fitTimer = setTimeout(measure, 120)
+  if (written.value) fitTimer = setTimeout(measure, 120)
   clearTimeout(saveTimer)
   saveTimer = setTimeout(save, 900)
 }
@@ -43,7 +59,13 @@ async function measure() {
   try {
     const result = await answer(
       api.POST('/api/fit', {
-        body: { words: words.value, styleKey: style.value, unitId: props.unitId, pieceId: props.piece.id },
+        body: {
+          words: words.value,
+          styleKey: style.value,
+          unitId: props.unitId,
+          pieceId: props.piece.id,
+          setting: setting.value,
+        },
       }),
     )
     if (turn === asked) fit.value = result
@@ -55,10 +77,28 @@ async function measure() {
 function save() {
   clearTimeout(saveTimer)
   saveTimer = undefined
-  if (words.value !== (props.piece.words ?? '') || style.value !== props.piece.styleKey) {
+  const was = JSON.stringify(props.piece.setting ?? null)
+  if (
+    words.value !== (props.piece.words ?? '') ||
+    style.value !== props.piece.styleKey ||
+    JSON.stringify(setting.value) !== was
+  ) {
     // With the card's own id: when the editor is leaving, another card may be in hand already.
-    emit('write', props.piece.id, words.value, style.value)
+    emit('write', props.piece.id, words.value, style.value, setting.value)
   }
+}
+
+function asTheStyle() {
+  setting.value = {}
+  void measure()
+  save()
+}
+
+function take(remedy: RemedyView) {
+  words.value = remedy.words
+  setting.value = remedy.setting
+  void measure()
+  save()
 }
 
 onBeforeUnmount(() => {
@@ -74,7 +114,7 @@ onBeforeUnmount(() => {
       class="card-picture"
       :alt="`The card as it prints: ${piece.title}`"
     />
-    <div v-if="journaling" class="mt-2">
+    <div v-if="written" class="mt-2">
       <label :for="`words-${piece.id}`" class="form-label mb-1">Words</label>
       <textarea
         :id="`words-${piece.id}`"
@@ -89,20 +129,50 @@ onBeforeUnmount(() => {
         <span v-if="verdict && verdict.wordsOver > 0" class="warning-chip">! {{ verdict.verdict }}</span>
         <span v-else class="visually-quiet">{{ verdict?.verdict }}</span>
       </p>
-      <p v-if="verdict && verdict.wordsOver > 0" class="form-text mb-0">
-        Shorten it, choose a style with smaller type, or move the card to a larger pocket.
+      <template v-if="verdict && verdict.wordsOver > 0">
+        <ul v-if="fit?.remedies.length" class="remedies" aria-label="What would help">
+          <li v-for="remedy in fit.remedies" :key="remedy.kind">
+            <button type="button" class="btn btn-sm btn-outline-dark" @click="take(remedy)">{{ remedy.label }}</button>
+            <span class="small">{{ remedy.gain }}</span>
+          </li>
+        </ul>
+        <p class="form-text mb-0">
+          Or shorten it, let it flow on to another card, or move the card to a larger pocket.
+        </p>
+      </template>
+      <p v-if="fit?.otherFaces" class="form-text mb-0">{{ fit.otherFaces }}</p>
+      <p v-if="setting && Object.values(setting).some((v) => v != null)" class="form-text mb-0">
+        Set differently from its style.
+        <button type="button" class="btn btn-sm btn-link p-0 align-baseline" @click="asTheStyle">
+          As the style says
+        </button>
       </p>
     </div>
-    <p v-else-if="piece.cardKind === 'weekTitle'" class="form-text">Number and span are computed from the week.</p>
+    <p v-else-if="isComputed(piece.cardKind)" class="form-text">Computed from the album, never typed.</p>
     <label :for="`style-${piece.id}`" class="form-label mb-1 mt-2">Style</label>
     <select :id="`style-${piece.id}`" v-model="style" class="form-select form-select-sm" @change="(changed(), save())">
-      <option v-for="s in styles" :key="s.key" :value="s.key">{{ s.name }}</option>
+      <optgroup v-for="f in families" :key="f.name" :label="f.name">
+        <option v-for="s in f.styles" :key="s.key" :value="s.key">{{ s.name }}</option>
+      </optgroup>
     </select>
     <BButton size="sm" variant="outline-dark" class="mt-2" @click="emit('discard')">Throw the card away</BButton>
   </div>
 </template>
 
 <style scoped>
+.remedies {
+  display: grid;
+  gap: 0.3rem;
+  margin: 0.4rem 0;
+  padding: 0;
+  list-style: none;
+}
+.remedies li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.5rem;
+  align-items: center;
+}
 .card-picture {
   max-width: 100%;
   max-height: 300px;

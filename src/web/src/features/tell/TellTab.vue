@@ -2,7 +2,10 @@
 import { computed } from 'vue'
 import type { PieceView, UnitView } from '../../api/client'
 import type { Edit } from '../place/unit'
+import AlbumPeople from './AlbumPeople.vue'
 import CardEditor from './CardEditor.vue'
+import { cardKinds } from './kinds'
+import WordFindings from './WordFindings.vue'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
 
@@ -23,9 +26,15 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         <BButton variant="primary" @click="edit({ kind: 'addCard', cardKind: 'journaling', words: '' })">
           Add a journaling card
         </BButton>
-        <BButton variant="outline-dark" @click="edit({ kind: 'addCard', cardKind: 'weekTitle', words: '' })">
-          Add a title card
-        </BButton>
+        <BDropdown text="Add another card" variant="outline-dark" data-testid="add-card">
+          <BDropdownItemButton
+            v-for="k in cardKinds.slice(1)"
+            :key="k.kind"
+            @click="edit({ kind: 'addCard', cardKind: k.kind })"
+          >
+            {{ k.name }} <small class="visually-quiet">{{ k.hint }}</small>
+          </BDropdownItemButton>
+        </BDropdown>
       </div>
     </div>
     <section v-if="unit.notes.length" class="panel border rounded p-3 mb-3" aria-label="Notes to write from">
@@ -36,6 +45,8 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         </li>
       </ul>
     </section>
+    <WordFindings :unit="unit" :edit="edit" />
+    <AlbumPeople :album-id="unit.albumId" />
     <p v-if="cards.length === 0" class="panel border rounded p-4">
       No cards here yet. Add a journaling card and write what happened; the type is fitted while you write.
     </p>
@@ -47,7 +58,7 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         <CardEditor
           :unit-id="unit.id"
           :piece="piece"
-          @write="(pieceId, words, styleKey) => edit({ kind: 'writeCard', pieceId, words, styleKey })"
+          @write="(pieceId, words, styleKey, setting) => edit({ kind: 'writeCard', pieceId, words, styleKey, setting })"
           @discard="edit({ kind: 'discard', pieceId: piece.id })"
         />
       </section>

@@ -1,0 +1,188 @@
+using System.Collections.Immutable;
+using ZestyPocket.Core.Measures;
+
+namespace ZestyPocket.Core.Words;
+
+/// <summary>The stretch of a story that stands on one card.</summary>
+public readonly record struct FlowPart(int Start, int End, int Lines)
+{
+    public string Of(string story)
+    {
+        ArgumentNullException.ThrowIfNull(story);
+        return story[Start..End].Trim('\n', '\r');
+    }
+}
+
+/// <summary>A story over several cards in one size.</summary>
+/// <param name="SizePt">The size of all of them.</param>
+/// <param name="Parts">One for each card, in order; a card that gets nothing is empty.</param>
+/// <param name="WordsOver">Words that found no room on any.</param>
+public sealed record FlowOutcome(double SizePt, ImmutableArray<FlowPart> Parts, int WordsOver)
+{
+    public bool Fits => WordsOver == 0;
+
+    /// <summary>An odd number of written sides leaves a back: it can be offered to a picture.</summary>
+    public bool LeavesABack => Parts.Count(p => p.Lines > 0) % 2 == 1;
+}
+
+/// <summary>
+/// Lets a story flow over cards or pages: one size for all, as large as it can be; no paragraph leaves a single line
+/// behind or sends a single line ahead; the cards equally full rather than the last one nearly empty. Common practice
+/// of setting type.
+/// </summary>
+public static class StoryFlow
+{
+    /// <summary>More cards than this is a book.</summary>
+    public const int MostCards = 200;
+
+    /// <summary>Flows a story over cards of the given sizes, all in one style.</summary>
+    public static FlowOutcome Over(string story, CardStyle style, IReadOnlyList<Size> cards, ITextShaper shaper)
+    {
+        ArgumentNullException.ThrowIfNull(story);
+        ArgumentNullException.ThrowIfNull(style);
+        ArgumentNullException.ThrowIfNull(cards);
+        ArgumentOutOfRangeException.ThrowIfZero(cards.Count);
+        var copy = Copy.Of(story, style.Type.Face, shaper);
+        var areas = cards.Select(c => CardComposer.Areas(style, c)).ToList();
+        var steps = Math.Max(0, (int)Math.Round((style.Type.LargestPt - style.Type.SmallestPt) / TypeRange.StepPt));
+        for (var step = steps; step >= 0; step--)
+        {
+            var size = style.Type.SmallestPt + (step * TypeRange.StepPt);
+            var slots = SlotsOf(areas, size, style, shaper);
+            if (step > 0 && !copy.MayFit([.. slots.SelectMany(s => s)], size))
+            {
+                continue;
+            }
+
+            if (Pour(copy, story, slots, size, step == 0) is { } parts && (step == 0 || parts.End >= story.Length))
+            {
+                var fits = parts.End >= story.Length;
+                return new FlowOutcome(size, fits ? Balance(copy, story, slots, size, parts.Parts) : parts.Parts, fits ? 0 : Copyfit.CountWords(story.AsSpan(parts.End)));
+            }
+        }
+
+        throw new InvalidOperationException("The smallest size always gives an outcome.");
+    }
+
+    /// <summary>
+    /// How many cards of one size a story needs so that it can be set at <paramref name="comfortablePt"/> or larger,
+    /// and the size it gets on them.
+    /// </summary>
+    public static (int Cards, double SizePt) Needed(string story, CardStyle style, Size card, double comfortablePt, ITextShaper shaper)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        ArgumentNullException.ThrowIfNull(story);
+        var comfortable = Math.Clamp(comfortablePt, style.Type.SmallestPt, style.Type.LargestPt);
+        var copy = Copy.Of(story, style.Type.Face, shaper);
+        var one = SlotsOf([CardComposer.Areas(style, card)], comfortable, style, shaper)[0];
+        if (one.Count == 0)
+        {
+            return (0, 0);
+        }
+
+        var poured = Pour(copy, story, [.. Enumerable.Repeat(one, MostCards)], comfortable, splitWords: true)!.Value;
+        var cards = Math.Max(1, poured.Parts.Count(p => p.Lines > 0));
+        return poured.End < story.Length ? (0, 0) : (cards, Over(story, style, [.. Enumerable.Repeat(card, cards)], shaper).SizePt);
+    }
+
+    private static List<List<LineSlot>> SlotsOf(List<ImmutableArray<TypeArea>> areas, double size, CardStyle style, ITextShaper shaper)
+    {
+        var metrics = shaper.Metrics(style.Type.Face);
+        return areas.ConvertAll(a => Copyfit.Slots(a, size, size * style.Type.Leading, metrics));
+    }
+
+    /// <summary>Fills card after card; null when a word is too wide and may not be split.</summary>
+    private static (ImmutableArray<FlowPart> Parts, int End)? Pour(Copy copy, string story, List<List<LineSlot>> cards, double size, bool splitWords, int most = int.MaxValue)
+    {
+        var parts = ImmutableArray.CreateBuilder<FlowPart>(cards.Count);
+        var at = 0;
+        for (var c = 0; c < cards.Count; c++)
+        {
+            // A card never begins with a blank line.
+            while (at > 0 && at < story.Length && story[at] is '\n' or '\r')
+            {
+                at++;
+            }
+
+            if (at >= story.Length)
+            {
+                parts.Add(new FlowPart(story.Length, story.Length, 0));
+                continue;
+            }
+
+            var slots = cards[c].Count > most ? cards[c].GetRange(0, most) : cards[c];
+            if (Copyfit.Set(copy, slots, at, size, splitWords) is not { } set)
+            {
+                return null;
+            }
+
+            var last = c == cards.Count - 1;
+            var lines = set.Next is null || last ? set.Lines.Count : WithoutStragglers(copy, set.Lines, slots[^1].Width, size);
+            var end = set.Next is null ? story.Length : lines == set.Lines.Count ? set.Next.Value : set.Lines[lines].Start;
+            // Blank lines at its foot take no room.
+            parts.Add(new FlowPart(at, end, set.Lines.FindLastIndex(lines - 1, l => l.Text.Length > 0) + 1));
+            at = end;
+        }
+
+        return (parts.ToImmutable(), at);
+    }
+
+    /// <summary>
+    /// How many of a card's lines stay on it: its last line is not the first of a paragraph that goes on (an orphan),
+    /// and the next card does not begin with the last line of one (a widow).
+    /// </summary>
+    private static int WithoutStragglers(Copy copy, List<SetLine> lines, double columnWidth, double size)
+    {
+        var keep = lines.Count;
+        if (keep < 3 || lines[keep - 1].EndsParagraph)
+        {
+            return keep;
+        }
+
+        var (paragraph, rest) = Rest(copy, lines[keep - 1], size);
+        if (rest <= columnWidth)
+        {
+            // What is left of the paragraph is one line: it gets company.
+            keep--;
+        }
+
+        // One line of a paragraph does not stay behind alone.
+        if (keep >= 2 && lines[keep - 1].Start == paragraph && !lines[keep - 1].EndsParagraph)
+        {
+            keep--;
+        }
+
+        return Math.Max(1, keep);
+    }
+
+    /// <summary>Where a line's paragraph starts, and the width in points of what follows the line in it.</summary>
+    private static (int Start, double Width) Rest(Copy copy, SetLine line, double size)
+    {
+        var paragraph = copy.Paragraphs[copy.ParagraphAt(line.Start)];
+        var from = Math.Min(paragraph.Shaped.Text.Length, line.Start - paragraph.Start + line.Text.Length);
+        return (paragraph.Start, paragraph.Shaped.Width(from, paragraph.Shaped.Text.Length) * size);
+    }
+
+    /// <summary>The fewest lines a card with which the same number of cards still holds everything.</summary>
+    private static ImmutableArray<FlowPart> Balance(Copy copy, string story, List<List<LineSlot>> cards, double size, ImmutableArray<FlowPart> full)
+    {
+        var used = full.Count(p => p.Lines > 0);
+        if (used < 2)
+        {
+            return full;
+        }
+
+        var best = full;
+        for (var most = full.Max(p => p.Lines) - 1; most > 0; most--)
+        {
+            if (Pour(copy, story, cards, size, splitWords: true, most) is not { } tighter || tighter.End < story.Length || tighter.Parts.Count(p => p.Lines > 0) > used)
+            {
+                break;
+            }
+
+            best = tighter.Parts;
+        }
+
+        return best;
+    }
+}

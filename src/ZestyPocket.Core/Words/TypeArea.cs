@@ -1,0 +1,70 @@
+using System.Collections.Immutable;
+
+namespace ZestyPocket.Core.Words;
+
+/// <summary>Something that lines of type go around; points from the card's top left corner.</summary>
+public abstract record Obstacle
+{
+    /// <summary>The stretch it takes between two heights; null when it does not reach there.</summary>
+    internal abstract (double From, double To)? Across(double top, double bottom);
+}
+
+/// <summary>A box in the way: a printed hour, a picture.</summary>
+public sealed record BoxInTheWay(double X, double Y, double Width, double Height) : Obstacle
+{
+    internal override (double From, double To)? Across(double top, double bottom) =>
+        bottom > Y && top < Y + Height ? (X, X + Width) : null;
+}
+
+/// <summary>A disc in the way: the half circle cut off at a card's edge.</summary>
+public sealed record DiscInTheWay(double CentreX, double CentreY, double Radius) : Obstacle
+{
+    internal override (double From, double To)? Across(double top, double bottom)
+    {
+        var off = top <= CentreY && bottom >= CentreY ? 0 : Math.Min(Math.Abs(top - CentreY), Math.Abs(bottom - CentreY));
+        if (off >= Radius)
+        {
+            return null;
+        }
+
+        var half = Math.Sqrt((Radius * Radius) - (off * off));
+        return (CentreX - half, CentreX + half);
+    }
+}
+
+/// <summary>
+/// A place for type on a card: a column, with what is in its way. Points from the card's top left corner.
+/// </summary>
+public sealed record TypeArea(double X, double Y, double Width, double Height)
+{
+    public ImmutableArray<Obstacle> Obstacles { get; init; } = [];
+
+    /// <summary>The widest free stretch of the column between two heights; of width 0 when nothing is free.</summary>
+    public (double X, double Width) Slot(double top, double bottom)
+    {
+        if (Obstacles.IsEmpty)
+        {
+            return (X, Width);
+        }
+
+        var free = new List<(double From, double To)> { (X, X + Width) };
+        foreach (var obstacle in Obstacles)
+        {
+            if (obstacle.Across(top, bottom) is { } taken)
+            {
+                free = [.. free.SelectMany(f => new[] { (f.From, Math.Min(f.To, taken.From)), (Math.Max(f.From, taken.To), f.To) }).Where(f => f.Item2 > f.Item1)];
+            }
+        }
+
+        var (from, to) = free.Count == 0 ? (X, X) : free.MaxBy(f => f.To - f.From);
+        return (from, to - from);
+    }
+
+    /// <summary>A column parted into several of equal width.</summary>
+    public ImmutableArray<TypeArea> Columns(int count, double gap)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(count, 1);
+        var width = (Width - ((count - 1) * gap)) / count;
+        return [.. Enumerable.Range(0, count).Select(i => this with { X = X + (i * (width + gap)), Width = width })];
+    }
+}

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import type { FindingView, UnitView } from '../../api/client'
+import { useFindings } from '../albums/queries'
+import type { Edit } from '../place/unit'
+
+const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
+const { data: findings } = useFindings(
+  () => props.unit.albumId,
+  () => props.unit.id,
+)
+
+const mend = (finding: FindingView) =>
+  props.edit({ kind: 'writeCard', pieceId: finding.pieceId, words: finding.mendedWords })
+</script>
+
+<template>
+  <section
+    v-if="findings?.length"
+    class="panel border rounded p-3 mb-3"
+    aria-label="Before printing"
+    data-testid="findings"
+  >
+    <h3 class="h6">Look at this before printing</h3>
+    <ul class="findings">
+      <li v-for="f in findings" :key="`${f.pieceId}${f.kind}${f.start}`">
+        <span class="visually-quiet">{{ f.code ?? 'in the tray' }}</span>
+        <span v-if="f.found.trim()">“{{ f.found }}”</span>
+        {{ f.says }}
+        <button v-if="f.mendedWords != null" type="button" class="btn btn-sm btn-outline-dark" @click="mend(f)">
+          {{ f.mend?.trim() ? `Write “${f.mend}”` : 'Mend' }}
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.findings {
+  display: grid;
+  gap: 0.4rem;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.findings li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.6rem;
+  align-items: baseline;
+  padding-left: 0.6rem;
+  border-left: 5px solid var(--warn);
+}
+</style>

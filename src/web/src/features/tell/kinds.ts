@@ -1,0 +1,28 @@
+import type { PieceView } from '../../api/client'
+
+export type CardKind = NonNullable<PieceView['cardKind']>
+
+/** The kinds of card one can add, as people name them. */
+export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
+  { kind: 'journaling', name: 'Journaling', hint: 'what happened' },
+  { kind: 'overheard', name: 'Overheard', hint: 'a quote and who said it' },
+  { kind: 'prompts', name: 'Today I am', hint: 'reading, wearing, listening to' },
+  { kind: 'highsAndLows', name: 'Highs and lows', hint: 'the best and the worst' },
+  { kind: 'incident', name: 'Incident', hint: 'what went wrong' },
+  { kind: 'why', name: 'Why this album', hint: 'for the first page' },
+  { kind: 'weekTitle', name: 'Title', hint: 'number and span, computed' },
+  { kind: 'people', name: 'Who was there', hint: 'ages on that date, computed' },
+  { kind: 'fromTo', name: 'From and to', hint: 'computed from the stays' },
+  { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
+  { kind: 'numbers', name: 'In numbers', hint: 'days, people, pictures, computed' },
+  { kind: 'countdown', name: 'Countdown', hint: 'days until, computed' },
+  { kind: 'filler', name: 'Filler', hint: 'a pattern' },
+]
+
+const computedKinds: CardKind[] = ['weekTitle', 'people', 'fromTo', 'facts', 'numbers', 'countdown']
+
+/** Whether what stands on a card follows from the album and is not typed. */
+export const isComputed = (kind: CardKind | null | undefined) => !!kind && computedKinds.includes(kind)
+
+/** Whether a card takes words. */
+export const takesWords = (kind: CardKind | null | undefined) => !!kind && kind !== 'filler' && !isComputed(kind)
