@@ -52,6 +52,8 @@ services.AddScoped<LookalikeGroups>();
 services.AddScoped<PhotoListing>();
 services.AddScoped<PhotoEditor>();
 services.AddScoped<OverviewReader>();
+services.AddScoped<StoryEditor>();
+services.AddScoped<StoryReader>();
 services.AddScoped<ImportJob>();
 services.AddSingleton<ImportNudges>();
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();
@@ -155,6 +157,7 @@ api.MapPhotos();
 api.MapUnits();
 api.MapFit();
 api.MapCards();
+api.MapStories();
 api.MapPrinting();
 api.Map("/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "Not found", detail: "There is no such address here."))
     .ExcludeFromDescription();

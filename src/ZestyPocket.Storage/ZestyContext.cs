@@ -7,6 +7,7 @@ using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Printing;
+using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Storage;
 
@@ -28,6 +29,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
     public DbSet<ImportBatch> Imports => Set<ImportBatch>();
 
     public DbSet<ImportFile> ImportFiles => Set<ImportFile>();
+
+    public DbSet<Story> Stories => Set<Story>();
 
     public DbSet<Edit> Edits => Set<Edit>();
 
@@ -127,6 +130,20 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             file.Property(f => f.Sequence).UseIdentityAlwaysColumn();
             file.HasIndex(f => new { f.BatchId, f.Key }).IsUnique();
             file.HasIndex(f => new { f.BatchId, f.Status, f.Sequence });
+        });
+
+        modelBuilder.Entity<Story>(story =>
+        {
+            story.Property(s => s.Title).HasMaxLength(200);
+            story.Property(s => s.Theme).HasMaxLength(120);
+            story.Property(s => s.Author).HasMaxLength(80);
+            story.Property(s => s.Source).HasMaxLength(500);
+            story.Property(s => s.Revision).IsConcurrencyToken();
+            story.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);
+            // The same post is taken once, also by two windows at the same moment.
+            story.HasIndex(s => new { s.AlbumId, s.Source }).IsUnique();
+            story.HasIndex(s => s.Days).HasMethod("gin");
+            story.HasQueryFilter(s => !s.Gone);
         });
 
         modelBuilder.Entity<Edit>(edit =>

@@ -227,7 +227,7 @@ public sealed class GatherTests
         desk.Complaints().ShouldBeEmpty();
     }
 
-    private static void MakeAlbum(Desk desk, string kind, string name, string first, int? units)
+    internal static void MakeAlbum(Desk desk, string kind, string name, string first, int? units)
     {
         desk.ClickButton("New album");
         desk.Click($"input[value='{kind}']");

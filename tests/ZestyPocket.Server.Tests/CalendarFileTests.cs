@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text.Json;
 using NodaTime;
 using ZestyPocket.Server.Gathering;
@@ -80,21 +79,6 @@ public sealed class CalendarFileTests
 
     private sealed record ReadEvent(string Uid, string Summary, string Zone, int Minutes, int Alarms, string[] Starts);
 
-    private static async Task<List<ReadEvent>> ReadAsync(string text)
-    {
-        var start = new ProcessStartInfo("node", [Path.Combine(Hosting.Repository.Root, "tests/ZestyPocket.Server.Tests/read-ics.mjs"), Path.Combine(Hosting.Repository.Root, "src/web")])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        using var node = Process.Start(start)!;
-        await node.StandardInput.WriteAsync(text);
-        node.StandardInput.Close();
-        var output = await node.StandardOutput.ReadToEndAsync();
-        var errors = await node.StandardError.ReadToEndAsync();
-        await node.WaitForExitAsync();
-        node.ExitCode.ShouldBe(0, errors);
-        return JsonSerializer.Deserialize<List<ReadEvent>>(output, JsonSerializerOptions.Web)!;
-    }
+    private static async Task<List<ReadEvent>> ReadAsync(string text) =>
+        JsonSerializer.Deserialize<List<ReadEvent>>(await Hosting.Node.RunAsync("read-ics.mjs", text), JsonSerializerOptions.Web)!;
 }

@@ -218,7 +218,7 @@ public sealed class ImportJobTests
     private static async Task<T> UntilAsync<T>(Func<Task<T?>> ask)
         where T : class
     {
-        for (var tries = 0; tries < 1_200; tries++)
+        for (var tries = 0; tries < 6_000; tries++)
         {
             if (await ask() is { } answer)
             {

@@ -174,7 +174,7 @@ public sealed class KilledTests
             _server.Dispose();
         }
 
-        /// <summary>Does something that may meet a dead server or database, again and again, for two minutes at most.</summary>
+        /// <summary>Does something that may meet a dead server or database, again and again, for five minutes at most.</summary>
         public static async Task PersistAsync(Func<Task> step)
         {
             var watch = Stopwatch.StartNew();
@@ -185,7 +185,7 @@ public sealed class KilledTests
                     await step();
                     return;
                 }
-                catch (Exception dead) when (dead is HttpRequestException or TaskCanceledException or NpgsqlException or TimeoutException && watch.Elapsed < TimeSpan.FromMinutes(2))
+                catch (Exception dead) when (dead is HttpRequestException or TaskCanceledException or NpgsqlException or TimeoutException && watch.Elapsed < TimeSpan.FromMinutes(5))
                 {
                     await Task.Delay(40);
                 }

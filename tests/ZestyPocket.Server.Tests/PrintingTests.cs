@@ -114,7 +114,7 @@ public sealed class PrintingTests
 
     private static async Task<PrintJobView> UntilEndedAsync(TestHost host, PrintJobView job)
     {
-        using var limit = new CancellationTokenSource(TimeSpan.FromSeconds(60));
+        using var limit = new CancellationTokenSource(TimeSpan.FromMinutes(5));
         while (job.State is PrintJobState.Waiting or PrintJobState.Running)
         {
             await Task.Delay(100, limit.Token);

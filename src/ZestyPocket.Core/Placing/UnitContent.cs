@@ -131,6 +131,16 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
     };
 
+    /// <summary>The cards that carry a story, in the order they were made.</summary>
+    public ImmutableArray<Card> CardsOf(Guid storyId) => [.. Pieces.OfType<Card>().Where(c => c.StoryId == storyId)];
+
+    /// <summary>Gives a card its part of a story.</summary>
+    public UnitContent Carry(Guid pieceId, Guid storyId, string words, string styleKey, CardSetting setting)
+    {
+        var changed = WriteCard(pieceId, words, styleKey, setting);
+        return changed.Replace(changed.Find(pieceId)!, ((Card)changed.Find(pieceId)!) with { StoryId = storyId });
+    }
+
     /// <summary>Throws a card away, in a pocket or not.</summary>
     public UnitContent Discard(Guid pieceId)
     {

@@ -9,7 +9,7 @@ public readonly record struct FlowPart(int Start, int End, int Lines)
     public string Of(string story)
     {
         ArgumentNullException.ThrowIfNull(story);
-        return story[Start..End].Trim('\n', '\r');
+        return story[Start..End].TrimStart('\n', '\r').TrimEnd();
     }
 }
 

@@ -95,6 +95,11 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             {
                 var id = Need(request.PieceId);
                 var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer here. Your words were not saved: copy them before you reload.");
+                if (card.StoryId is not null && ((request.Words is { } words && words != card.Words) || (request.StyleKey is { } other && other != card.StyleKey)))
+                {
+                    throw new RuleException("These words flow here from a story: change the story, and all its cards change with it. Nothing was changed.");
+                }
+
                 return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey), request.Setting ?? card.Setting), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
             }
 

@@ -1,7 +1,10 @@
+using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Placing;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Server.Words;
 
@@ -14,22 +17,27 @@ namespace ZestyPocket.Server.Words;
 /// <param name="Length">How long.</param>
 /// <param name="Found">The words.</param>
 /// <param name="Says">What is wrong, in words.</param>
-/// <param name="MendedWords">All its words with this mended; null when only the keeper can know.</param>
+/// <param name="MendedWords">All words of the card, or of its story, with this mended; null when only the keeper can know.</param>
 /// <param name="Mend">What would stand there instead.</param>
+/// <param name="StoryId">The story that flows over the card: it is the story that is mended.</param>
+/// <param name="StoryRevision">The story's revision.</param>
 public sealed record FindingView(
-    Guid PieceId, string Card, string? Code, WordFindingKind Kind, int Start, int Length, string Found, string Says, string? MendedWords, string? Mend);
+    Guid PieceId, string Card, string? Code, WordFindingKind Kind, int Start, int Length, string Found, string Says, string? MendedWords, string? Mend, Guid? StoryId, int? StoryRevision);
 
 /// <summary>Looking over the words of a unit.</summary>
 public static class CardEndpoints
 {
     public static void MapCards(this IEndpointRouteBuilder api) =>
-        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, PieceFaces faces, CancellationToken cancel) =>
+        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, PieceFaces faces, ZestyContext db, CancellationToken cancel) =>
         {
             var open = await opener.OpenAsync(id, cancel);
-            return open.Content.Pieces.OfType<Card>().Where(c => c.Kind != CardKind.Filler).SelectMany(c => Findings(open, c, faces)).ToList();
+            var cards = open.Content.Pieces.OfType<Card>().Where(c => c.Kind != CardKind.Filler).ToList();
+            var told = cards.Select(c => c.StoryId).OfType<Guid>().Distinct().ToList();
+            var stories = await db.Stories.AsNoTracking().Where(s => told.Contains(s.Id)).ToDictionaryAsync(s => s.Id, cancel);
+            return cards.SelectMany(c => Findings(open, c, faces, c.StoryId is { } story ? stories.GetValueOrDefault(story) : null)).ToList();
         }).WithName("lookOverWords").WithTags("Words").WithProblems();
 
-    private static IEnumerable<FindingView> Findings(OpenUnit open, Card card, PieceFaces faces)
+    private static IEnumerable<FindingView> Findings(OpenUnit open, Card card, PieceFaces faces, Story? story)
     {
         var days = Enumerable.Range(0, NodaTime.Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1).Select(open.Dates.First.PlusDays).ToList();
         var typed = !ComputedCards.IsComputed(card.Kind);
@@ -50,7 +58,20 @@ public static class CardEndpoints
         var code = open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null;
         return found.Select(f => new FindingView(
             card.Id, Called(card), code, f.Kind, f.Start, f.Length, f.Found.Length > 80 ? f.Found[..80] + "…" : f.Found, f.Says,
-            f.Mend is null ? null : WordChecks.Mended(card.Words, f), f.Mend));
+            Mended(card, story, f), f.Mend, story?.Id, story?.Revision));
+    }
+
+    private static string? Mended(Card card, Story? story, WordFinding finding)
+    {
+        if (finding.Mend is null)
+        {
+            return null;
+        }
+
+        // The card shows a stretch of its story: the finding lies as far behind the beginning of that stretch.
+        return story is null ? WordChecks.Mended(card.Words, finding)
+            : story.Words.IndexOf(card.Words, StringComparison.Ordinal) is >= 0 and var at ? WordChecks.Mended(story.Words, finding with { Start = at + finding.Start })
+            : null;
     }
 
     private static string Called(Card card) => ComputedCards.Heading(card.Kind) ?? (card.Words.Length > 40 ? card.Words[..40].ReplaceLineEndings(" ") + "…" : card.Words.ReplaceLineEndings(" "));

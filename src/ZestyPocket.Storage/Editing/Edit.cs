@@ -10,6 +10,7 @@ public enum EditSubject
     Photo,
     Album,
     Protector,
+    Story,
 }
 
 /// <summary>One edit by a keeper: one command, over all the rows it touches.</summary>

@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
+using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Storage.Editing;
 
@@ -234,6 +235,7 @@ public sealed class History(ZestyContext db, IClock clock)
                 EditSubject.Unit => await db.Units.IgnoreQueryFilters().Where(u => ids.Contains(u.Id)).ToListAsync(cancel),
                 EditSubject.Leaf => await db.Leaves.IgnoreQueryFilters().Where(l => ids.Contains(l.Id)).ToListAsync(cancel),
                 EditSubject.Album => await db.Albums.Where(a => ids.Contains(a.Id)).ToListAsync(cancel),
+                EditSubject.Story => await db.Stories.IgnoreQueryFilters().Where(s => ids.Contains(s.Id)).ToListAsync(cancel),
                 EditSubject.Protector => await db.Protectors.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
                 _ => await db.Photos.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
             };
@@ -277,6 +279,7 @@ public sealed class History(ZestyContext db, IClock clock)
         Photo => EditSubject.Photo,
         Album => EditSubject.Album,
         AlbumProtector => EditSubject.Protector,
+        Story => EditSubject.Story,
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     };
 
@@ -287,6 +290,7 @@ public sealed class History(ZestyContext db, IClock clock)
         Photo photo => PhotoState.Of(photo),
         Album album => AlbumState.Of(album),
         AlbumProtector protector => ProtectorState.Of(protector),
+        Story story => StoryState.Of(story),
         _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
     });
 
@@ -308,6 +312,9 @@ public sealed class History(ZestyContext db, IClock clock)
                 break;
             case AlbumProtector protector:
                 UnitContentJson.ReadState<ProtectorState>(state).Into(protector);
+                break;
+            case Story story:
+                UnitContentJson.ReadState<StoryState>(state).Into(story);
                 break;
             default:
                 throw new ArgumentException("Not a row with revisions.", nameof(row));

@@ -5,6 +5,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
+using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Storage.Editing;
 
@@ -118,5 +119,18 @@ internal sealed record PhotoState(
         (photo.FocusX, photo.FocusY, photo.FocusByKeeper) = (FocusX, FocusY, FocusByKeeper);
         (photo.KeepBoxes, photo.CoverBoxes) = (KeepBoxes, CoverBoxes);
         (photo.Kind, photo.Page, photo.Width, photo.Height) = (Kind, Page, Width, Height);
+    }
+}
+
+/// <summary>A story with all it says of itself.</summary>
+internal sealed record StoryState(string Title, string Words, IReadOnlyList<LocalDate> Days, string Theme, string Author, IReadOnlyList<string> People, int Ordinal, bool Gone)
+{
+    public static StoryState Of(Story story) => new(story.Title, story.Words, story.Days, story.Theme, story.Author, story.People, story.Ordinal, story.Gone);
+
+    public void Into(Story story)
+    {
+        (story.Title, story.Words, story.Theme, story.Author) = (Title, Words, Theme, Author);
+        (story.Days, story.People) = ([.. Days], [.. People]);
+        (story.Ordinal, story.Gone) = (Ordinal, Gone);
     }
 }

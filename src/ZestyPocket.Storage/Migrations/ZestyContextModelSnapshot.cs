@@ -447,6 +447,7 @@ namespace ZestyPocket.Storage.Migrations
                         .IsFixedLength();
 
                     b.Property<string>("Status")
+                        .IsConcurrencyToken()
                         .IsRequired()
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");
@@ -704,6 +705,78 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("PrintJobs");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Words.Story", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Author")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)");
+
+                    b.PrimitiveCollection<List<LocalDate>>("Days")
+                        .IsRequired()
+                        .HasColumnType("date[]");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("boolean");
+
+                    b.Property<Guid?>("HeadEditId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Ordinal")
+                        .HasColumnType("integer");
+
+                    b.PrimitiveCollection<List<string>>("People")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.PrimitiveCollection<List<string>>("Pictures")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Source")
+                        .HasMaxLength(500)
+                        .HasColumnType("character varying(500)");
+
+                    b.Property<string>("Theme")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Days");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Days"), "gin");
+
+                    b.HasIndex("AlbumId", "Source")
+                        .IsUnique();
+
+                    b.ToTable("Stories");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Albums.Album", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
@@ -804,6 +877,15 @@ namespace ZestyPocket.Storage.Migrations
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Words.Story", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
                         .WithMany()

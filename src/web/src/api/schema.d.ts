@@ -676,6 +676,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/stories": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listStories"];
+        put?: never;
+        post: operations["makeStory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/stories/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importStories"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stories/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["writeStory"];
+        post?: never;
+        delete: operations["throwStoryAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stories/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["splitStory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stories/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mergeStory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askRoom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/stories/{storyId}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setStory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/print-plans": {
         parameters: {
             query?: never;
@@ -1105,10 +1217,20 @@ export interface components {
             found: string;
             /** @description What is wrong, in words. */
             says: string;
-            /** @description All its words with this mended; null when only the keeper can know. */
+            /** @description All words of the card, or of its story, with this mended; null when only the keeper can know. */
             mendedWords: null | string;
             /** @description What would stand there instead. */
             mend: null | string;
+            /**
+             * Format: uuid
+             * @description The story that flows over the card: it is the story that is mended.
+             */
+            storyId: null | string;
+            /**
+             * Format: int32
+             * @description The story's revision.
+             */
+            storyRevision: null | number;
         };
         /** @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL. */
         FitAnswer: {
@@ -1330,6 +1452,25 @@ export interface components {
         MeasuredPocket: {
             nominal: string;
             clear: string;
+        };
+        /** @description Joins another story to the end of this one. */
+        MergeStoryRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: uuid */
+            otherId: string;
+        };
+        /** @description A new story; it is about its days, else about its theme. */
+        NewStoryRequest: {
+            words: string;
+            /** @default  */
+            title: string;
+            days?: null | unknown[];
+            /** @default  */
+            theme: string;
+            /** @default  */
+            author: string;
+            people?: null | string[];
         };
         /** @description A note for a day; time as `19:30` or null for the whole day. */
         NoteRequest: {
@@ -1731,6 +1872,33 @@ export interface components {
             /** Format: int32 */
             revision: number;
         };
+        /** @description Words whose room is asked for while they are written. */
+        RoomRequest: {
+            words: string;
+            styleKey?: null | string;
+        };
+        /** @description Room that a story needs, in one size of card or page. */
+        RoomView: {
+            /** @description Such as `two 4x6 cards at 9 pt`. */
+            label: string;
+            /** @description The cut size as people write it. */
+            size: string;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            cards: number;
+            /**
+             * Format: double
+             * @description The type size on them.
+             */
+            sizePt: number;
+            /**
+             * Format: int32
+             * @description How many pockets of that size the unit has; 0 for whole pages.
+             */
+            inAlbum: number;
+        };
         /** @description One day of a series: the chosen picture, else suggestions, else a gap. */
         SeriesDayView: {
             day: components["schemas"]["LocalDate"];
@@ -1771,6 +1939,21 @@ export interface components {
             gaps: number;
             days: components["schemas"]["SeriesDayView"][];
         };
+        /** @description Puts a story on cards of a unit; the cards it has there already are used again. */
+        SetStoryRequest: {
+            /**
+             * Format: int32
+             * @description Of the unit.
+             */
+            revision: number;
+            /**
+             * Format: int32
+             * @description How many cards, 1 to 40.
+             */
+            cards: number;
+            /** @description The style of all of them; null keeps what they have or takes the first. */
+            styleKey?: null | string;
+        };
         SheetView: {
             /** Format: int32 */
             number: number;
@@ -1787,6 +1970,13 @@ export interface components {
             /** Format: int64 */
             height: number;
             label: string;
+        };
+        /** @description Parts a story in two before the character at At. */
+        SplitStoryRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            at: number;
         };
         /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
         StayView: {
@@ -1806,6 +1996,99 @@ export interface components {
          * @enum {unknown}
          */
         Stock: "photoPaper" | "whiteCard";
+        /** @description What came of a file of stories. */
+        StoriesArrived: {
+            /** @description In one line. */
+            done: string;
+            /**
+             * Format: uuid
+             * @description For the undo; null when nothing was new.
+             */
+            editId: null | string;
+            /**
+             * Format: int32
+             * @description New stories.
+             */
+            added: number;
+            /**
+             * Format: int32
+             * @description Posts that were here already.
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description Of the new ones, those that say no day.
+             */
+            withoutDay: number;
+            /**
+             * Format: int32
+             * @description Pictures they name that are in the album.
+             */
+            picturesFound: number;
+            /** @description File names of pictures they name that are not. */
+            picturesMissing: string[];
+        };
+        /** @description What was done with a story. */
+        StoryAnswer: {
+            done: string;
+            /** Format: uuid */
+            editId: null | string;
+            /** Format: uuid */
+            storyId: null | string;
+            moved: string[];
+        };
+        /** @description What a story needs, typed and by hand. */
+        StoryRoom: {
+            /** Format: int32 */
+            words: number;
+            summary: string;
+            typed: components["schemas"]["RoomView"][];
+            byHand: components["schemas"]["RoomView"][];
+        };
+        /** @description A story of an album. */
+        StoryView: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            id: string;
+            /**
+             * Format: int32
+             * @description For edits.
+             */
+            revision: number;
+            /** @description May be empty. */
+            title: string;
+            /** @description Plain text. */
+            words: string;
+            /** @description The days it tells of. */
+            days: unknown[];
+            /** @description Those days in words; null when it has none. */
+            dayLabel: null | string;
+            /**
+             * Format: uuid
+             * @description The unit of its first day; null when that lies outside the album.
+             */
+            unitId: null | string;
+            /** @description May be empty. */
+            theme: string;
+            /** @description May be empty. */
+            author: string;
+            /** @description Who it tells of. */
+            people: string[];
+            /**
+             * Format: int32
+             * @description How long it is.
+             */
+            wordCount: number;
+            /**
+             * Format: int32
+             * @description On how many cards it stands in the unit that was asked about.
+             */
+            cards: number;
+            /** @description Photos of the album that it names by their file names. */
+            pictures: string[];
+        };
         StyleView: {
             key: string;
             name: string;
@@ -1977,6 +2260,17 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
+        /** @description A change of a story, made on its revision; whatever is null stays. */
+        WriteStoryRequest: {
+            /** Format: int32 */
+            revision: number;
+            words?: null | string;
+            title?: null | string;
+            days?: null | unknown[];
+            theme?: null | string;
+            author?: null | string;
+            people?: null | string[];
+        };
     };
     responses: never;
     parameters: never;
@@ -4323,6 +4617,482 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listStories: {
+        parameters: {
+            query?: {
+                unitId?: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewStoryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importStories: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoriesArrived"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteStoryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    throwStoryAway: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    splitStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitStoryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    mergeStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeStoryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryRoom"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setStory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                storyId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetStoryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
             };
             /** @description Not Found */
             404: {

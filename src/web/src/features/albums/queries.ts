@@ -59,6 +59,18 @@ export const useKeepsakes = (id: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}/keepsakes', { params: { path: { id: toValue(id) } } })),
   })
 
+/** The stories of a unit, or of the whole album. */
+export const useStories = (albumId: MaybeRefOrGetter<string>, unitId: MaybeRefOrGetter<string | undefined>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'stories', toValue(unitId) ?? 'all')),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/stories', {
+          params: { path: { albumId: toValue(albumId) }, query: { unitId: toValue(unitId) } },
+        }),
+      ),
+  })
+
 /** What to look at before the cards of a unit are printed. */
 export const useFindings = (albumId: MaybeRefOrGetter<string>, unitId: MaybeRefOrGetter<string>) =>
   useQuery({

@@ -122,9 +122,11 @@ onBeforeUnmount(() => {
         class="form-control"
         rows="6"
         maxlength="20000"
+        :readonly="!!piece.storyId"
         @input="changed"
         @blur="save"
       ></textarea>
+      <p v-if="piece.storyId" class="form-text mb-0">Flows here from its story: write there.</p>
       <p class="mt-1 mb-0" aria-live="polite" data-testid="fit">
         <span v-if="verdict && verdict.wordsOver > 0" class="warning-chip">! {{ verdict.verdict }}</span>
         <span v-else class="visually-quiet">{{ verdict?.verdict }}</span>
@@ -141,7 +143,7 @@ onBeforeUnmount(() => {
         </p>
       </template>
       <p v-if="fit?.otherFaces" class="form-text mb-0">{{ fit.otherFaces }}</p>
-      <p v-if="setting && Object.values(setting).some((v) => v != null)" class="form-text mb-0">
+      <p v-if="!piece.storyId && setting && Object.values(setting).some((v) => v != null)" class="form-text mb-0">
         Set differently from its style.
         <button type="button" class="btn btn-sm btn-link p-0 align-baseline" @click="asTheStyle">
           As the style says
@@ -150,7 +152,13 @@ onBeforeUnmount(() => {
     </div>
     <p v-else-if="isComputed(piece.cardKind)" class="form-text">Computed from the album, never typed.</p>
     <label :for="`style-${piece.id}`" class="form-label mb-1 mt-2">Style</label>
-    <select :id="`style-${piece.id}`" v-model="style" class="form-select form-select-sm" @change="(changed(), save())">
+    <select
+      :id="`style-${piece.id}`"
+      v-model="style"
+      class="form-select form-select-sm"
+      :disabled="!!piece.storyId"
+      @change="(changed(), save())"
+    >
       <optgroup v-for="f in families" :key="f.name" :label="f.name">
         <option v-for="s in f.styles" :key="s.key" :value="s.key">{{ s.name }}</option>
       </optgroup>

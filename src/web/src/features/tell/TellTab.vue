@@ -5,6 +5,7 @@ import type { Edit } from '../place/unit'
 import AlbumPeople from './AlbumPeople.vue'
 import CardEditor from './CardEditor.vue'
 import { cardKinds } from './kinds'
+import StoryPanel from './StoryPanel.vue'
 import WordFindings from './WordFindings.vue'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
@@ -45,6 +46,7 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         </li>
       </ul>
     </section>
+    <StoryPanel :unit="unit" />
     <WordFindings :unit="unit" :edit="edit" />
     <AlbumPeople :album-id="unit.albumId" />
     <p v-if="cards.length === 0" class="panel border rounded p-4">

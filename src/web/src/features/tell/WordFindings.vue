@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { FindingView, UnitView } from '../../api/client'
+import { answer, api, type FindingView, type UnitView } from '../../api/client'
+import { useAct } from '../../shared/act'
 import { useFindings } from '../albums/queries'
 import type { Edit } from '../place/unit'
 
@@ -9,8 +10,19 @@ const { data: findings } = useFindings(
   () => props.unit.id,
 )
 
+const { act } = useAct(() => props.unit.albumId)
+
 const mend = (finding: FindingView) =>
-  props.edit({ kind: 'writeCard', pieceId: finding.pieceId, words: finding.mendedWords })
+  finding.storyId
+    ? act(() =>
+        answer(
+          api.PUT('/api/stories/{id}', {
+            params: { path: { id: finding.storyId! } },
+            body: { revision: finding.storyRevision!, words: finding.mendedWords },
+          }),
+        ),
+      )
+    : props.edit({ kind: 'writeCard', pieceId: finding.pieceId, words: finding.mendedWords })
 </script>
 
 <template>

@@ -1,0 +1,46 @@
+using NodaTime;
+using ZestyPocket.Storage.Editing;
+
+namespace ZestyPocket.Storage.Words;
+
+/// <summary>Words somebody wrote or brought along: about one or several days, or about a theme.</summary>
+public sealed class Story : IRevisioned
+{
+    public const int LongestWords = 200_000;
+
+    public Guid Id { get; set; }
+
+    public Guid AlbumId { get; set; }
+
+    public string Title { get; set; } = string.Empty;
+
+    public string Words { get; set; } = string.Empty;
+
+    /// <summary>The days it tells of, in order; empty when it has a theme or no place yet.</summary>
+    public List<LocalDate> Days { get; set; } = [];
+
+    /// <summary>Such as “the kitchen”; empty when it tells of days.</summary>
+    public string Theme { get; set; } = string.Empty;
+
+    public string Author { get; set; } = string.Empty;
+
+    public List<string> People { get; set; } = [];
+
+    /// <summary>Where it came from, so that the same post is not taken twice; null when it was written here.</summary>
+    public string? Source { get; set; }
+
+    /// <summary>File names of pictures it refers to, as it named them.</summary>
+    public List<string> Pictures { get; set; } = [];
+
+    /// <summary>Its place among the stories of its day or theme.</summary>
+    public int Ordinal { get; set; }
+
+    public Instant MadeAt { get; set; }
+
+    /// <summary>Thrown away, which can be undone.</summary>
+    public bool Gone { get; set; }
+
+    public int Revision { get; set; }
+
+    public Guid? HeadEditId { get; set; }
+}

@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { answer, api, type StoryRoom, type StoryView, type UnitView } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { useNotices } from '../../shared/notices'
+import { useCatalog } from '../albums/queries'
+
+/** One story: its words, the room they need, and the cards they flow over. */
+const props = defineProps<{ story: StoryView; unit: UnitView; others: StoryView[] }>()
+const { act } = useAct(() => props.unit.albumId)
+const { data: catalog } = useCatalog()
+const notices = useNotices()
+const words = ref(props.story.words)
+const title = ref(props.story.title)
+const author = ref(props.story.author)
+const style = ref('')
+const room = ref<StoryRoom>()
+const cards = ref(Math.max(1, props.story.cards))
+const area = ref<HTMLTextAreaElement>()
+let timer: ReturnType<typeof setTimeout> | undefined
+let asked = 0
+
+const styles = computed(() => catalog.value?.styles.filter((s) => s.kinds.includes('journaling')) ?? [])
+const standing = computed(() =>
+  [...props.unit.faces.flatMap((f) => f.pockets.map((p) => p.piece)), ...props.unit.looseCards].filter(
+    (p) => p?.storyId === props.story.id,
+  ),
+)
+const key = computed(() => style.value || standing.value[0]?.styleKey || 'reading-serif')
+const neighbours = computed(() => props.others.filter((s) => s.id !== props.story.id))
+
+// After an undo or another window's edit the server's words win, unless these are being written.
+watch(
+  () => [props.story.revision, props.story.words] as const,
+  () => {
+    if (timer) return
+    words.value = props.story.words
+    title.value = props.story.title
+    author.value = props.story.author
+    void measure()
+  },
+)
+watch([key], () => void measure())
+onMounted(measure)
+onBeforeUnmount(() => {
+  if (timer) void save()
+})
+
+async function measure() {
+  const turn = ++asked
+  try {
+    const found = await answer(
+      api.POST('/api/units/{id}/room', {
+        params: { path: { id: props.unit.id } },
+        body: { words: words.value, styleKey: key.value },
+      }),
+    )
+    if (turn !== asked) return
+    room.value = found
+    if (!standing.value.length) cards.value = found.typed.find((r) => r.inAlbum > 0)?.cards ?? 1
+  } catch (error) {
+    notices.refused(error)
+  }
+}
+
+function changed() {
+  clearTimeout(timer)
+  timer = setTimeout(() => {
+    void measure()
+    void save()
+  }, 700)
+}
+
+async function save() {
+  clearTimeout(timer)
+  timer = undefined
+  const { story } = props
+  if (words.value === story.words && title.value === story.title && author.value === story.author) return
+  await act(() =>
+    answer(
+      api.PUT('/api/stories/{id}', {
+        params: { path: { id: story.id } },
+        body: {
+          revision: story.revision,
+          words: words.value === story.words ? null : words.value,
+          title: title.value,
+          author: author.value,
+        },
+      }),
+    ),
+  )
+}
+
+async function setOnCards() {
+  await save()
+  await act(() =>
+    answer(
+      api.POST('/api/units/{id}/stories/{storyId}/cards', {
+        params: { path: { id: props.unit.id, storyId: props.story.id } },
+        body: { revision: props.unit.revision, cards: cards.value, styleKey: key.value },
+      }),
+    ),
+  )
+}
+
+async function split() {
+  const at = area.value?.selectionStart ?? 0
+  await save()
+  await act(() =>
+    answer(
+      api.POST('/api/stories/{id}/split', {
+        params: { path: { id: props.story.id } },
+        body: { revision: props.story.revision, at },
+      }),
+    ),
+  )
+}
+
+const join = (other: StoryView) =>
+  act(() =>
+    answer(
+      api.POST('/api/stories/{id}/merge', {
+        params: { path: { id: props.story.id } },
+        body: { revision: props.story.revision, otherId: other.id },
+      }),
+    ),
+  )
+
+const move = (day: string) =>
+  act(() =>
+    answer(
+      api.PUT('/api/stories/{id}', {
+        params: { path: { id: props.story.id } },
+        body: { revision: props.story.revision, days: [day] },
+      }),
+    ),
+  )
+
+const throwAway = () =>
+  act(() =>
+    answer(
+      api.DELETE('/api/stories/{id}', {
+        params: { path: { id: props.story.id }, query: { revision: props.story.revision } },
+      }),
+    ),
+  )
+</script>
+
+<template>
+  <article class="panel story" :aria-label="story.title || 'A story'">
+    <div class="head">
+      <div class="grow">
+        <label class="form-label mb-0" :for="`title-${story.id}`">Title</label>
+        <input
+          :id="`title-${story.id}`"
+          v-model="title"
+          class="form-control form-control-sm"
+          maxlength="200"
+          @input="changed"
+          @blur="save"
+        />
+      </div>
+      <div>
+        <label class="form-label mb-0" :for="`author-${story.id}`">Told by</label>
+        <input
+          :id="`author-${story.id}`"
+          v-model="author"
+          class="form-control form-control-sm"
+          maxlength="80"
+          @input="changed"
+          @blur="save"
+        />
+      </div>
+      <div v-if="unit.days.length > 1">
+        <label class="form-label mb-0" :for="`day-${story.id}`">Day</label>
+        <select
+          :id="`day-${story.id}`"
+          class="form-select form-select-sm"
+          :value="story.days[0]"
+          @change="move(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="d in unit.days" :key="d.day" :value="d.day">{{ d.label }}</option>
+        </select>
+      </div>
+    </div>
+    <label class="form-label mb-0 mt-2" :for="`story-${story.id}`">Words</label>
+    <textarea
+      :id="`story-${story.id}`"
+      ref="area"
+      v-model="words"
+      class="form-control"
+      rows="5"
+      maxlength="200000"
+      @input="changed"
+      @blur="save"
+    ></textarea>
+    <p class="mt-1 mb-1" aria-live="polite" data-testid="room">
+      {{ room?.summary }}
+      <span v-if="room?.byHand.length" class="visually-quiet">
+        By hand: {{ room.byHand.map((r) => r.label).join(', or ') }}.
+      </span>
+    </p>
+    <form class="set" @submit.prevent="setOnCards">
+      <label class="form-label mb-0" :for="`cards-${story.id}`">On</label>
+      <input
+        :id="`cards-${story.id}`"
+        v-model.number="cards"
+        type="number"
+        min="1"
+        max="40"
+        class="form-control form-control-sm count"
+      />
+      <label class="form-label mb-0" :for="`in-${story.id}`">cards in</label>
+      <select :id="`in-${story.id}`" v-model="style" class="form-select form-select-sm style">
+        <option value="">{{ styles.find((s) => s.key === key)?.name }}</option>
+        <option v-for="s in styles" :key="s.key" :value="s.key">{{ s.family }}: {{ s.name }}</option>
+      </select>
+      <BButton type="submit" size="sm" variant="primary" :disabled="!words.trim()">
+        {{ standing.length ? 'Set anew' : 'Set on cards' }}
+      </BButton>
+      <BButton size="sm" variant="outline-dark" @click="split">Part at the cursor</BButton>
+      <BDropdown v-if="neighbours.length" text="Join with" size="sm" variant="outline-dark">
+        <BDropdownItemButton v-for="n in neighbours" :key="n.id" @click="join(n)">
+          {{ n.title || n.words.slice(0, 50) || 'the empty one' }}
+        </BDropdownItemButton>
+      </BDropdown>
+      <BButton size="sm" variant="outline-dark" @click="throwAway">Throw away</BButton>
+    </form>
+    <p v-if="standing.length" class="form-text mb-0" data-testid="standing">
+      Stands on {{ standing.length }} {{ standing.length === 1 ? 'card' : 'cards' }}, which follow every change
+      here<span v-if="standing.length % 2 === 1 && standing.length > 1"
+        >; an odd number leaves a back for a picture</span
+      >.
+    </p>
+  </article>
+</template>
+
+<style scoped>
+.story {
+  margin-bottom: 0.8rem;
+  padding: 0.8rem 1rem;
+  border: 1px solid var(--line);
+  border-left: 6px solid var(--zest);
+  border-radius: 0.6rem;
+}
+.head,
+.set {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: end;
+}
+.set {
+  align-items: center;
+}
+.grow {
+  flex: 1 1 12rem;
+}
+.count {
+  width: 4.5rem;
+}
+.style {
+  width: 13rem;
+}
+</style>

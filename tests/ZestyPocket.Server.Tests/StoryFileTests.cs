@@ -1,0 +1,82 @@
+using System.Text;
+using System.Text.Json;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Words that come in files, well made and badly.</summary>
+public sealed class StoryFileTests
+{
+    private static readonly LocalTime CutOff = new(3, 0);
+
+    private static IReadOnlyList<ArrivedStory> Read(string name, string text) => StoryFiles.Read(name, Encoding.UTF8.GetBytes(text), CutOff);
+
+    /// <summary>Written by the package feed: RSS 2.0, Atom (RFC 4287) and JSON Feed 1.</summary>
+    [Theory]
+    [InlineData("rss")]
+    [InlineData("atom")]
+    [InlineData("json")]
+    public async Task Feeds_that_another_library_wrote_give_their_posts_on_their_days(string kind)
+    {
+        using var feeds = JsonDocument.Parse(await Node.RunAsync("write-feed.mjs", string.Empty));
+        var stories = Read($"feed.{kind}", feeds.RootElement.GetProperty(kind).GetString()!).OrderBy(s => s.Title, StringComparer.Ordinal).ToList();
+        stories.Count.ShouldBe(2);
+        var (late, beans) = (stories[0], stories[1]);
+        beans.Title.ShouldBe("Beans & peas");
+        beans.Words.ShouldBe("We planted beans & peas.\n\nIt rained.\nTwice.");
+        beans.Day.ShouldBe(new LocalDate(2026, 5, 6));
+        beans.Pictures.ShouldBe(["garden.jpg"]);
+        beans.Source.ShouldBe("https://example.org/beans");
+        late.Words.ShouldBe("- one\n- two");
+        late.Day.ShouldBe(new LocalDate(2026, 5, 6), "a post after midnight tells of the evening before");
+    }
+
+    [Fact]
+    public void Markdown_is_parted_at_its_dated_headings()
+    {
+        var stories = Read("trip.md", "---\ntitle: The canal\nauthor: \"Wren\"\ndate: 2026-06-06\n---\nWe *left*.\n\n![x](pics/boat%201.jpg)\n\n## 2026-06-07 – Locks\n\nNine [locks](https://example.org).\n\n- one\n- two\n");
+        stories.Select(s => (s.Title, s.Words, s.Day, s.Author)).ShouldBe(
+        [
+            ("The canal", "We left.", new LocalDate(2026, 6, 6), "Wren"),
+            ("Locks", "Nine locks.\n\n- one\n- two", new LocalDate(2026, 6, 7), "Wren"),
+        ]);
+        stories[0].Pictures.ShouldBe(["boat 1.jpg"]);
+    }
+
+    [Fact]
+    public void Plain_text_stays_as_it_is_and_a_date_in_its_name_counts()
+    {
+        var story = Read("2026-05-09 market.txt", "Two *stars*\r\nand a line.\r\n\u0007").Single();
+        (story.Words, story.Day).ShouldBe(("Two *stars*\nand a line.", new LocalDate(2026, 5, 9)));
+        Read("notes.txt", "שלום 夏休み 🙂").Single().Words.ShouldBe("שלום 夏休み 🙂");
+        StoryFiles.Read("old.txt", [0x43, 0x61, 0x66, 0xE9], CutOff).Single().Words.ShouldBe("Café");
+        StoryFiles.Read("utf16.txt", [0xFF, 0xFE, 0x41, 0x00], CutOff).Single().Words.ShouldBe("A");
+    }
+
+    [Theory]
+    [InlineData("bomb.xml", "<?xml version=\"1.0\"?><!DOCTYPE r [<!ENTITY a \"aaaa\"><!ENTITY b \"&a;&a;&a;\">]><rss version=\"2.0\"><channel><item><title>&b;</title></item></channel></rss>", "document type")]
+    [InlineData("out.xml", "<?xml version=\"1.0\"?><!DOCTYPE r SYSTEM \"file:///etc/passwd\"><rss version=\"2.0\"><channel/></rss>", "document type")]
+    [InlineData("half.xml", "<rss version=\"2.0\"><channel><item><title>x", "no whole feed")]
+    [InlineData("half.json", "{\"items\":[{", "no whole JSON Feed")]
+    [InlineData("other.json", "{\"a\":1}", "no items")]
+    [InlineData("deep.json", "{\"items\":[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[[", "no whole JSON Feed")]
+    [InlineData("empty.txt", "", "is empty")]
+    [InlineData("blank.md", "   \n\n", "has no words")]
+    [InlineData("binary.txt", "a\0b", "is no text")]
+    public void Bad_files_are_refused_with_a_clear_word(string name, string text, string reason)
+    {
+        var refused = Should.Throw<RuleException>(() => Read(name, text));
+        refused.Message.ShouldContain(reason);
+        refused.Message.ShouldContain("Nothing was taken");
+        refused.Message.ShouldContain(name);
+    }
+
+    [Fact]
+    public void A_story_of_five_megabytes_is_refused_and_the_reason_names_its_length()
+    {
+        Should.Throw<RuleException>(() => Read("long.txt", new string('m', 5_000_000))).Message.ShouldContain("5,000,000 characters");
+    }
+}

@@ -1,0 +1,149 @@
+using System.Net.Http.Json;
+using NodaTime;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Stories: written, brought along, measured, and set on cards that follow them.</summary>
+public sealed class StoryTests
+{
+    private static readonly LocalDate Wednesday = new(2026, 5, 6);
+    private static readonly string Long = string.Join(' ', Enumerable.Range(0, 90).Select(i => i % 9 == 8 ? "marmalade." : "kettle"));
+
+    private static Task<List<StoryView>> StoriesAsync(TestHost host, Guid album, Guid unit) => host.GetAsync<List<StoryView>>($"/api/albums/{album}/stories?unitId={unit}");
+
+    private static string OnCards(UnitView week, Guid story) => string.Join(' ', week.LooseCards.Where(p => p.StoryId == story).Select(p => p.Words)).Trim();
+
+    [Fact]
+    public async Task A_story_flows_over_its_cards_and_they_follow_every_change_of_it()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var week = album.Units[0].Id;
+        var made = await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest(Long, "Jam", [Wednesday]));
+        var story = (await StoriesAsync(host, album.Id, week)).Single();
+        (story.Id, story.WordCount, story.UnitId, story.DayLabel).ShouldBe((made.StoryId!.Value, 90, week, "Wed 6 May"));
+
+        var unit = await host.OpenAsync(week);
+        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest(unit.Revision, 2, "plain-sans"));
+        unit = await host.OpenAsync(week);
+        OnCards(unit, story.Id).ShouldBe(Long);
+        unit.LooseCards.Select(c => c.Fit!.SizePt).Distinct().Count().ShouldBe(1, "one size for all cards of a story");
+
+        // Half the words: the cards change with them, in the same edit, and one undo brings both back.
+        var half = Long[..(Long.Length / 2)].Trim();
+        (await host.Client.PutAsJsonAsync($"/api/stories/{story.Id}", new WriteStoryRequest(story.Revision, half), TestHost.Json)).EnsureSuccessStatusCode();
+        unit = await host.OpenAsync(week);
+        OnCards(unit, story.Id).ShouldBe(half);
+        unit = await host.StepAsync(unit, "undo");
+        OnCards(unit, story.Id).ShouldBe(Long);
+        (await StoriesAsync(host, album.Id, week)).Single().Words.ShouldBe(Long);
+
+        // On the card itself they cannot drift away from the story.
+        var card = unit.LooseCards.First(c => c.StoryId == story.Id);
+        var refused = await host.Client.PostAsJsonAsync($"/api/units/{week}/edits", new EditRequest(unit.Revision, EditKind.WriteCard, PieceId: card.Id, Words: "other"), TestHost.Json);
+        (await refused.Content.ReadAsStringAsync()).ShouldContain("flow here from a story");
+
+        // Too few cards: what finds no room stays on the last and is told.
+        var once = await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest(unit.Revision, 1, "note-hand"));
+        unit = await host.OpenAsync(week);
+        OnCards(unit, story.Id).ShouldBe(Long);
+        unit.LooseCards.Count(c => c.StoryId == story.Id).ShouldBe(1);
+        once.Moved.Count.ShouldBe(unit.LooseCards[0].Fit!.WordsOver > 0 ? 1 : 0);
+    }
+
+    [Fact]
+    public async Task Stories_are_parted_joined_moved_and_thrown_away_and_all_of_it_can_be_undone()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var week = album.Units[0].Id;
+        await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("We planted beans. It rained.", Days: [Wednesday]));
+        var story = (await StoriesAsync(host, album.Id, week)).Single();
+        var rest = await host.PostAsync<StoryAnswer>($"/api/stories/{story.Id}/split", new SplitStoryRequest(story.Revision, 17));
+        (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.", "It rained."]);
+
+        story = (await StoriesAsync(host, album.Id, week))[0];
+        await host.PostAsync<StoryAnswer>($"/api/stories/{story.Id}/merge", new MergeStoryRequest(story.Revision, rest.StoryId!.Value));
+        (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.\n\nIt rained."]);
+
+        // To another week: it is no longer this one's.
+        story = (await StoriesAsync(host, album.Id, week))[0];
+        (await host.Client.PutAsJsonAsync($"/api/stories/{story.Id}", new WriteStoryRequest(story.Revision, Days: [new LocalDate(2026, 5, 13)]), TestHost.Json)).EnsureSuccessStatusCode();
+        (await StoriesAsync(host, album.Id, week)).ShouldBeEmpty();
+        story = (await StoriesAsync(host, album.Id, album.Units[1].Id)).Single();
+
+        var gone = await host.Client.DeleteAsync($"/api/stories/{story.Id}?revision={story.Revision}");
+        var answer = (await gone.Content.ReadFromJsonAsync<StoryAnswer>(TestHost.Json))!;
+        (await StoriesAsync(host, album.Id, album.Units[1].Id)).ShouldBeEmpty();
+        await host.PostAsync<StepAnswer>($"/api/edits/{answer.EditId}/undo", new { });
+        (await StoriesAsync(host, album.Id, album.Units[1].Id)).Count.ShouldBe(1);
+
+        (await host.Client.PostAsJsonAsync($"/api/stories/{story.Id}/split", new SplitStoryRequest(story.Revision + 2, 0), TestHost.Json)).IsSuccessStatusCode.ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_feed_is_taken_once_and_its_posts_land_on_their_days_with_their_pictures()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        await host.AddAsync(album.Id, "garden.jpg", Pictures.Jpeg(800, 600, "2026:05:06 10:00:00"));
+        using var feeds = System.Text.Json.JsonDocument.Parse(await Node.RunAsync("write-feed.mjs", string.Empty));
+
+        async Task<StoriesArrived> SendAsync(string kind)
+        {
+            using var content = new StringContent(feeds.RootElement.GetProperty(kind).GetString()!);
+            content.Headers.ContentType = new("application/octet-stream");
+            var response = await host.Client.PostAsync($"/api/albums/{album.Id}/stories/file?name=feed.{kind}", content);
+            response.EnsureSuccessStatusCode();
+            return (await response.Content.ReadFromJsonAsync<StoriesArrived>(TestHost.Json))!;
+        }
+
+        var first = await SendAsync("atom");
+        (first.Added, first.Known, first.WithoutDay, first.PicturesFound).ShouldBe((2, 0, 0, 1));
+        var again = await SendAsync("rss");
+        (again.Added, again.Known, again.Done).ShouldBe((0, 2, "Nothing new: every post was here already"));
+        var stories = await StoriesAsync(host, album.Id, album.Units[0].Id);
+        stories.Count.ShouldBe(2);
+        stories.SelectMany(s => s.Pictures).Count().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task The_room_for_words_is_told_before_there_is_any_layout()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
+        var room = await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(Long));
+        room.Words.ShouldBe(90);
+        room.Summary.ShouldMatch("^90 words: one [36] x 4 in card at [0-9.]+ pt, or one 9 x 12 in page at [0-9.]+ pt\\.$|^90 words: one [36]x4( in)? card at [0-9.]+ pt, or one 9x12( in)? page at [0-9.]+ pt\\.$|^90 words: one [36] × 4 in card at [0-9.]+ pt, or one 9 × 12 in page at [0-9.]+ pt\\.$");
+        // 3x4 with 5 mm margins holds 13 lines of 2.6 in: 74 words by hand, so 90 need two.
+        room.ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(2);
+        (await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(""))).Summary.ShouldBe("No words yet.");
+    }
+
+    [Fact]
+    public async Task Computed_cards_follow_the_people_and_the_days_and_findings_are_mended_with_one_edit()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var week = album.Units[0].Id;
+        var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
+        (await host.Client.PutAsJsonAsync(
+            $"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]), TestHost.Json)).EnsureSuccessStatusCode();
+        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran."));
+        unit.LooseCards.Single(c => c.CardKind == CardKind.People).Fit!.WordCount.ShouldBe(3);
+
+        var findings = await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings");
+        findings.Select(f => (f.Kind, f.Found, f.Mend)).ShouldBe(
+        [
+            (WordFindingKind.WrongDate, "Sunday 3 May", null), (WordFindingKind.NameSpeltTwoWays, "Junei", "Junie"), (WordFindingKind.DoubleSpace, "  ", " "),
+        ]);
+        var name = findings[1];
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: name.MendedWords));
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.NameSpeltTwoWays);
+    }
+}
