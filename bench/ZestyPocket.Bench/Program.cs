@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|print|pack|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|print|pack|fit|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {
@@ -26,4 +26,9 @@ if (wanted is "print" or "all")
 if (wanted is "pack" or "all")
 {
     PackBench.Run();
+}
+
+if (wanted is "fit" or "all")
+{
+    FitBench.Run();
 }

@@ -66,6 +66,7 @@ services.AddSingleton<PictureCache>();
 services.AddSingleton<IPrintCrops>(provider => provider.GetRequiredService<PictureCache>());
 services.AddSingleton<FontShelf>();
 services.AddSingleton<PiecePainter>();
+services.AddSingleton<Speller>();
 services.AddSingleton<IWeatherAlmanac, MadeUpAlmanac>();
 services.AddSingleton<PieceFaces>();
 

@@ -134,16 +134,26 @@ public sealed class StoryTests
         (await host.Client.PutAsJsonAsync(
             $"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]), TestHost.Json)).EnsureSuccessStatusCode();
         var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran."));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s."));
         unit.LooseCards.Single(c => c.CardKind == CardKind.People).Fit!.WordCount.ShouldBe(3);
 
         var findings = await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings");
         findings.Select(f => (f.Kind, f.Found, f.Mend)).ShouldBe(
         [
-            (WordFindingKind.WrongDate, "Sunday 3 May", null), (WordFindingKind.NameSpeltTwoWays, "Junei", "Junie"), (WordFindingKind.DoubleSpace, "  ", " "),
+            (WordFindingKind.WrongDate, "Sunday 3 May", null), (WordFindingKind.NameSpeltTwoWays, "Junei", "Junie"), (WordFindingKind.DoubleSpace, "  ", " "), (WordFindingKind.Spelling, "kettel", "kettle"),
         ]);
         var name = findings[1];
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: name.MendedWords));
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.NameSpeltTwoWays);
+
+        // A word the keeper calls right is right from then on; Americans have their own dictionary.
+        calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
+        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, KnownWords: ["kettel"]), TestHost.Json)).EnsureSuccessStatusCode();
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.Spelling);
+        unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: "The colour of the harbour."));
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
+        calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
+        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay), TestHost.Json)).EnsureSuccessStatusCode();
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Select(f => f.Found).ShouldBe(["colour", "harbour"]);
     }
 }

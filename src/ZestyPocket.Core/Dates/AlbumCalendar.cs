@@ -38,6 +38,9 @@ public sealed record AlbumCalendar
     /// <summary>Who the album is about.</summary>
     public ImmutableArray<AlbumPerson> People { get; init; } = [];
 
+    /// <summary>Words that are right in this album whatever a dictionary says.</summary>
+    public ImmutableArray<string> KnownWords { get; init; } = [];
+
     /// <summary>The weeks of the album's scheme.</summary>
     public WeekCalendar Weeks => new(Scheme, FirstDay);
 
@@ -74,6 +77,11 @@ public sealed record AlbumCalendar
         if (People.Length > AlbumPerson.Most)
         {
             throw new RuleException($"An album can have {AlbumPerson.Most} people at most. Nothing was changed.");
+        }
+
+        if (KnownWords.Length > 5_000 || KnownWords.Any(w => w.Length is 0 or > 80))
+        {
+            throw new RuleException("An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed.");
         }
 
         _ = Travel;

@@ -173,14 +173,18 @@ public static class StoryFlow
         }
 
         var best = full;
-        for (var most = full.Max(p => p.Lines) - 1; most > 0; most--)
+        var (low, high) = (1, full.Max(p => p.Lines) - 1);
+        while (low <= high)
         {
-            if (Pour(copy, story, cards, size, splitWords: true, most) is not { } tighter || tighter.End < story.Length || tighter.Parts.Count(p => p.Lines > 0) > used)
+            var most = (low + high) / 2;
+            if (Pour(copy, story, cards, size, splitWords: true, most) is { } tighter && tighter.End >= story.Length && tighter.Parts.Count(p => p.Lines > 0) <= used)
             {
-                break;
+                (best, high) = (tighter.Parts, most - 1);
             }
-
-            best = tighter.Parts;
+            else
+            {
+                low = most + 1;
+            }
         }
 
         return best;

@@ -40,6 +40,19 @@ public static class DemoHousehold
     public static LocalDate FirstPhotoWeek { get; } = new(2026, 3, 30);
 
     /// <summary>What Ada wrote, by week of the eight; a week may have several cards.</summary>
+    public static IReadOnlyList<AlbumPerson> People { get; } =
+    [
+        new("Ada Quillan", new LocalDate(1987, 9, 2)), new("Ben Quillan", new LocalDate(1985, 1, 30)), new("Junie Quillan", new LocalDate(2017, 8, 19)), new("Nan Odette", new LocalDate(1946, 5, 14)),
+    ];
+
+    /// <summary>What was written in the evenings of the trip, by day.</summary>
+    public static IReadOnlyList<(int Day, string Title, string Author, string Words)> StoriesOfTrip { get; } =
+    [
+        (2, "Nine locks before lunch", "Ada", "Nobody had told us about the staircase. Nine locks one after another, each with two gates and a wheel that squeaks, and a keeper who leaned on the rail and said nothing at all until the seventh.\n\nJunie counted every gate aloud. By the ninth she had a crowd. Ben steered as if the boat were made of eggs, and only once did we touch the wall, softly, the way one touches a sleeping cat.\n\nLunch was cheese and the last of the bread, on the roof, with our feet over the water."),
+        (3, "Rain on the roof", "Junie", "It rained all morning. The roof sounds like a drum and also like frying. We played cards and I won four times and Ben won none. Then the sun came out and there were ducks."),
+        (4, "The market at Tollard", "Ben", "We moored under the church and walked up for bread. Came back with bread, a kite, and a colander that nobody will own up to having wanted."),
+    ];
+
     public static IReadOnlyList<IReadOnlyList<(string Style, string Words)>> StoriesOfWeek { get; } =
     [
         [

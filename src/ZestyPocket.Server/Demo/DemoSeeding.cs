@@ -11,6 +11,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tape;
+using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
@@ -36,7 +37,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
         // What a keeper changed in a demo album that is there stays as it is; only missing ones are made.
         var names = here.Select(a => a.Name).ToHashSet();
-        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone };
+        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone, People = [.. DemoHousehold.People] };
         var plans = new List<(Album Album, List<DemoShot> Shots, Func<Album, Task> LayOut)>();
         Plan(DemoHousehold.WeeklyName, calendar, 53, 2, ["9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"], [.. DemoHousehold.WeeklyShots(), .. DemoHousehold.OddFiles()], album => LayOutWeeklyAsync(album, cancel));
         Plan(
@@ -172,6 +173,21 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: "title-peel"), cancel);
         await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "note-hand", Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."), cancel);
         await EditAsync(first, new EditRequest(0, EditKind.Fill), cancel);
+
+        // Words before pictures: the evenings' stories are there, one of them set on cards already.
+        foreach (var (day, title, author, words) in DemoHousehold.StoriesOfTrip)
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var editor = scope.ServiceProvider.GetRequiredService<StoryEditor>();
+            var unit = days[day - 1];
+            var story = await editor.MakeAsync(album.Id, new NewStoryRequest(words, title, [unit.FirstDay], Author: author), cancel);
+            if (day == 2)
+            {
+                var revision = await db.Units.Where(u => u.Id == unit.Id).Select(u => u.Revision).SingleAsync(cancel);
+                await editor.SetAsync(unit.Id, story.StoryId!.Value, new SetStoryRequest(revision, 2, "reading-serif"), cancel);
+                await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Facts, StyleKey: "peel-rows"), cancel);
+            }
+        }
     }
 
     /// <summary>Fills the spread and takes every other piece of the right page out again: a week half done.</summary>

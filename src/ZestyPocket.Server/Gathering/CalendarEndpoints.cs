@@ -27,7 +27,8 @@ public sealed record CalendarView(
     string WakingFrom,
     string WakingUntil,
     IReadOnlyList<StayView> Stays,
-    IReadOnlyList<PersonView> People);
+    IReadOnlyList<PersonView> People,
+    IReadOnlyList<string> KnownWords);
 
 /// <summary>A change of how the album counts time, made on the album's revision; whatever is null stays.</summary>
 public sealed record CountAnewRequest(
@@ -41,7 +42,8 @@ public sealed record CountAnewRequest(
     string? WakingFrom = null,
     string? WakingUntil = null,
     IReadOnlyList<StayView>? Stays = null,
-    IReadOnlyList<PersonView>? People = null);
+    IReadOnlyList<PersonView>? People = null,
+    IReadOnlyList<string>? KnownWords = null);
 
 /// <summary>The scheme, zones and stays of an album.</summary>
 public static class CalendarEndpoints
@@ -62,7 +64,8 @@ public static class CalendarEndpoints
             return new CalendarView(
                 album.Revision, c.Kind, c.FirstDay, c.Scheme, Text(c.CutOff), c.HomeZone, c.Style.Order, c.Style.Clock, Text(c.Waking.From), Text(c.Waking.Until),
                 [.. c.Stays.Select(s => new StayView(s.Place, s.Zone, MomentText.Format(s.From), s.Until is { } until ? MomentText.Format(until) : null))],
-                [.. c.People.Select(p => new PersonView(p.Name, p.Born))]);
+                [.. c.People.Select(p => new PersonView(p.Name, p.Born))],
+                c.KnownWords);
         }).WithName("getCalendar").WithProblems();
 
         group.MapPut("/albums/{id:guid}/calendar", (Guid id, CountAnewRequest request, TapeEditor tape, CancellationToken cancel) =>
@@ -81,6 +84,7 @@ public static class CalendarEndpoints
             ? [.. stays.Select(s => new Stay(Named(s.Place), s.Zone, Moment(s.From)!.Value, Moment(s.Until))).OrderBy(s => s.From)]
             : calendar.Stays,
         People = request.People is { } people ? [.. people.Select(p => new AlbumPerson(p.Name, p.Born).Checked())] : calendar.People,
+        KnownWords = request.KnownWords is { } known ? [.. known.Select(w => w.Trim()).Distinct()] : calendar.KnownWords,
     };
 
     private static string Words(CountAnewRequest request) => request switch
@@ -90,6 +94,7 @@ public static class CalendarEndpoints
         { Scheme: WeekScheme.FromFirstDay } => "Counted weeks from the album's first day",
         { Stays: { } stays } => stays.Count == 1 ? "Set the stay" : $"Set {stays.Count} stays",
         { People: { } people } => people.Count == 1 ? "Named one person" : $"Named {people.Count} people",
+        { KnownWords: { } known } => known.Count == 1 ? "Learned a word" : $"Knows {known.Count} words of its own",
         { FirstDay: not null } => "Moved the album's first day",
         { CutOff: { } cutOff } => $"Set the late-night cut-off to {cutOff}",
         { HomeZone: { } zone } => $"Set the home zone to {zone}",

@@ -28,20 +28,30 @@ public sealed record FindingView(
 public static class CardEndpoints
 {
     public static void MapCards(this IEndpointRouteBuilder api) =>
-        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, PieceFaces faces, ZestyContext db, CancellationToken cancel) =>
+        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, PieceFaces faces, Speller speller, ZestyContext db, CancellationToken cancel) =>
         {
             var open = await opener.OpenAsync(id, cancel);
             var cards = open.Content.Pieces.OfType<Card>().Where(c => c.Kind != CardKind.Filler).ToList();
             var told = cards.Select(c => c.StoryId).OfType<Guid>().Distinct().ToList();
             var stories = await db.Stories.AsNoTracking().Where(s => told.Contains(s.Id)).ToDictionaryAsync(s => s.Id, cancel);
-            return cards.SelectMany(c => Findings(open, c, faces, c.StoryId is { } story ? stories.GetValueOrDefault(story) : null)).ToList();
+            string[] known = [.. open.Calendar.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place), .. open.Calendar.KnownWords];
+            var findings = new List<FindingView>();
+            foreach (var card in cards)
+            {
+                var misspelt = ComputedCards.IsComputed(card.Kind) ? [] : await speller.CheckAsync(Speller.LanguageOf(open.Calendar.Style), card.Words, known, cancel) ?? [];
+                findings.AddRange(Findings(open, card, faces, card.StoryId is { } story ? stories.GetValueOrDefault(story) : null, misspelt));
+            }
+
+            return findings;
         }).WithName("lookOverWords").WithTags("Words").WithProblems();
 
-    private static IEnumerable<FindingView> Findings(OpenUnit open, Card card, PieceFaces faces, Story? story)
+    private static IEnumerable<FindingView> Findings(OpenUnit open, Card card, PieceFaces faces, Story? story, IReadOnlyList<WordFinding> misspelt)
     {
         var days = Enumerable.Range(0, NodaTime.Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1).Select(open.Dates.First.PlusDays).ToList();
         var typed = !ComputedCards.IsComputed(card.Kind);
         var found = typed ? WordChecks.Of(card.Words, days, [.. open.Calendar.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place)]).ToList() : [];
+        // A name that is nearly one the album knows says so already.
+        found.AddRange(misspelt.Where(m => !found.Exists(f => f.Start == m.Start)));
         var face = faces.CardFaceOf(open, card, open.CutSizeOf(card));
         if (face.Fit is { WordsOver: > 0 } fit && typed)
         {

@@ -984,6 +984,7 @@ export interface components {
             wakingUntil: string;
             stays: components["schemas"]["StayView"][];
             people: components["schemas"]["PersonView"][];
+            knownWords: string[];
         };
         /** @description A camera of an album: what it took, what is known of its clock, and whether that is doubted. */
         CameraView: {
@@ -1094,6 +1095,7 @@ export interface components {
             wakingUntil?: null | string;
             stays?: null | components["schemas"]["StayView"][];
             people?: null | components["schemas"]["PersonView"][];
+            knownWords?: null | string[];
         };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {

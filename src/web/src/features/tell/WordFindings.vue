@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import { answer, api, type FindingView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { useFindings } from '../albums/queries'
+import { useCalendar, useFindings } from '../albums/queries'
 import type { Edit } from '../place/unit'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
@@ -11,6 +12,24 @@ const { data: findings } = useFindings(
 )
 
 const { act } = useAct(() => props.unit.albumId)
+const { data: calendar } = useCalendar(() => props.unit.albumId)
+const passed = ref(new Set<string>())
+const keyOf = (f: FindingView) => `${f.pieceId}|${f.kind}|${f.found}|${f.start}`
+const shown = computed(() => findings.value?.filter((f) => !passed.value.has(keyOf(f))) ?? [])
+const passOver = (f: FindingView) => (passed.value = new Set([...passed.value, keyOf(f)]))
+
+const learn = (finding: FindingView) =>
+  act(() =>
+    answer(
+      api.PUT('/api/albums/{id}/calendar', {
+        params: { path: { id: props.unit.albumId } },
+        body: {
+          revision: calendar.value!.revision,
+          knownWords: [...calendar.value!.knownWords, finding.found.replace(/[’']s$/, '')],
+        },
+      }),
+    ),
+  )
 
 const mend = (finding: FindingView) =>
   finding.storyId
@@ -27,19 +46,36 @@ const mend = (finding: FindingView) =>
 
 <template>
   <section
-    v-if="findings?.length"
+    v-if="shown.length"
     class="panel border rounded p-3 mb-3"
     aria-label="Before printing"
     data-testid="findings"
   >
     <h3 class="h6">Look at this before printing</h3>
     <ul class="findings">
-      <li v-for="f in findings" :key="`${f.pieceId}${f.kind}${f.start}`">
+      <li v-for="f in shown" :key="keyOf(f)">
         <span class="visually-quiet">{{ f.code ?? 'in the tray' }}</span>
         <span v-if="f.found.trim()">“{{ f.found }}”</span>
         {{ f.says }}
         <button v-if="f.mendedWords != null" type="button" class="btn btn-sm btn-outline-dark" @click="mend(f)">
           {{ f.mend?.trim() ? `Write “${f.mend}”` : 'Mend' }}
+        </button>
+        <button
+          v-if="f.kind === 'spelling' && calendar"
+          type="button"
+          class="btn btn-sm btn-link p-0"
+          :aria-label="`“${f.found}” is always right`"
+          @click="learn(f)"
+        >
+          Always right
+        </button>
+        <button
+          type="button"
+          class="btn btn-sm btn-link p-0"
+          :aria-label="`Pass over “${f.found || f.says}” this once`"
+          @click="passOver(f)"
+        >
+          Pass over
         </button>
       </li>
     </ul>
