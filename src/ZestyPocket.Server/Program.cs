@@ -159,6 +159,7 @@ api.MapUnits();
 api.MapFit();
 api.MapCards();
 api.MapStories();
+api.MapCueSheet();
 api.MapPrinting();
 api.Map("/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "Not found", detail: "There is no such address here."))
     .ExcludeFromDescription();

@@ -156,4 +156,26 @@ public sealed class StoryTests
         (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay), TestHost.Json)).EnsureSuccessStatusCode();
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Select(f => f.Found).ShouldBe(["colour", "harbour"]);
     }
+
+    [Fact]
+    public async Task A_card_written_by_hand_prints_lines_and_its_words_stand_on_the_cue_sheet()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        var week = album.Units[0].Id;
+        (await host.Client.GetAsync($"/api/units/{week}/cue-sheet")).IsSuccessStatusCode.ShouldBeFalse("there is nothing to write yet");
+        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Long, StyleKey: "typewriter"));
+        var card = unit.LooseCards[0];
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.WriteCard, PieceId: card.Id, Words: Long, Setting: new CardSetting(ByHand: true)));
+        // 3x4 with 5 mm margins: 13 lines of 2.6 in at 2.2 words an inch hold 74 of the 90 words.
+        unit.LooseCards[0].Fit!.Verdict.ShouldBe("By hand: 16 of 90 words too many for 13 lines.");
+        var face = await host.Client.GetByteArrayAsync(unit.LooseCards[0].FaceUrl);
+        face.Length.ShouldBeGreaterThan(500);
+
+        using var pdf = UglyToad.PdfPig.PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/units/{week}/cue-sheet"));
+        var text = string.Concat(pdf.GetPages().SelectMany(p => p.Letters).Select(l => l.Value)).Replace(" ", "", StringComparison.Ordinal);
+        text.ShouldContain("Whattowritewhere:Week19");
+        text.ShouldContain("13lines:");
+        text.Split("marmalade.").Length.ShouldBe(11);
+    }
 }

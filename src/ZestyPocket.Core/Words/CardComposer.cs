@@ -84,6 +84,32 @@ public static class CardComposer
         }
     }
 
+    /// <summary>
+    /// A card to be written by hand: its heading and dress, lines at the hand's pitch, no words. The fit says how many
+    /// words it holds in that hand; its size is 0.
+    /// </summary>
+    public static CardFace ByHand(string words, CardStyle style, Size cut, HandCapacity hand, ITextShaper shaper, string? heading = null)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        ArgumentNullException.ThrowIfNull(hand);
+        var empty = Journaling(string.Empty, style with { Dress = style.Dress == CardDress.Ruled ? CardDress.Plain : style.Dress }, cut, shaper, heading);
+        var slots = Areas(style, cut, heading is not null).SelectMany((area, a) => Enumerable.Range(1, (int)(area.Height / hand.LinePitch.Points)).Select(i =>
+        {
+            var line = area.Y + (i * hand.LinePitch.Points);
+            var (x, width) = area.Slot(line - hand.LinePitch.Points, line);
+            return new LineSlot(x, line, width, a);
+        })).Where(s => s.Width >= 36).ToImmutableArray();
+        var holds = (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
+        var count = Copyfit.CountWords(words);
+        // A pale ink of the paper's own tone: lines to write on, not to look at.
+        var ink = Rgb.Contrast(style.Accent, style.Paper) < 3 ? style.Accent : new Rgb((byte)((style.Ink.R + (2 * style.Paper.R)) / 3), (byte)((style.Ink.G + (2 * style.Paper.G)) / 3), (byte)((style.Ink.B + (2 * style.Paper.B)) / 3));
+        return empty with
+        {
+            Rules = [.. empty.Rules, .. slots.Select(s => new InkLine(s.X, s.Baseline, s.X + s.Width, s.Baseline, 0.5, ink))],
+            Fit = new FitOutcome(0, hand.LinePitch.Points, [], slots, count, Math.Max(0, count - holds), words?.Length ?? 0),
+        };
+    }
+
     private static double HeadingHeight(TypeArea column) => Math.Min(18, column.Height / 4);
 
     private static double RisingRadius(double width, double height) => Math.Min(width, height) * 0.3;

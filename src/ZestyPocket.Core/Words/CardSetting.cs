@@ -7,7 +7,8 @@ namespace ZestyPocket.Core.Words;
 /// <param name="SmallestPt">Type may go down to this, never under <see cref="TypeRange.SmallestEverPt"/>.</param>
 /// <param name="Leading">Distance of baselines as a multiple of the size, 1 to 2.</param>
 /// <param name="MarginPt">Margin in points, at least <see cref="NarrowestMarginPt"/>.</param>
-public sealed record CardSetting(double? LargestPt = null, double? SmallestPt = null, double? Leading = null, double? MarginPt = null)
+/// <param name="ByHand">Lines are printed instead of the words, which are written by hand.</param>
+public sealed record CardSetting(double? LargestPt = null, double? SmallestPt = null, double? Leading = null, double? MarginPt = null, bool ByHand = false)
 {
     /// <summary>3 mm: nearer to the edge a cut that is a little off shows. Common practice.</summary>
     public const double NarrowestMarginPt = 8.504;

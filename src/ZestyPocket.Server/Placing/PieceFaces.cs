@@ -45,6 +45,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             case CardKind.Countdown:
                 var (over, large, foot) = ComputedCards.Countdown(open.Dates.First, CountdownTo(open), card.Words, open.Calendar.Style);
                 return CardComposer.Title(over, large, foot, style, cut, fonts);
+            case var _ when card.Setting is { ByHand: true }:
+                return CardComposer.ByHand(WordsOf(open, card), style, cut, HandCapacity.Usual, fonts, ComputedCards.Heading(card.Kind));
             default:
                 return CardComposer.Journaling(WordsOf(open, card), style, cut, fonts, ComputedCards.Heading(card.Kind));
         }

@@ -122,6 +122,8 @@ public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCo
         var size = fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
         var verdict = fit switch
         {
+            { SizePt: 0, WordsOver: > 0 } => $"By hand: {fit.WordsOver} of {fit.Words} words too many for {fit.LinesThatFit} lines.",
+            { SizePt: 0 } => $"By hand: {fit.Words} {(fit.Words == 1 ? "word" : "words")} on {fit.LinesThatFit} lines.",
             { Words: 0 } => "No words yet.",
             { Fits: true } => $"Fits at {size} pt: {fit.Lines.Length} lines, room for {fit.LinesLeft} more.",
             { WordsOver: 1 } => $"1 word too many, even at {size} pt.",

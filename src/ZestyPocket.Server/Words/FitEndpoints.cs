@@ -56,9 +56,11 @@ public static class FitEndpoints
         var words = request.Words.Replace("\r\n", "\n", StringComparison.Ordinal);
         var setting = (request.Setting ?? card.Setting ?? CardSetting.AsTheStyle).Checked();
         var style = BuiltInCardStyles.Find(request.StyleKey, card.Kind);
-        var face = CardComposer.Journaling(words, setting.On(style), cut, fonts, ComputedCards.Heading(card.Kind));
+        var face = setting.ByHand
+            ? CardComposer.ByHand(words, setting.On(style), cut, HandCapacity.Usual, fonts, ComputedCards.Heading(card.Kind))
+            : CardComposer.Journaling(words, setting.On(style), cut, fonts, ComputedCards.Heading(card.Kind));
         var png = Raster.Png(cut.Width.Points, cut.Height.Points, 120, canvas => painter.Draw(canvas, new CardPieceFace(cut, face), 120));
-        var helps = face.Fit!.Fits ? [] : Core.Words.Remedies.For(words, style, setting, cut, fonts);
+        var helps = face.Fit!.Fits || setting.ByHand ? [] : Core.Words.Remedies.For(words, style, setting, cut, fonts);
         return new FitAnswer(FitView.Of(face.Fit), "data:image/png;base64," + Convert.ToBase64String(png), [.. helps.Select(RemedyView.Of)], OtherFaces(fonts, style.Type.Face, words));
     }).WithName("fitWords").WithTags("Words").WithProblems();
 

@@ -278,7 +278,7 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         var order = open.Pockets.Select((p, i) => (p.Place, i)).ToDictionary(p => p.Place, p => p.i);
         var cards = content.CardsOf(story.Id).OrderBy(c => content.PlacementOf(c.Id) is { } lies ? order.GetValueOrDefault(lies.Place, int.MaxValue) : int.MaxValue).ToList();
         var key = styleKey ?? cards.FirstOrDefault()?.StyleKey ?? BuiltInCardStyles.All[0].Key;
-        var setting = (cards.FirstOrDefault()?.Setting ?? CardSetting.AsTheStyle) with { LargestPt = null };
+        var setting = (cards.FirstOrDefault()?.Setting ?? CardSetting.AsTheStyle) with { LargestPt = null, ByHand = false };
         foreach (var surplus in cards.Skip(count))
         {
             content = content.Discard(surplus.Id);

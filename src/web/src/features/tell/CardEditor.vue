@@ -88,8 +88,14 @@ function save() {
   }
 }
 
+function byHand(on: boolean) {
+  setting.value = { ...setting.value, byHand: on }
+  void measure()
+  save()
+}
+
 function asTheStyle() {
-  setting.value = {}
+  setting.value = { byHand: setting.value?.byHand ?? false }
   void measure()
   save()
 }
@@ -131,7 +137,19 @@ onBeforeUnmount(() => {
         <span v-if="verdict && verdict.wordsOver > 0" class="warning-chip">! {{ verdict.verdict }}</span>
         <span v-else class="visually-quiet">{{ verdict?.verdict }}</span>
       </p>
-      <template v-if="verdict && verdict.wordsOver > 0">
+      <div v-if="!piece.storyId" class="form-check">
+        <input
+          :id="`hand-${piece.id}`"
+          type="checkbox"
+          class="form-check-input"
+          :checked="setting?.byHand ?? false"
+          @change="byHand(($event.target as HTMLInputElement).checked)"
+        />
+        <label class="form-check-label" :for="`hand-${piece.id}`"
+          >Written by hand: print lines, and the words on the cue sheet</label
+        >
+      </div>
+      <template v-if="verdict && verdict.wordsOver > 0 && !setting?.byHand">
         <ul v-if="fit?.remedies.length" class="remedies" aria-label="What would help">
           <li v-for="remedy in fit.remedies" :key="remedy.kind">
             <button type="button" class="btn btn-sm btn-outline-dark" @click="take(remedy)">{{ remedy.label }}</button>
@@ -143,7 +161,10 @@ onBeforeUnmount(() => {
         </p>
       </template>
       <p v-if="fit?.otherFaces" class="form-text mb-0">{{ fit.otherFaces }}</p>
-      <p v-if="!piece.storyId && setting && Object.values(setting).some((v) => v != null)" class="form-text mb-0">
+      <p
+        v-if="!piece.storyId && setting && Object.entries(setting).some(([key, v]) => key !== 'byHand' && v != null)"
+        class="form-text mb-0"
+      >
         Set differently from its style.
         <button type="button" class="btn btn-sm btn-link p-0 align-baseline" @click="asTheStyle">
           As the style says

@@ -49,6 +49,11 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
     <StoryPanel :unit="unit" />
     <WordFindings :unit="unit" :edit="edit" />
     <AlbumPeople :album-id="unit.albumId" />
+    <p v-if="cards.some(({ piece }) => piece.setting?.byHand)">
+      <a :href="`/api/units/${unit.id}/cue-sheet`" download data-testid="cue-sheet"
+        >Cue sheet: what to write where (PDF)</a
+      >
+    </p>
     <p v-if="cards.length === 0" class="panel border rounded p-4">
       No cards here yet. Add a journaling card and write what happened; the type is fitted while you write.
     </p>
