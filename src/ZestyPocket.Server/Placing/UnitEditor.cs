@@ -197,7 +197,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
 
         var left = loose.Count - choices.Count;
         var over = left > 0 ? $"; {left} found no pocket" : string.Empty;
-        return (content, $"Filled the spread with {choices.Count} photos and {cards} cards{over}", null);
+        return (content, $"Filled the spread with {choices.Count} {(choices.Count == 1 ? "photo" : "photos")} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
     }
 
     private OpenPocket? PocketFor(Card card, List<OpenPocket> free)

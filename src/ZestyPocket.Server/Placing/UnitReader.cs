@@ -167,13 +167,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             {
                 var face = faces.CardFaceOf(open, card, cut);
                 var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler ? null : FitView.Of(face.Fit!);
-                var title = card.Kind switch
-                {
-                    CardKind.WeekTitle => $"Title: {open.Title}",
-                    CardKind.Filler => "Filler card",
-                    CardKind.Countdown => "Countdown",
-                    _ => ComputedCards.Heading(card.Kind) is { } heading && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words)) ? heading : Opening(card.Words),
-                };
+                var title = Called(open, card);
                 var version = Version(face);
                 return new PieceView(
                     card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, card.StyleKey, fit,
@@ -201,6 +195,20 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             default:
                 return null;
         }
+    }
+
+    /// <summary>What a card is called in lists.</summary>
+    public static string Called(OpenUnit open, Card card)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(card);
+        return card.Kind switch
+        {
+            CardKind.WeekTitle => $"Title: {open.Title}",
+            CardKind.Filler => "Filler card",
+            CardKind.Countdown => "Countdown",
+            _ => ComputedCards.Heading(card.Kind) is { } heading && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words)) ? heading : Opening(card.Words),
+        };
     }
 
     private static string Opening(string words)

@@ -67,7 +67,7 @@ public static class CardEndpoints
 
         var code = open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null;
         return found.Select(f => new FindingView(
-            card.Id, Called(card), code, f.Kind, f.Start, f.Length, f.Found.Length > 80 ? f.Found[..80] + "…" : f.Found, f.Says,
+            card.Id, UnitReader.Called(open, card), code, f.Kind, f.Start, f.Length, f.Found.Length > 80 ? f.Found[..80] + "…" : f.Found, f.Says,
             Mended(card, story, f), f.Mend, story?.Id, story?.Revision));
     }
 
@@ -83,6 +83,4 @@ public static class CardEndpoints
             : story.Words.IndexOf(card.Words, StringComparison.Ordinal) is >= 0 and var at ? WordChecks.Mended(story.Words, finding with { Start = at + finding.Start })
             : null;
     }
-
-    private static string Called(Card card) => ComputedCards.Heading(card.Kind) ?? (card.Words.Length > 40 ? card.Words[..40].ReplaceLineEndings(" ") + "…" : card.Words.ReplaceLineEndings(" "));
 }
