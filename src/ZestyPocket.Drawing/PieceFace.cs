@@ -13,10 +13,21 @@ public abstract record PieceFace(Size Cut);
 /// <param name="Original">The picture in the vault, with what covers it.</param>
 /// <param name="Pixels">Pixels of the upright original.</param>
 /// <param name="Crop">The kept part.</param>
-public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, Crop Crop) : PieceFace(Cut);
+public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, Crop Crop) : PieceFace(Cut)
+{
+    /// <summary>Labels under words on the print, in points.</summary>
+    public ImmutableArray<InkBox> Boxes { get; init; } = [];
+
+    /// <summary>Words on the print.</summary>
+    public ImmutableArray<TypeRun> Runs { get; init; } = [];
+}
 
 /// <summary>A set card.</summary>
-public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut);
+public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
+{
+    /// <summary>The picture in the card's opening; null when it has none.</summary>
+    public PhotoFace? Picture { get; init; }
+}
 
 /// <summary>A picture in the vault as it may be shown and printed.</summary>
 /// <param name="Sha256">Content hash of the original.</param>

@@ -20,7 +20,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
                 DrawPhoto(canvas, photo, pixelsPerInch);
                 break;
             case CardPieceFace card:
-                DrawCard(canvas, card.Card);
+                DrawCard(canvas, card, pixelsPerInch);
                 break;
             default:
                 throw new ArgumentException("Unknown kind of piece.", nameof(piece));
@@ -36,20 +36,41 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         canvas.Scale((float)(photo.Cut.Width.Points / image.Width), (float)(photo.Cut.Height.Points / image.Height));
         canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKCubicResampler.Mitchell));
         canvas.Restore();
-    }
-
-    private void DrawCard(SKCanvas canvas, CardFace card)
-    {
-        canvas.Save();
-        canvas.ClipRect(new SKRect(0, 0, (float)card.Width, (float)card.Height));
-        using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
-        canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
-        foreach (var box in card.Boxes)
+        if (photo.Runs.IsEmpty)
         {
-            paint.Color = Colour(box.Ink);
-            canvas.DrawRect((float)box.X, (float)box.Y, (float)box.Width, (float)box.Height, paint);
+            return;
         }
 
+        canvas.Save();
+        canvas.ClipRect(new SKRect(0, 0, (float)photo.Cut.Width.Points, (float)photo.Cut.Height.Points));
+        using var paint = new SKPaint { IsAntialias = true };
+        DrawBoxes(canvas, photo.Boxes, paint);
+        foreach (var run in photo.Runs)
+        {
+            fonts.Draw(canvas, run);
+        }
+
+        canvas.Restore();
+    }
+
+    private void DrawCard(SKCanvas canvas, CardPieceFace piece, double pixelsPerInch)
+    {
+        var card = piece.Card;
+        canvas.Save();
+        var bounds = new SKRect(0, 0, (float)card.Width, (float)card.Height);
+        using var corners = new SKRoundRect(bounds, (float)card.Corner);
+        if (card.Corner > 0)
+        {
+            canvas.ClipRoundRect(corners, antialias: true);
+        }
+        else
+        {
+            canvas.ClipRect(bounds);
+        }
+
+        using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
+        canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
+        DrawBoxes(canvas, card.Boxes, paint);
         foreach (var disc in card.Discs)
         {
             paint.Color = Colour(disc.Ink);
@@ -66,12 +87,29 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             canvas.DrawLine((float)rule.X1, (float)rule.Y1, (float)rule.X2, (float)rule.Y2, paint);
         }
 
+        if (piece.Picture is { } picture && card.Opening is { } opening)
+        {
+            canvas.Save();
+            canvas.Translate((float)opening.X, (float)opening.Y);
+            DrawPhoto(canvas, picture, pixelsPerInch);
+            canvas.Restore();
+        }
+
         foreach (var run in card.Runs)
         {
             fonts.Draw(canvas, run);
         }
 
         canvas.Restore();
+    }
+
+    private static void DrawBoxes(SKCanvas canvas, IEnumerable<InkBox> boxes, SKPaint paint)
+    {
+        foreach (var box in boxes)
+        {
+            paint.Color = Colour(box.Ink);
+            canvas.DrawRect((float)box.X, (float)box.Y, (float)box.Width, (float)box.Height, paint);
+        }
     }
 
     private static SKColor Colour(Rgb c) => new(c.R, c.G, c.B);

@@ -59,6 +59,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             album.Property(a => a.Name).HasMaxLength(200);
             album.Property(a => a.Revision).IsConcurrencyToken();
             album.Property(a => a.Calendar).HasColumnType("jsonb");
+            album.Property(a => a.Words).HasColumnType("jsonb");
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);

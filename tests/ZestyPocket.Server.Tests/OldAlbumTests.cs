@@ -4,6 +4,7 @@ using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
@@ -61,6 +62,30 @@ public sealed class OldAlbumTests
         Filled(week).ShouldBe(0);
         week = await host.StepAsync(week, "redo");
         Filled(week).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task People_who_were_named_in_the_calendar_are_still_known_and_their_naming_can_be_undone()
+    {
+        const string counts = """{"kind":"weekly","firstDay":"2026-05-04","scheme":"iso","cutOff":"03:00:00","homeZone":"Etc/UTC","people":""";
+        var named = counts + """[{"name":"Otto","born":"1961-05-06"}],"knownWords":["kettel"]}""";
+        var connection = await TestDatabase.CreateOldAsync("Tell", $$"""
+            INSERT INTO "Albums" ("Id", "KeeperId", "Name", "FirstDay", "BodyWidth", "BodyHeight", "Measures", "Calendar", "FacesPerUnit", "Demo", "MadeAt", "Revision", "HeadEditId")
+                VALUES ('{{Album}}', '{{Keeper.LocalId}}', 'Before', '2026-05-04', 7772400, 10972800, 'Inches', '{{named}}', 2, 'None', now(), 2, '{{Put}}');
+            INSERT INTO "Edits" ("Id", "AlbumId", "KeeperId", "UnitIds", "Summary", "MadeAt", "Undone") VALUES ('{{Put}}', '{{Album}}', '{{Keeper.LocalId}}', ARRAY[]::uuid[], 'Named one person', now(), FALSE);
+            INSERT INTO "EditChange" ("Id", "EditId", "Subject", "SubjectId", "RevisionAfter", "PreviousHeadEditId", "Before", "After")
+                VALUES ('11111111-0000-7000-8000-000000000008', '{{Put}}', 'Album', '{{Album}}', 2, NULL, '{"name":"Before","calendar":{{counts}}[]} }', '{"name":"Before","calendar":{{named}} }');
+            """);
+
+        await using var host = TestHost.On(connection);
+        var words = await host.GetAsync<AlbumWordsView>($"/api/albums/{Album}/words");
+        words.People.ShouldBe([new PersonView("Otto", new LocalDate(1961, 5, 6))]);
+        (words.KnownWords.Single(), words.Family, words.Hand).ShouldBe(("kettel", "Peel", new HandView(2.2, 7)));
+
+        await host.PostAsync<object>($"/api/edits/{Put}/undo", new { });
+        (await host.GetAsync<AlbumWordsView>($"/api/albums/{Album}/words")).People.ShouldBeEmpty();
+        await host.PostAsync<object>($"/api/edits/{Put}/redo", new { });
+        (await host.GetAsync<AlbumWordsView>($"/api/albums/{Album}/words")).People.Single().Name.ShouldBe("Otto");
     }
 
     private static int Filled(UnitView week) => week.Counts.Pockets - week.Counts.OpenPockets;

@@ -130,9 +130,9 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
+        var words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
         (await host.Client.PutAsJsonAsync(
-            $"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]), TestHost.Json)).EnsureSuccessStatusCode();
+            $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]), TestHost.Json)).EnsureSuccessStatusCode();
         var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People));
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s."));
         unit.LooseCards.Single(c => c.CardKind == CardKind.People).Fit!.WordCount.ShouldBe(3);
@@ -147,12 +147,12 @@ public sealed class StoryTests
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.NameSpeltTwoWays);
 
         // A word the keeper calls right is right from then on; Americans have their own dictionary.
-        calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, KnownWords: ["kettel"]), TestHost.Json)).EnsureSuccessStatusCode();
+        words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
+        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, KnownWords: ["kettel"]), TestHost.Json)).EnsureSuccessStatusCode();
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.Spelling);
         unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: "The colour of the harbour."));
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
-        calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
+        var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
         (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay), TestHost.Json)).EnsureSuccessStatusCode();
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Select(f => f.Found).ShouldBe(["colour", "harbour"]);
     }

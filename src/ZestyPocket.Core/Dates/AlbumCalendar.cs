@@ -35,12 +35,6 @@ public sealed record AlbumCalendar
 
     public ImmutableArray<PhotoSeries> Series { get; init; } = [];
 
-    /// <summary>Who the album is about.</summary>
-    public ImmutableArray<AlbumPerson> People { get; init; } = [];
-
-    /// <summary>Words that are right in this album whatever a dictionary says.</summary>
-    public ImmutableArray<string> KnownWords { get; init; } = [];
-
     /// <summary>The weeks of the album's scheme.</summary>
     public WeekCalendar Weeks => new(Scheme, FirstDay);
 
@@ -72,16 +66,6 @@ public sealed record AlbumCalendar
         if (Waking.Hours.Length is < 1 or > 24)
         {
             throw new RuleException("The waking hours must be at least one and at most twenty-four. Nothing was changed.");
-        }
-
-        if (People.Length > AlbumPerson.Most)
-        {
-            throw new RuleException($"An album can have {AlbumPerson.Most} people at most. Nothing was changed.");
-        }
-
-        if (KnownWords.Length > 5_000 || KnownWords.Any(w => w.Length is 0 or > 80))
-        {
-            throw new RuleException("An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed.");
         }
 
         _ = Travel;

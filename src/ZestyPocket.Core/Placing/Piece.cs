@@ -12,7 +12,11 @@ namespace ZestyPocket.Core.Placing;
 public abstract record Piece(Guid Id);
 
 /// <summary>A print of a photo.</summary>
-public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(Id);
+public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(Id)
+{
+    /// <summary>Words on the picture; null when there are none.</summary>
+    public PhotoCaption? Caption { get; init; }
+}
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
 public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey) : Piece(Id)
@@ -22,7 +26,16 @@ public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey)
 
     /// <summary>The story whose words flow over this card; null when they were written on the card itself.</summary>
     public Guid? StoryId { get; init; }
+
+    /// <summary>The one day it is about; null when it is about the whole unit.</summary>
+    public LocalDate? Day { get; init; }
+
+    /// <summary>The picture on it, where its style has a place for one.</summary>
+    public CardPicture? Picture { get; init; }
 }
+
+/// <summary>A picture on a card and how it is framed there.</summary>
+public sealed record CardPicture(Guid PhotoId, Framing Framing);
 
 /// <summary>
 /// A flat keepsake that goes in itself: a ticket, a receipt, a pressed leaf. It is not printed; it must fit its pocket,
@@ -81,7 +94,23 @@ public enum KeepsakeFit
 /// <param name="Time">When, by the clock of the place; null for the whole day.</param>
 /// <param name="Text">What.</param>
 /// <param name="Source">Key of the event in the calendar it came from; null when written here.</param>
-public sealed record DayNote(Guid Id, LocalDate Day, LocalTime? Time, string Text, string? Source);
+public sealed record DayNote(Guid Id, LocalDate Day, LocalTime? Time, string Text, string? Source)
+{
+    public NoteKind Kind { get; init; }
+}
+
+/// <summary>What a note is about, so that it finds its card.</summary>
+public enum NoteKind
+{
+    Plain,
+
+    /// <summary>Words somebody said.</summary>
+    Overheard,
+
+    /// <summary>What something cost.</summary>
+    Price,
+    Weather,
+}
 
 /// <summary>A pocket of one face of one leaf.</summary>
 public readonly record struct PocketPlace(Guid LeafId, LeafSide Side, string PocketKey);

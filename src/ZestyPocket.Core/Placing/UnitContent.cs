@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using NodaTime;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
@@ -112,6 +113,14 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         _ => throw new RuleException("Only a photo print can be framed; this piece is a card."),
     };
 
+    /// <summary>Puts words on a print, or takes them off it.</summary>
+    public UnitContent Caption(Guid pieceId, PhotoCaption? caption) => Find(pieceId) switch
+    {
+        PhotoPrint print => Replace(print, print with { Caption = caption?.Checked() }),
+        null => throw Gone(),
+        _ => throw new RuleException("Words are put on a photo print; this piece is a card."),
+    };
+
     /// <summary>Locks a piece in its pocket or lets it go.</summary>
     public UnitContent Lock(PocketPlace place, bool locked)
     {
@@ -131,6 +140,31 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
     };
 
+    /// <summary>Says which day a card is about, and which picture it carries; null for the whole unit and for none.</summary>
+    public UnitContent Furnish(Guid pieceId, LocalDate? day, CardPicture? picture) => Find(pieceId) switch
+    {
+        Card card => Replace(card, card with { Day = day, Picture = picture }),
+        null => throw Gone(),
+        _ => throw new RuleException("Only a card can be about a day or carry a picture; this piece is a photo print."),
+    };
+
+    /// <summary>Sets the words of one card at the end of another, which frees the first one's pocket.</summary>
+    public UnitContent JoinCards(Guid pieceId, Guid otherId)
+    {
+        if (Find(pieceId) is not Card card || Find(otherId) is not Card other || card.Id == other.Id)
+        {
+            throw Gone();
+        }
+
+        if (card.StoryId is not null || other.StoryId is not null || ComputedCards.IsComputed(card.Kind) || ComputedCards.IsComputed(other.Kind) || CardKind.Filler == card.Kind || CardKind.Filler == other.Kind)
+        {
+            throw new RuleException("Two written cards can be joined; stories are joined as stories, and computed words stay by themselves. Nothing was changed.");
+        }
+
+        var words = CheckedWords($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}".Trim());
+        return Replace(card, card with { Words = words, Setting = card.Setting is { } set ? set with { LargestPt = null } : null }).Discard(otherId);
+    }
+
     /// <summary>The cards that carry a story, in the order they were made.</summary>
     public ImmutableArray<Card> CardsOf(Guid storyId) => [.. Pieces.OfType<Card>().Where(c => c.StoryId == storyId)];
 
@@ -148,11 +182,13 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return this with { Pieces = Pieces.Remove(piece), Placements = Placements.RemoveAll(p => p.PieceId == pieceId) };
     }
 
-    /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then.</summary>
+    /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then, and cards lose such pictures.</summary>
     public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
     {
         ArgumentNullException.ThrowIfNull(photoIds);
-        return Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Discard(print.Id));
+        var without = Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Discard(print.Id));
+        return without.Pieces.OfType<Card>().Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
+            .Aggregate(without, (content, card) => content.Replace(card, card with { Picture = null }));
     }
 
     /// <summary>

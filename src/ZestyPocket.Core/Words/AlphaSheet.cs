@@ -115,6 +115,10 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
             : this with { Counts = Letters(Folded(title)).Where(l => !string.IsNullOrWhiteSpace(l)).Aggregate(Counts, (left, l) => left.SetItem(l, left[l] - 1)) };
     }
 
+    /// <summary>As people write it down: <c>A12 B4 '2</c>, what there is none of left away.</summary>
+    public override string ToString() => string.Join(' ', Counts.Where(c => c.Value > 0).OrderBy(c => char.IsLetter(c.Key, 0) ? 0 : 1).ThenBy(c => c.Key, StringComparer.Ordinal)
+        .Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.Key}{c.Value}")));
+
     private static string ReplaceLast(string text, string sign, string standIn)
     {
         var at = text.LastIndexOf(sign, StringComparison.Ordinal);

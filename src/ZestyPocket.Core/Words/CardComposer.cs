@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 
@@ -8,6 +10,9 @@ namespace ZestyPocket.Core.Words;
 public static class CardComposer
 {
     private const double BandPt = 10;
+
+    /// <summary>Between a picture on a card and the words around it.</summary>
+    private const double PictureGapPt = 7;
 
     /// <summary>Gap between columns.</summary>
     private const double ColumnGapPt = 12;
@@ -20,8 +25,8 @@ public static class CardComposer
         Copyfit.Fit(words, Areas(style, cut, heading), style.Type, shaper);
 
     /// <summary>
-    /// Where a style has room for words on a card of a size: one area a column, around what its dress puts in the way,
-    /// under its heading when it has one.
+    /// Where a style has room for words on a card of a size: one area a column, around what its dress and its zones
+    /// keep free, under its heading when it has one.
     /// </summary>
     public static ImmutableArray<TypeArea> Areas(CardStyle style, Size cut, bool heading = false)
     {
@@ -34,23 +39,54 @@ public static class CardComposer
             column = column with { Y = column.Y + head, Height = Math.Max(0, column.Height - head) };
         }
 
-        Obstacle? inTheWay = style.Dress switch
+        var obstacles = ImmutableArray.CreateBuilder<Obstacle>();
+        switch (style.Dress)
         {
-            CardDress.RisingDisc => new DiscInTheWay(width / 2, height, RisingRadius(width, height) + 6),
-            CardDress.CornerTag => new BoxInTheWay(0, 0, Tag(width, height).Width + 8, Tag(width, height).Height + 6),
-            _ => null,
-        };
-        if (inTheWay is not null)
-        {
-            column = column with { Obstacles = [inTheWay] };
+            case CardDress.RisingDisc:
+                obstacles.Add(new DiscInTheWay(width / 2, height, RisingRadius(width, height) + 6));
+                break;
+            case CardDress.CornerTag:
+                obstacles.Add(new BoxInTheWay(0, 0, Tag(width, height).Width + 8, Tag(width, height).Height + 6));
+                break;
+            default:
+                break;
         }
 
+        if (Opening(style, cut, heading) is { } picture)
+        {
+            obstacles.Add(new BoxInTheWay(picture.X - PictureGapPt, picture.Y - PictureGapPt, picture.Width + (2 * PictureGapPt), picture.Height + PictureGapPt));
+        }
+
+        column = column with { Obstacles = obstacles.ToImmutable() };
         var columns = Math.Clamp((int)((column.Width + ColumnGapPt) / (NarrowestColumnPt + ColumnGapPt)), 1, style.Columns);
         return column.Columns(columns, ColumnGapPt);
     }
 
-    /// <summary>A card of typed or computed words, with a heading when its kind has one.</summary>
-    public static CardFace Journaling(string words, CardStyle style, Size cut, ITextShaper shaper, string? heading = null)
+    /// <summary>Where a style has its picture on a card of a size; null when it has none.</summary>
+    public static CardOpening? Opening(CardStyle style, Size cut, bool heading = false)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        if (style.Zones.Picture == PicturePlace.None)
+        {
+            return null;
+        }
+
+        var column = Column(style, cut.Width.Points, cut.Height.Points);
+        var head = heading ? HeadingHeight(column) : 0;
+        var (width, height) = (column.Width * style.Zones.PictureShare, (column.Height - head) * style.Zones.PictureShare);
+        return style.Zones.Picture switch
+        {
+            PicturePlace.Top => new CardOpening(column.X, column.Y + head, column.Width, height),
+            PicturePlace.Right => new CardOpening(column.X + column.Width - width, column.Y + head, width, height),
+            _ => new CardOpening(column.X, column.Y + head, width, height),
+        };
+    }
+
+    /// <summary>
+    /// A card of typed or computed words, with a heading when its kind has one, and with a date or hour where the style
+    /// has a place for it.
+    /// </summary>
+    public static CardFace Journaling(string words, CardStyle style, Size cut, ITextShaper shaper, string? heading = null, string? mark = null)
     {
         ArgumentNullException.ThrowIfNull(shaper);
         var (width, height) = (cut.Width.Points, cut.Height.Points);
@@ -58,9 +94,15 @@ public static class CardComposer
         var runs = fit.Lines
             .Where(line => line.Text.Length > 0)
             .Select(line => new TypeRun(style.Type.Face, fit.SizePt, line.X, line.Baseline, line.Text, style.Ink));
-        var rules = style.Dress == CardDress.Ruled ? fit.Slots.Select(Rule) : [];
+        var rules = style.Ruled ? fit.Slots.Select(Rule) : [];
         var dress = Dress(style, width, height);
-        return dress with { Runs = [.. Heading(), .. runs], Rules = [.. dress.Rules, .. rules], Fit = fit };
+        return dress with
+        {
+            Runs = [.. Heading(), .. Mark(mark, style, cut, fit, shaper), .. runs],
+            Rules = [.. dress.Rules, .. rules],
+            Fit = fit,
+            Opening = Opening(style, cut, heading is not null),
+        };
 
         InkLine Rule(LineSlot slot)
         {
@@ -78,8 +120,7 @@ public static class CardComposer
             var column = Column(style, width, height);
             var head = new TypeArea(column.X, column.Y, column.Width, HeadingHeight(column));
             var set = Copyfit.Fit(heading.ToUpperInvariant(), [head], new TypeRange(Typeface.SansStrong, 5, 9, 1), shaper);
-            // The accent is a colour for areas; as ink it may be too pale.
-            var ink = Rgb.Contrast(style.Accent, style.Paper) >= 4.5 ? style.Accent : style.Ink;
+            var ink = Readable(style.Accent, style.Paper, style.Ink);
             return set.Lines.Select(l => new TypeRun(Typeface.SansStrong, set.SizePt, l.X, l.Baseline, l.Text, ink));
         }
     }
@@ -88,18 +129,13 @@ public static class CardComposer
     /// A card to be written by hand: its heading and dress, lines at the hand's pitch, no words. The fit says how many
     /// words it holds in that hand; its size is 0.
     /// </summary>
-    public static CardFace ByHand(string words, CardStyle style, Size cut, HandCapacity hand, ITextShaper shaper, string? heading = null)
+    public static CardFace ByHand(string words, CardStyle style, Size cut, HandCapacity hand, ITextShaper shaper, string? heading = null, string? mark = null)
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(hand);
-        var empty = Journaling(string.Empty, style with { Dress = style.Dress == CardDress.Ruled ? CardDress.Plain : style.Dress }, cut, shaper, heading);
-        var slots = Areas(style, cut, heading is not null).SelectMany((area, a) => Enumerable.Range(1, (int)(area.Height / hand.LinePitch.Points)).Select(i =>
-        {
-            var line = area.Y + (i * hand.LinePitch.Points);
-            var (x, width) = area.Slot(line - hand.LinePitch.Points, line);
-            return new LineSlot(x, line, width, a);
-        })).Where(s => s.Width >= 36).ToImmutableArray();
-        var holds = (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
+        var empty = Journaling(string.Empty, style with { Ruled = false }, cut, shaper, heading, mark);
+        var slots = HandSlots(style, cut, hand, heading is not null);
+        var holds = HandHolds(slots, hand);
         var count = Copyfit.CountWords(words);
         // A pale ink of the paper's own tone: lines to write on, not to look at.
         var ink = Rgb.Contrast(style.Accent, style.Paper) < 3 ? style.Accent : new Rgb((byte)((style.Ink.R + (2 * style.Paper.R)) / 3), (byte)((style.Ink.G + (2 * style.Paper.G)) / 3), (byte)((style.Ink.B + (2 * style.Paper.B)) / 3));
@@ -109,6 +145,78 @@ public static class CardComposer
             Fit = new FitOutcome(0, hand.LinePitch.Points, [], slots, count, Math.Max(0, count - holds), words?.Length ?? 0),
         };
     }
+
+    /// <summary>How many words a card of a style holds in a hand.</summary>
+    public static int HandHolds(CardStyle style, Size cut, HandCapacity hand, bool heading = false) => HandHolds(HandSlots(style, cut, hand, heading), hand);
+
+    private static int HandHolds(ImmutableArray<LineSlot> slots, HandCapacity hand) => (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
+
+    /// <summary>The lines that a hand writes on: none shorter than half an inch.</summary>
+    private static ImmutableArray<LineSlot> HandSlots(CardStyle style, Size cut, HandCapacity hand, bool heading)
+    {
+        ArgumentNullException.ThrowIfNull(hand);
+        return [.. Areas(style, cut, heading).SelectMany((area, a) => Enumerable.Range(1, (int)(area.Height / hand.LinePitch.Points)).Select(i =>
+        {
+            var line = area.Y + (i * hand.LinePitch.Points);
+            var (x, width) = area.Slot(line - hand.LinePitch.Points, line);
+            return new LineSlot(x, line, width, a);
+        })).Where(s => s.Width >= 36)];
+    }
+
+    /// <summary>The date or hour, where the style has a place for it: past the indent, in the band, or on the tag.</summary>
+    private static IEnumerable<TypeRun> Mark(string? mark, CardStyle style, Size cut, FitOutcome fit, ITextShaper shaper)
+    {
+        if (string.IsNullOrWhiteSpace(mark))
+        {
+            return [];
+        }
+
+        var (width, height) = (cut.Width.Points, cut.Height.Points);
+        var (inset, zones) = (Inset(style, width, height), style.Zones);
+        TypeArea place;
+        var paper = style.Paper;
+        if (IndentPt(style, width) is > 0 and var indent)
+        {
+            var column = Column(style, width, height);
+            var first = fit.Slots.IsEmpty ? column.Y + 12 : fit.Slots[0].Baseline;
+            var beside = Copyfit.Fit(mark, indent - 4, 40, new TypeRange(Typeface.SansStrong, 5, 11, 1.1), shaper);
+            return beside.Lines.Select((l, i) => new TypeRun(Typeface.SansStrong, beside.SizePt, column.X - indent, first + (i * beside.LeadingPt), l.Text, Readable(style.Accent, paper, style.Ink)));
+        }
+
+        if (zones.Band != BandPlace.None && zones.BandPrinted)
+        {
+            var band = BandPtOf(style, height);
+            place = new TypeArea(inset, zones.Band == BandPlace.Head ? inset * 0.7 : height - (inset * 0.7) - band, width - (2 * inset), band);
+        }
+        else if (style.Dress == CardDress.CornerTag)
+        {
+            var tag = Tag(width, height);
+            place = new TypeArea(5, 3, tag.Width - 8, tag.Height - 5);
+            paper = style.Accent;
+        }
+        else
+        {
+            return [];
+        }
+
+        var set = Copyfit.Fit(mark, [place], new TypeRange(Typeface.SansStrong, 5, 12, 1.1), shaper);
+        var ink = style.Dress == CardDress.CornerTag && paper == style.Accent
+            ? Rgb.Contrast(style.Paper, paper) >= Rgb.Contrast(style.Ink, paper) ? style.Paper : style.Ink
+            : Readable(style.Accent, paper, style.Ink);
+        return set.Lines.Select(l => new TypeRun(Typeface.SansStrong, set.SizePt, l.X, l.Baseline, l.Text, ink));
+    }
+
+    /// <summary>The accent is a colour for areas; as ink it may be too pale.</summary>
+    private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) => Rgb.Contrast(accent, paper) >= 4.5 ? accent : otherwise;
+
+    /// <summary>Distance of words from the cut: a margin never takes more than an eighth of the card each side, and clears the border.</summary>
+    private static double Inset(CardStyle style, double width, double height) =>
+        Math.Max(Math.Min(style.Margin.Points, Math.Min(width, height) / 8), style.BorderPt + 4);
+
+    private static double BandPtOf(CardStyle style, double height) =>
+        style.Zones.Band == BandPlace.None ? 0 : Math.Min(style.Zones.BandHeight.Points, height / 4);
+
+    private static double IndentPt(CardStyle style, double width) => Math.Min(style.Zones.Indent.Points, width / 3);
 
     private static double HeadingHeight(TypeArea column) => Math.Min(18, column.Height / 4);
 
@@ -132,6 +240,15 @@ public static class CardComposer
         };
         return Title(over, large, span, style, cut, shaper);
     }
+
+    /// <summary>The title card of one day: weekday, number, month and year, computed, never typed.</summary>
+    public static CardFace DayTitle(LocalDate day, CardStyle style, Size cut, ITextShaper shaper) => Title(
+        day.ToString("dddd", CultureInfo.InvariantCulture).ToUpperInvariant(),
+        day.Day.ToString(CultureInfo.InvariantCulture),
+        day.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
+        style,
+        cut,
+        shaper);
 
     /// <summary>A title card: a small line over a large one, and a line at the foot.</summary>
     public static CardFace Title(string over, string large, string foot, CardStyle style, Size cut, ITextShaper shaper)
@@ -182,18 +299,20 @@ public static class CardComposer
     /// <summary>What stands for a keepsake on the screen and on the drawn page: it goes in itself and is never printed.</summary>
     public static CardFace KeepsakeNote(string name, Size cut, ITextShaper shaper)
     {
-        var style = BuiltInCardStyles.Find("plain-sans", CardKind.Journaling);
+        var style = BuiltInCardStyles.Plain;
         return Journaling(name, style with { Dress = CardDress.Frame }, cut, shaper);
     }
 
     private static TypeArea Column(CardStyle style, double width, double height)
     {
         ArgumentNullException.ThrowIfNull(style);
-        // Twelve 2x2 pockets leave little room: a margin never takes more than an eighth of the card each side.
-        var margin = Math.Min(style.Margin.Points, Math.Min(width, height) / 8);
-        var left = style.Dress == CardDress.EdgeBand ? margin + BandPt : margin;
-        var top = style.Dress == CardDress.TopBand ? margin + BandPt : margin;
-        return new TypeArea(left, top, width - left - margin, height - top - margin);
+        // Twelve 2x2 pockets leave little room.
+        var inset = Inset(style, width, height);
+        var band = BandPtOf(style, height);
+        var left = inset + (style.Dress == CardDress.EdgeBand ? BandPt : 0) + IndentPt(style, width);
+        var top = inset + (style.Dress == CardDress.TopBand ? BandPt : 0) + (style.Zones.Band == BandPlace.Head ? band : 0);
+        var foot = inset + (style.Zones.Band == BandPlace.Foot ? band : 0);
+        return new TypeArea(left, top, Math.Max(0, width - left - inset), Math.Max(0, height - top - foot));
     }
 
     private static CardFace Dress(CardStyle style, double width, double height)
@@ -201,6 +320,7 @@ public static class CardComposer
         var boxes = ImmutableArray.CreateBuilder<InkBox>();
         var rules = ImmutableArray.CreateBuilder<InkLine>();
         var discs = ImmutableArray.CreateBuilder<InkDisc>();
+        var inset = Inset(style, width, height);
         switch (style.Dress)
         {
             case CardDress.EdgeBand:
@@ -210,13 +330,13 @@ public static class CardComposer
                 boxes.Add(new InkBox(0, 0, width, BandPt, style.Accent));
                 break;
             case CardDress.Frame:
-                var inset = Math.Min(style.Margin.Points, Math.Min(width, height) / 8) * 0.55;
+                var frame = inset * 0.55;
                 foreach (var (x1, y1, x2, y2) in new[]
                 {
-                    (inset, inset, width - inset, inset),
-                    (inset, height - inset, width - inset, height - inset),
-                    (inset, inset, inset, height - inset),
-                    (width - inset, inset, width - inset, height - inset),
+                    (frame, frame, width - frame, frame),
+                    (frame, height - frame, width - frame, height - frame),
+                    (frame, frame, frame, height - frame),
+                    (width - frame, frame, width - frame, height - frame),
                 })
                 {
                     rules.Add(new InkLine(x1, y1, x2, y2, 0.75, style.Accent));
@@ -227,7 +347,7 @@ public static class CardComposer
                 discs.Add(new InkDisc(width / 2, height, RisingRadius(width, height), 0, style.Accent));
                 break;
             case CardDress.HeadAndFoot:
-                var edge = Math.Min(style.Margin.Points, Math.Min(width, height) / 8);
+                var edge = inset;
                 rules.Add(new InkLine(edge, edge * 0.6, width - edge, edge * 0.6, 1.25, style.Accent));
                 rules.Add(new InkLine(edge, height - (edge * 0.6), width - edge, height - (edge * 0.6), 1.25, style.Accent));
                 break;
@@ -278,6 +398,24 @@ public static class CardComposer
                 break;
         }
 
-        return new CardFace(width, height, style.Paper, boxes.ToImmutable(), rules.ToImmutable(), discs.ToImmutable(), [], null);
+        if (style.Zones.Band != BandPlace.None)
+        {
+            var y = style.Zones.Band == BandPlace.Head ? inset + BandPtOf(style, height) - 5 : height - inset - BandPtOf(style, height) + 5;
+            rules.Add(new InkLine(inset, y, width - inset, y, 0.75, style.Accent));
+        }
+
+        if (style.BorderPt > 0)
+        {
+            var border = style.BorderPt;
+            boxes.Add(new InkBox(0, 0, width, border, style.Accent));
+            boxes.Add(new InkBox(0, height - border, width, border, style.Accent));
+            boxes.Add(new InkBox(0, 0, border, height, style.Accent));
+            boxes.Add(new InkBox(width - border, 0, border, height, style.Accent));
+        }
+
+        return new CardFace(width, height, style.Paper, boxes.ToImmutable(), rules.ToImmutable(), discs.ToImmutable(), [], null)
+        {
+            Corner = Math.Min(style.Corner.Points, Math.Min(width, height) / 4),
+        };
     }
 }

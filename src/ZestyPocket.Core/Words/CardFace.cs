@@ -14,6 +14,9 @@ public readonly record struct InkLine(double X1, double Y1, double X2, double Y2
 /// <summary>A filled circle or ring in points; a ring when <paramref name="Thickness"/> is above 0.</summary>
 public readonly record struct InkDisc(double X, double Y, double Radius, double Thickness, Rgb Ink);
 
+/// <summary>The place of a picture on a card, in points.</summary>
+public readonly record struct CardOpening(double X, double Y, double Width, double Height);
+
 /// <summary>
 /// A card ready to be drawn, everything in points from its top left corner. The painter adds nothing of its own, so
 /// the screen, the sheet and the fit agree.
@@ -26,4 +29,11 @@ public sealed record CardFace(
     ImmutableArray<InkLine> Rules,
     ImmutableArray<InkDisc> Discs,
     ImmutableArray<TypeRun> Runs,
-    FitOutcome? Fit);
+    FitOutcome? Fit)
+{
+    /// <summary>Where a picture lies on the card; null on a card without one.</summary>
+    public CardOpening? Opening { get; init; }
+
+    /// <summary>Radius of its rounded corners; 0 for square ones.</summary>
+    public double Corner { get; init; }
+}

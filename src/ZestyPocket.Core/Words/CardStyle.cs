@@ -10,6 +10,9 @@ public enum CardKind
 
     /// <summary>Number and span of the unit, computed.</summary>
     WeekTitle,
+
+    /// <summary>Weekday, number and month of one day, computed.</summary>
+    DayTitle,
     Filler,
 
     /// <summary>Words somebody said, and who.</summary>
@@ -61,9 +64,6 @@ public enum CardDress
     /// <summary>Nothing but paper.</summary>
     Plain,
 
-    /// <summary>Ruled lines under the words, one per baseline.</summary>
-    Ruled,
-
     /// <summary>A band of the accent colour along the left edge.</summary>
     EdgeBand,
 
@@ -95,6 +95,44 @@ public enum CardDress
     Crosses,
 }
 
+/// <summary>Where a card keeps a band free.</summary>
+public enum BandPlace
+{
+    None,
+    Head,
+    Foot,
+}
+
+/// <summary>Where a card that carries a picture has it; words go around it.</summary>
+public enum PicturePlace
+{
+    None,
+    Left,
+    Right,
+    Top,
+}
+
+/// <summary>Parts of a card that are kept free of its words.</summary>
+/// <param name="Band">A band at its head or foot, for the date or for a mark that is stamped or written.</param>
+/// <param name="BandHeight">How high the band is.</param>
+/// <param name="BandPrinted">The date or hour is printed in the band; else it stays empty.</param>
+/// <param name="Indent">All lines begin this far in, past the date or hour that is printed beside the first.</param>
+/// <param name="Picture">Where a picture lies, on cards that carry one.</param>
+/// <param name="PictureShare">How much of the width and height inside the margins it takes, 0.2 to 0.7.</param>
+public sealed record CardZones(
+    BandPlace Band = BandPlace.None,
+    Length BandHeight = default,
+    bool BandPrinted = false,
+    Length Indent = default,
+    PicturePlace Picture = PicturePlace.None,
+    double PictureShare = 0.45)
+{
+    public static CardZones None { get; } = new();
+
+    /// <summary>Whether a date or hour is printed in one of them.</summary>
+    internal bool Marks => Indent > Length.Zero || (Band != BandPlace.None && BandPrinted);
+}
+
 /// <summary>The look of one kind of card.</summary>
 /// <param name="Key">Its lasting name.</param>
 /// <param name="Name">What people see.</param>
@@ -118,20 +156,67 @@ public sealed record CardStyle(
     Rgb Accent,
     CardDress Dress)
 {
+    /// <summary>Thickest border, in points.</summary>
+    public const double ThickestBorderPt = 18;
+
     /// <summary>Columns on cards that are wide enough for them (each at least 2 in).</summary>
     public int Columns { get; init; } = 1;
+
+    /// <summary>A line under every line of words.</summary>
+    public bool Ruled { get; init; }
+
+    /// <summary>A border along the cut, in points; margins are measured from the cut all the same.</summary>
+    public double BorderPt { get; init; }
+
+    /// <summary>Radius to which the corners are rounded; 0 leaves them square.</summary>
+    public Length Corner { get; init; }
+
+    /// <summary>What is kept free of words.</summary>
+    public CardZones Zones { get; init; } = CardZones.None;
 
     /// <summary>Which kinds of card a style can carry.</summary>
     public bool Suits(CardKind kind) => RoleOf(kind) == Role;
 
+    /// <summary>The style as a card without a picture has it.</summary>
+    public CardStyle WithoutPicture() => Zones.Picture == PicturePlace.None ? this : this with { Zones = Zones with { Picture = PicturePlace.None } };
+
     public static StyleRole RoleOf(CardKind kind) => kind switch
     {
-        CardKind.WeekTitle or CardKind.Countdown => StyleRole.Title,
+        CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown => StyleRole.Title,
         CardKind.Filler => StyleRole.Filler,
         CardKind.Overheard => StyleRole.Quote,
         CardKind.Prompts or CardKind.HighsAndLows or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers => StyleRole.Rows,
         _ => StyleRole.Words,
     };
+
+    /// <summary>Throws <see cref="RuleException"/> when a keeper's own style makes no sense.</summary>
+    public CardStyle Checked()
+    {
+        if (string.IsNullOrWhiteSpace(Name) || Name.Length > 60 || string.IsNullOrWhiteSpace(Family) || Family.Length > 60)
+        {
+            throw new RuleException("A card style needs a name and a family of at most 60 characters each. Nothing was changed.");
+        }
+
+        if (Type.SmallestPt is not (>= TypeRange.SmallestEverPt and <= 200) || Type.LargestPt is not (<= 200) || Type.LargestPt < Type.SmallestPt || Type.Leading is not (>= 1 and <= 2))
+        {
+            throw new RuleException("Type is set from 7 to 200 pt, the largest size not under the smallest, lines 1 to 2 times their size apart. Nothing was changed.");
+        }
+
+        if (Margin.Points < CardSetting.NarrowestMarginPt || Margin > Length.FromMillimetres(30))
+        {
+            throw new RuleException("Margins are 3 to 30 mm: nearer to the edge a cut that is a little off shows. Nothing was changed.");
+        }
+
+        if (Columns is < 1 or > 3 || BorderPt is not (>= 0 and <= ThickestBorderPt) || Corner < Length.Zero || Corner > Length.FromMillimetres(12))
+        {
+            throw new RuleException("A card has 1 to 3 columns, a border of at most 18 pt and corners of at most 12 mm. Nothing was changed.");
+        }
+
+        return Zones.BandHeight < Length.Zero || Zones.BandHeight > Length.FromMillimetres(40) || Zones.Indent < Length.Zero || Zones.Indent > Length.FromMillimetres(40)
+            || Zones.PictureShare is not (>= 0.2 and <= 0.7)
+            ? throw new RuleException("A band is at most 40 mm high, an indent at most 40 mm wide, and a picture takes 20 to 70 % of the card. Nothing was changed.")
+            : this with { Name = Name.Trim(), Family = Family.Trim() };
+    }
 }
 
 /// <summary>The card styles that ship with the program, in three families.</summary>
@@ -162,6 +247,7 @@ public static class BuiltInCardStyles
         new("reading-serif", "Reading serif", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain) { Columns = 2 },
         new("peel-hour", "Serif, corner tag", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 12, 1.32), Margin, Cream, DarkInk, Peel, CardDress.CornerTag),
         new("peel-rise", "Serif, rising disc", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.34), Margin, White, DarkInk, Blossom, CardDress.RisingDisc),
+        new("peel-picture", "Serif, around a picture", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 12, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain) { Zones = new(Picture: PicturePlace.Left) },
         new("title-peel", "Title, peel band", "Peel", StyleRole.Title, Large, Margin, Cream, DarkInk, Peel, CardDress.TopBand),
         new("peel-quote", "Quote, peel", "Peel", StyleRole.Quote, new(Typeface.Display, 8, 30, 1.15), Wide, Cream, DarkInk, Peel, CardDress.EdgeBand),
         new("peel-rows", "Rows, serif", "Peel", StyleRole.Rows, new(Typeface.Serif, 7, 14, 1.5), Margin, Cream, DarkInk, Peel, CardDress.HeadAndFoot),
@@ -169,8 +255,9 @@ public static class BuiltInCardStyles
         new("filler-segments", "Segments", "Peel", StyleRole.Filler, NoWords, Margin, Cream, DarkInk, Leaf, CardDress.Segments),
 
         // Cool and plain.
-        new("typewriter", "Typewriter, ruled", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, PaleLine, CardDress.Ruled),
+        new("typewriter", "Typewriter, ruled", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, PaleLine, CardDress.Plain) { Ruled = true },
         new("slate-sans", "Sans, head and foot", "Slate", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.36), Margin, Mist, DarkInk, Slate, CardDress.HeadAndFoot) { Columns = 2 },
+        new("slate-hang", "Typewriter, past the hour", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.36), Margin, White, DarkInk, Slate, CardDress.Plain) { Zones = new(Indent: Length.FromMillimetres(17)) },
         new("title-slate", "Title, slate", "Slate", StyleRole.Title, Large, Margin, Slate, White, Blossom, CardDress.Frame),
         new("slate-quote", "Quote, typewriter", "Slate", StyleRole.Quote, new(Typeface.Typewriter, 8, 20, 1.3), Wide, Mist, Slate, Slate, CardDress.HeadAndFoot),
         new("slate-rows", "Rows, sans", "Slate", StyleRole.Rows, new(Typeface.Sans, 7, 13, 1.5), Margin, White, DarkInk, Slate, CardDress.TopBand),
@@ -180,23 +267,16 @@ public static class BuiltInCardStyles
         // By hand, in greens.
         new("note-hand", "Handwriting", "Sprig", StyleRole.Words, new(Typeface.Handwriting, 9, 26, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
         new("plain-sans", "Plain sans, framed", "Sprig", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.38), Wide, Cream, DarkInk, Leaf, CardDress.Frame),
+        new("sprig-band", "Handwriting, band for a mark", "Sprig", StyleRole.Words, new(Typeface.Handwriting, 9, 24, 1.15), Margin, White, Pine, Leaf, CardDress.Plain) { BorderPt = 3, Corner = Length.FromMillimetres(5), Zones = new(BandPlace.Head, Length.FromMillimetres(9), BandPrinted: true) },
         new("title-sprig", "Title, by hand", "Sprig", StyleRole.Title, new(Typeface.Handwriting, 12, 150, 1), Margin, White, Pine, Leaf, CardDress.EdgeBand),
         new("sprig-quote", "Quote, by hand", "Sprig", StyleRole.Quote, new(Typeface.Handwriting, 10, 40, 1.1), Wide, Moss, Pine, Leaf, CardDress.Frame),
-        new("sprig-rows", "Rows, by hand", "Sprig", StyleRole.Rows, new(Typeface.Handwriting, 9, 20, 1.3), Margin, White, Pine, Moss, CardDress.Ruled),
+        new("sprig-rows", "Rows, by hand", "Sprig", StyleRole.Rows, new(Typeface.Handwriting, 9, 20, 1.3), Margin, White, Pine, Moss, CardDress.Plain) { Ruled = true },
         new("filler-sprig", "Dots, moss", "Sprig", StyleRole.Filler, NoWords, Margin, White, DarkInk, Moss, CardDress.Dots),
     ];
 
-    /// <summary>
-    /// Finds a style; one of the same family or else the first that suits the kind when the key is unknown or does not
-    /// suit, so that a card is never lost.
-    /// </summary>
-    public static CardStyle Find(string key, CardKind kind)
-    {
-        var named = All.FirstOrDefault(s => s.Key == key);
-        return named is not null && named.Suits(kind) ? named : InFamily(named?.Family, kind);
-    }
+    /// <summary>For lists and notes that are no cards of the album.</summary>
+    public static CardStyle Plain { get; } = All.Single(s => s.Key == "plain-sans");
 
-    /// <summary>The first style of a family that suits a kind; of any family when the name is unknown.</summary>
-    public static CardStyle InFamily(string? family, CardKind kind) =>
-        All.FirstOrDefault(s => s.Family == family && s.Suits(kind)) ?? All.First(s => s.Suits(kind));
+    /// <summary>A style that ships; <see cref="AlbumWords.Style"/> knows the keeper's own too.</summary>
+    public static CardStyle Find(string key, CardKind kind) => AlbumWords.Usual.Style(key, kind);
 }

@@ -33,7 +33,7 @@ public static class ComputedCards
 
     /// <summary>Whether a card's words are computed: what is typed on it is not used.</summary>
     public static bool IsComputed(CardKind kind) =>
-        kind is CardKind.WeekTitle or CardKind.Countdown or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers;
+        kind is CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers;
 
     /// <summary>What a new card of a kind starts with, for the keeper to finish.</summary>
     public static string Beginning(CardKind kind) => kind switch
@@ -42,6 +42,19 @@ public static class ComputedCards
         CardKind.HighsAndLows => "High: \nLow: ",
         _ => string.Empty,
     };
+
+    /// <summary>
+    /// What a card prints where its style has a place for a date or an hour: its own day, else the hour or day of its
+    /// unit, else nothing, since a week is no day.
+    /// </summary>
+    public static string? Mark(UnitDates unit, LocalDate? day, DateStyle style)
+    {
+        ArgumentNullException.ThrowIfNull(unit);
+        return unit.Kind == UnitKind.Hour ? (unit with { Name = null }).Title(style)
+            : day is { } own ? SpanLabel.Day(own, style.Order)
+            : unit.First == unit.Last ? SpanLabel.Day(unit.First, style.Order)
+            : null;
+    }
 
     /// <summary>Everybody with the age on a day; who is not born yet is not there.</summary>
     public static string People(IEnumerable<AlbumPerson> people, LocalDate day)

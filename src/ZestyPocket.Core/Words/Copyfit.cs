@@ -113,6 +113,30 @@ public static class Copyfit
         return count;
     }
 
+    /// <summary>Where each word starts and ends.</summary>
+    public static ImmutableArray<(int Start, int End)> Words(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var words = ImmutableArray.CreateBuilder<(int, int)>();
+        for (var at = 0; at < text.Length;)
+        {
+            var end = at;
+            while (end < text.Length && !char.IsWhiteSpace(text[end]))
+            {
+                end++;
+            }
+
+            if (end > at)
+            {
+                words.Add((at, end));
+            }
+
+            at = end + 1;
+        }
+
+        return words.ToImmutable();
+    }
+
     /// <summary>Where lines can stand at a size, area by area, top down.</summary>
     internal static List<LineSlot> Slots(ImmutableArray<TypeArea> areas, double size, double leadingPt, FaceMetrics metrics)
     {

@@ -36,17 +36,17 @@ public static partial class Remedies
     /// <summary>
     /// The measures that help: fewer words over, or a larger size. In the order in which people try them.
     /// </summary>
-    public static ImmutableArray<Remedy> For(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper)
+    public static ImmutableArray<Remedy> For(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper, bool heading = false)
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(setting);
-        var now = CardComposer.Fit(words, setting.On(style), cut, shaper);
+        var now = CardComposer.Fit(words, setting.On(style), cut, shaper, heading);
         return
         [
             .. Candidates(words, style, setting)
                 .Where(c => c.Words != words || c.Setting != setting)
-                .Select(c => new Remedy(c.Kind, c.Words, c.Setting, CardComposer.Fit(c.Words, c.Setting.On(style), cut, shaper)))
+                .Select(c => new Remedy(c.Kind, c.Words, c.Setting, CardComposer.Fit(c.Words, c.Setting.On(style), cut, shaper, heading)))
                 .Where(r => Helps(r.After, now)),
         ];
     }
@@ -55,7 +55,7 @@ public static partial class Remedies
     /// One measure after another until the words fit, so that no more is given up than is needed; null when all of
     /// them together are not enough.
     /// </summary>
-    public static Remedy? UntilItFits(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper)
+    public static Remedy? UntilItFits(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper, bool heading = false)
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(setting);
@@ -64,7 +64,7 @@ public static partial class Remedies
         {
             var next = Candidates(text, style, made).First(c => c.Kind == kind);
             (text, made) = (next.Words, next.Setting);
-            var fit = CardComposer.Fit(text, made.On(style), cut, shaper);
+            var fit = CardComposer.Fit(text, made.On(style), cut, shaper, heading);
             if (fit.Fits)
             {
                 return new Remedy(kind, text, made, fit);

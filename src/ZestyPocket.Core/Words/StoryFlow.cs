@@ -35,15 +35,18 @@ public static class StoryFlow
     /// <summary>More cards than this is a book.</summary>
     public const int MostCards = 200;
 
-    /// <summary>Flows a story over cards of the given sizes, all in one style.</summary>
-    public static FlowOutcome Over(string story, CardStyle style, IReadOnlyList<Size> cards, ITextShaper shaper)
+    /// <summary>
+    /// Flows a story over cards of the given sizes, all in one style; those whose numbers are in
+    /// <paramref name="pictures"/> carry a picture where the style has a place for one, all when it is null.
+    /// </summary>
+    public static FlowOutcome Over(string story, CardStyle style, IReadOnlyList<Size> cards, ITextShaper shaper, IReadOnlySet<int>? pictures = null)
     {
         ArgumentNullException.ThrowIfNull(story);
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(cards);
         ArgumentOutOfRangeException.ThrowIfZero(cards.Count);
         var copy = Copy.Of(story, style.Type.Face, shaper);
-        var areas = cards.Select(c => CardComposer.Areas(style, c)).ToList();
+        var areas = cards.Select((c, i) => CardComposer.Areas(pictures is null || pictures.Contains(i) ? style : style.WithoutPicture(), c)).ToList();
         var steps = Math.Max(0, (int)Math.Round((style.Type.LargestPt - style.Type.SmallestPt) / TypeRange.StepPt));
         for (var step = steps; step >= 0; step--)
         {
@@ -62,6 +65,30 @@ public static class StoryFlow
         }
 
         throw new InvalidOperationException("The smallest size always gives an outcome.");
+    }
+
+    /// <summary>
+    /// Parts a story over cards that are written by hand and hold so many words each, at ends of words, all about
+    /// equally full. Lines are not known before they are written, so parts have none.
+    /// </summary>
+    public static (ImmutableArray<FlowPart> Parts, int WordsOver) ByHand(string story, IReadOnlyList<int> holds)
+    {
+        ArgumentNullException.ThrowIfNull(story);
+        ArgumentNullException.ThrowIfNull(holds);
+        var words = Copyfit.Words(story);
+        var room = holds.Sum();
+        var parts = ImmutableArray.CreateBuilder<FlowPart>(holds.Count);
+        var (at, before) = (0, 0);
+        for (var i = 0; i < holds.Count; i++)
+        {
+            before += holds[i];
+            // As full as all of them together, rounded up so that the last is not the fullest.
+            var until = words.Length >= room ? Math.Min(words.Length, before) : (int)Math.Ceiling((double)words.Length * before / Math.Max(1, room));
+            parts.Add(until > at ? new FlowPart(words[at].Start, words[until - 1].End, 0) : new FlowPart(story.Length, story.Length, 0));
+            at = Math.Max(at, until);
+        }
+
+        return (parts.ToImmutable(), words.Length - at);
     }
 
     /// <summary>

@@ -37,7 +37,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
         // What a keeper changed in a demo album that is there stays as it is; only missing ones are made.
         var names = here.Select(a => a.Name).ToHashSet();
-        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone, People = [.. DemoHousehold.People] };
+        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone };
         var plans = new List<(Album Album, List<DemoShot> Shots, Func<Album, Task> LayOut)>();
         Plan(DemoHousehold.WeeklyName, calendar, 53, 2, ["9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"], [.. DemoHousehold.WeeklyShots(), .. DemoHousehold.OddFiles()], album => LayOutWeeklyAsync(album, cancel));
         Plan(
@@ -80,6 +80,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
             var album = AlbumMaking.Make(name, counts, units, faces, Designs(designs), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count));
             album.Demo = DemoState.Making;
+            album.WriteWords(AlbumWords.Usual with { People = [.. DemoHousehold.People] });
             plans.Add((album, taken, layOut));
         }
     }

@@ -11,10 +11,7 @@ namespace ZestyPocket.Server.Gathering;
 /// <summary>A place of a trip; times are <c>2026-06-06T14:30</c> by the clock of the place.</summary>
 public sealed record StayView(string Place, string Zone, string From, string? Until);
 
-/// <summary>Somebody the album is about; the birthday is null when it is nobody's business.</summary>
-public sealed record PersonView(string Name, LocalDate? Born);
-
-/// <summary>How an album counts time, and who it is about.</summary>
+/// <summary>How an album counts time.</summary>
 public sealed record CalendarView(
     int Revision,
     AlbumKind Kind,
@@ -26,9 +23,7 @@ public sealed record CalendarView(
     HourClock Clock,
     string WakingFrom,
     string WakingUntil,
-    IReadOnlyList<StayView> Stays,
-    IReadOnlyList<PersonView> People,
-    IReadOnlyList<string> KnownWords);
+    IReadOnlyList<StayView> Stays);
 
 /// <summary>A change of how the album counts time, made on the album's revision; whatever is null stays.</summary>
 public sealed record CountAnewRequest(
@@ -41,9 +36,7 @@ public sealed record CountAnewRequest(
     HourClock? Clock = null,
     string? WakingFrom = null,
     string? WakingUntil = null,
-    IReadOnlyList<StayView>? Stays = null,
-    IReadOnlyList<PersonView>? People = null,
-    IReadOnlyList<string>? KnownWords = null);
+    IReadOnlyList<StayView>? Stays = null);
 
 /// <summary>The scheme, zones and stays of an album.</summary>
 public static class CalendarEndpoints
@@ -63,9 +56,7 @@ public static class CalendarEndpoints
             var c = album.ReadCalendar();
             return new CalendarView(
                 album.Revision, c.Kind, c.FirstDay, c.Scheme, Text(c.CutOff), c.HomeZone, c.Style.Order, c.Style.Clock, Text(c.Waking.From), Text(c.Waking.Until),
-                [.. c.Stays.Select(s => new StayView(s.Place, s.Zone, MomentText.Format(s.From), s.Until is { } until ? MomentText.Format(until) : null))],
-                [.. c.People.Select(p => new PersonView(p.Name, p.Born))],
-                c.KnownWords);
+                [.. c.Stays.Select(s => new StayView(s.Place, s.Zone, MomentText.Format(s.From), s.Until is { } until ? MomentText.Format(until) : null))]);
         }).WithName("getCalendar").WithProblems();
 
         group.MapPut("/albums/{id:guid}/calendar", (Guid id, CountAnewRequest request, TapeEditor tape, CancellationToken cancel) =>
@@ -83,8 +74,6 @@ public static class CalendarEndpoints
         Stays = request.Stays is { } stays
             ? [.. stays.Select(s => new Stay(Named(s.Place), s.Zone, Moment(s.From)!.Value, Moment(s.Until))).OrderBy(s => s.From)]
             : calendar.Stays,
-        People = request.People is { } people ? [.. people.Select(p => new AlbumPerson(p.Name, p.Born).Checked())] : calendar.People,
-        KnownWords = request.KnownWords is { } known ? [.. known.Select(w => w.Trim()).Distinct()] : calendar.KnownWords,
     };
 
     private static string Words(CountAnewRequest request) => request switch
@@ -93,8 +82,6 @@ public static class CalendarEndpoints
         { Scheme: WeekScheme.SundayFirst } => "Counted weeks from Sunday",
         { Scheme: WeekScheme.FromFirstDay } => "Counted weeks from the album's first day",
         { Stays: { } stays } => stays.Count == 1 ? "Set the stay" : $"Set {stays.Count} stays",
-        { People: { } people } => people.Count == 1 ? "Named one person" : $"Named {people.Count} people",
-        { KnownWords: { } known } => known.Count == 1 ? "Learned a word" : $"Knows {known.Count} words of its own",
         { FirstDay: not null } => "Moved the album's first day",
         { CutOff: { } cutOff } => $"Set the late-night cut-off to {cutOff}",
         { HomeZone: { } zone } => $"Set the home zone to {zone}",

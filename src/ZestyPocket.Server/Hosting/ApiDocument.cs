@@ -12,6 +12,15 @@ public static class ApiDocument
             document.Info.Title = "Zesty Pocket";
             document.Info.Version = "1";
             document.Servers?.Clear();
+            // Who may leave a date away says so where it is used; which use comes first must not decide what a date is.
+            foreach (var (name, schema) in document.Components?.Schemas ?? new Dictionary<string, Microsoft.OpenApi.IOpenApiSchema>())
+            {
+                if (name is nameof(LocalDate) or nameof(LocalDateTime) or nameof(Instant) or nameof(LocalTime) && schema is Microsoft.OpenApi.OpenApiSchema written)
+                {
+                    written.Type = Microsoft.OpenApi.JsonSchemaType.String;
+                }
+            }
+
             return Task.CompletedTask;
         });
         options.AddSchemaTransformer((schema, context, _) =>
@@ -24,6 +33,11 @@ public static class ApiDocument
                 schema.Format = type == typeof(LocalDate) ? "date" : type == typeof(LocalTime) ? "time" : "date-time";
                 schema.Properties?.Clear();
                 schema.Required?.Clear();
+            }
+
+            if (context.JsonTypeInfo.ElementType == typeof(LocalDate))
+            {
+                schema.Items ??= new Microsoft.OpenApi.OpenApiSchema { Type = Microsoft.OpenApi.JsonSchemaType.String, Format = "date" };
             }
 
             return Task.CompletedTask;

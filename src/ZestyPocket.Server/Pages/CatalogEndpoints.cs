@@ -1,7 +1,6 @@
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Printing;
-using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Server.Pages;
 
@@ -9,12 +8,10 @@ public sealed record PocketShape(string Key, long X, long Y, long Width, long He
 
 public sealed record DesignView(string Key, string Name, string Body, long BodyWidth, long BodyHeight, IReadOnlyList<PocketShape> Pockets);
 
-public sealed record StyleView(string Key, string Name, string Family, IReadOnlyList<CardKind> Kinds, double SmallestPt, double LargestPt);
-
 public sealed record PaperView(string Key, string Name, string SizeLabel);
 
 /// <summary>What ships with the program and never changes while it runs.</summary>
-public sealed record Catalog(IReadOnlyList<DesignView> Designs, IReadOnlyList<StyleView> Styles, IReadOnlyList<PaperView> Papers);
+public sealed record Catalog(IReadOnlyList<DesignView> Designs, IReadOnlyList<PaperView> Papers);
 
 public static class CatalogEndpoints
 {
@@ -28,7 +25,6 @@ public static class CatalogEndpoints
                 d.Body.Height.Emu,
                 [.. d.Face(LeafSide.Front).Select(p => new PocketShape(p.Key, p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu))])),
         ],
-        [.. BuiltInCardStyles.All.Select(s => new StyleView(s.Key, s.Name, s.Family, [.. Enum.GetValues<CardKind>().Where(s.Suits)], s.Type.SmallestPt, s.Type.LargestPt))],
         [
             .. Paper.All.Select(p => new PaperView(
                 p.Key, p.Name, MeasureText.Show(p.Size, p == Paper.A4 ? MeasureSystem.Millimetres : MeasureSystem.Inches))),

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
@@ -25,6 +26,8 @@ public sealed record OpenUnit(
     Album Album, AlbumUnit Unit, UnitContent Content, IReadOnlyList<OpenFace> Faces, IReadOnlyDictionary<Guid, Photo> Photos)
 {
     public AlbumCalendar Calendar { get; } = Album.ReadCalendar();
+
+    public AlbumWords Words { get; } = Album.ReadWords();
 
     public UnitDates Dates { get; } = Unit.ReadDates();
 

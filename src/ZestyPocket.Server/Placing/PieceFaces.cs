@@ -21,9 +21,9 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return piece switch
         {
             PhotoPrint print => open.Photos.TryGetValue(print.PhotoId, out var photo)
-                ? new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, cut, print.Framing))
+                ? Captioned(new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, cut, print.Framing)), print.Caption)
                 : null,
-            Card card => new CardPieceFace(cut, CardFaceOf(open, card, cut)),
+            Card card => WithPicture(open, card, new CardPieceFace(cut, CardFaceOf(open, card, cut))),
             Keepsake { PhotoId: { } taken } when open.Photos.TryGetValue(taken, out var picture) =>
                 new PhotoFace(cut, PhotoView.RefOf(picture), picture.Pixels, Crop.For(picture.Pixels, cut, Framing.Middle)),
             Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
@@ -31,24 +31,29 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         };
     }
 
-    public CardFace CardFaceOf(OpenUnit open, Card card, Size cut)
+    public CardFace CardFaceOf(OpenUnit open, Card card, Size cut) => CardFaceOf(open, card, StyleOf(open, card), cut);
+
+    /// <summary>A card in a style that it may not have yet.</summary>
+    public CardFace CardFaceOf(OpenUnit open, Card card, CardStyle style, Size cut)
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
-        var style = StyleOf(card);
+        var mark = ComputedCards.Mark(open.Dates, card.Day, open.Calendar.Style);
         switch (card.Kind)
         {
             case CardKind.WeekTitle:
                 return CardComposer.UnitTitle(open.Dates, open.Calendar.Style, style, cut, fonts);
+            case CardKind.DayTitle:
+                return CardComposer.DayTitle(card.Day ?? open.Dates.First, style, cut, fonts);
             case CardKind.Filler:
                 return CardComposer.Filler(style, cut);
             case CardKind.Countdown:
-                var (over, large, foot) = ComputedCards.Countdown(open.Dates.First, CountdownTo(open), card.Words, open.Calendar.Style);
+                var (over, large, foot) = ComputedCards.Countdown(card.Day ?? open.Dates.First, CountdownTo(open), card.Words, open.Calendar.Style);
                 return CardComposer.Title(over, large, foot, style, cut, fonts);
             case var _ when card.Setting is { ByHand: true }:
-                return CardComposer.ByHand(WordsOf(open, card), style, cut, HandCapacity.Usual, fonts, ComputedCards.Heading(card.Kind));
+                return CardComposer.ByHand(WordsOf(open, card), style, cut, open.Words.Hand, fonts, ComputedCards.Heading(card.Kind), mark);
             default:
-                return CardComposer.Journaling(WordsOf(open, card), style, cut, fonts, ComputedCards.Heading(card.Kind));
+                return CardComposer.Journaling(WordsOf(open, card), style, cut, fonts, ComputedCards.Heading(card.Kind), mark);
         }
     }
 
@@ -59,29 +64,64 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         ArgumentNullException.ThrowIfNull(card);
         return card.Kind switch
         {
-            CardKind.People => ComputedCards.People(open.Calendar.People, open.Dates.First),
+            CardKind.People => ComputedCards.People(open.Words.People, card.Day ?? open.Dates.First),
             CardKind.FromTo => ComputedCards.FromTo(open.Calendar, open.Dates.First, open.Dates.Last),
             CardKind.Numbers => ComputedCards.Numbers(new AlbumNumbers(
                 Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1,
-                open.Calendar.People.Length,
+                open.Words.People.Length,
                 open.Calendar.Stays.Where(s => s.From.Date <= open.Dates.Last).Select(s => s.Place).Distinct().Count(),
                 open.Photos.Count,
                 open.Content.Pieces.OfType<Card>().Where(c => !ComputedCards.IsComputed(c.Kind)).Sum(c => Copyfit.CountWords(c.Words)))),
-            CardKind.Facts => Facts(open),
+            CardKind.Facts => Facts(open, card.Day ?? open.Dates.First),
             _ => card.Words,
         };
     }
 
-    public static CardStyle StyleOf(Card card)
+    /// <summary>A card's style with what was changed on the card, and without a place for a picture when it carries none.</summary>
+    public static CardStyle StyleOf(OpenUnit open, Card card) => StyleOf(open, card, card?.StyleKey ?? string.Empty, card?.Setting);
+
+    /// <summary>Another style and setting as this card would have them.</summary>
+    public static CardStyle StyleOf(OpenUnit open, Card card, string styleKey, CardSetting? setting)
     {
+        ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
-        return (card.Setting ?? CardSetting.AsTheStyle).On(BuiltInCardStyles.Find(card.StyleKey, card.Kind));
+        var style = (setting ?? CardSetting.AsTheStyle).On(open.Words.Style(styleKey, card.Kind));
+        return card.Picture is { } picture && open.Photos.ContainsKey(picture.PhotoId) ? style : style.WithoutPicture();
     }
 
-    /// <summary>Daylight and weather of the unit's first day, where its pictures were taken.</summary>
-    private string Facts(OpenUnit open)
+    /// <summary>The words on a print drawn over it.</summary>
+    private PhotoFace Captioned(PhotoFace face, PhotoCaption? caption)
     {
-        var placed = open.Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null).OrderBy(p => p.SortAt).ToList();
+        if (caption is null)
+        {
+            return face;
+        }
+
+        var (boxes, runs) = PhotoWords.Draw(caption, face.Cut, fonts);
+        return face with { Boxes = boxes, Runs = runs };
+    }
+
+    /// <summary>The picture that lies in a card's opening.</summary>
+    public static CardPieceFace WithPicture(OpenUnit open, Card card, CardPieceFace face)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(card);
+        ArgumentNullException.ThrowIfNull(face);
+        if (face.Card.Opening is not { } opening || card.Picture is not { } picture || !open.Photos.TryGetValue(picture.PhotoId, out var photo))
+        {
+            return face;
+        }
+
+        var size = new Size(Length.FromPoints((decimal)opening.Width), Length.FromPoints((decimal)opening.Height));
+        return face with { Picture = new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, size, picture.Framing)) };
+    }
+
+    /// <summary>Daylight and weather of a day, where the unit's pictures were taken.</summary>
+    private string Facts(OpenUnit open, LocalDate day)
+    {
+        var all = open.Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null).OrderBy(p => p.SortAt).ToList();
+        // The day's own pictures say best where it was.
+        var placed = all.FindAll(p => p.Day == day) is { Count: > 0 } own ? own : all;
         if (placed.Count == 0)
         {
             return "No picture says where it was taken.";
@@ -90,8 +130,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         // The middle of the day's places, so that one stray position does not move the day.
         var latitude = placed.Select(p => p.Latitude!.Value).Order().ElementAt(placed.Count / 2);
         var longitude = placed.Select(p => p.Longitude!.Value).Order().ElementAt(placed.Count / 2);
-        var zone = open.Calendar.Travel.ZoneOf(open.Dates.First.At(new LocalTime(12, 0)));
-        return ComputedCards.Facts(Daylight.On(open.Dates.First, latitude, longitude, zone), zone, open.Calendar.Style, almanac.On(open.Dates.First, latitude, longitude));
+        var zone = open.Calendar.Travel.ZoneOf(day.At(new LocalTime(12, 0)));
+        return ComputedCards.Facts(Daylight.On(day, latitude, longitude, zone), zone, open.Calendar.Style, almanac.On(day, latitude, longitude));
     }
 
     /// <summary>A countdown counts to the beginning of the trip, or on an album without stays to its first day.</summary>

@@ -82,7 +82,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             {
                 var kind = request.CardKind ?? throw Incomplete();
                 var id = Guid.CreateVersion7();
-                var changed = content.AddCard(id, kind, request.Words ?? ComputedCards.Beginning(kind), StyleOf(request, kind));
+                var changed = content.AddCard(id, kind, request.Words ?? ComputedCards.Beginning(kind), StyleOf(open, request, kind)).Furnish(id, DayOf(open, request.Day), null);
                 if (request.Place is not null)
                 {
                     changed = changed.Put(id, PlaceIn(open, request.Place));
@@ -100,7 +100,30 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
                     throw new RuleException("These words flow here from a story: change the story, and all its cards change with it. Nothing was changed.");
                 }
 
-                return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(request, card.Kind, card.StyleKey), request.Setting ?? card.Setting), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
+                return (content.WriteCard(id, request.Words ?? card.Words, StyleOf(open, request, card.Kind, card.StyleKey), request.Setting ?? card.Setting), $"Wrote on a {Name(card.Kind)}{Where(open, id)}", id);
+            }
+
+            case EditKind.Furnish:
+            {
+                var id = Need(request.PieceId);
+                var card = content.Find(id) as Card ?? throw new RuleException("That card is no longer here. Nothing was changed.");
+                if (request.PhotoId is { } shown && !open.Photos.ContainsKey(shown))
+                {
+                    throw new RuleException("That photo is not here any more. Nothing was changed.");
+                }
+
+                var picture = request.PhotoId is { } photo ? new CardPicture(photo, request.Framing?.ToFraming() ?? Around(open.Photos[photo])) : null;
+                var done = picture != card.Picture ? picture is null ? "Took the picture off a card" : "Put a picture on a card" : "Said which day a card is about";
+                return (content.Furnish(id, DayOf(open, request.Day), picture), done, id);
+            }
+
+            case EditKind.JoinCards:
+                return (content.JoinCards(Need(request.PieceId), Need(request.OtherId)), "Joined two cards", request.PieceId);
+
+            case EditKind.Caption:
+            {
+                var id = Need(request.PieceId);
+                return (content.Caption(id, request.Caption?.ToCaption()), request.Caption is null ? "Took the words off a picture" : "Put words on a picture", id);
             }
 
             case EditKind.Discard:
@@ -149,7 +172,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
                 var time = string.IsNullOrWhiteSpace(note.Time) ? (LocalTime?)null : NoteTime.Parse(note.Time) is { Success: true, Value: var at }
                     ? at
                     : throw new RuleException($"“{note.Time}” is not a time of day. Write it as 19:30. Nothing was changed.");
-                return (content.Note(new DayNote(note.Id ?? Guid.CreateVersion7(), note.Day, time, note.Text, null)), "Wrote a note", null);
+                return (content.Note(new DayNote(note.Id ?? Guid.CreateVersion7(), note.Day, time, note.Text, null) { Kind = note.Kind ?? NoteKind.Plain }), "Wrote a note", null);
             }
 
             case EditKind.DropNote:
@@ -174,7 +197,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         var cards = 0;
         foreach (var card in content.Loose.OfType<Card>().OrderBy(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title ? 0 : 1).ToList())
         {
-            if (PocketFor(card, free) is { } pocket)
+            if (PocketFor(open, card, free) is { } pocket)
             {
                 content = content.Put(card.Id, pocket.Place).Lock(pocket.Place, locked: false);
                 free.Remove(pocket);
@@ -200,7 +223,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         return (content, $"Filled the spread with {choices.Count} {(choices.Count == 1 ? "photo" : "photos")} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
     }
 
-    private OpenPocket? PocketFor(Card card, List<OpenPocket> free)
+    private OpenPocket? PocketFor(OpenUnit open, Card card, List<OpenPocket> free)
     {
         if (free.Count == 0)
         {
@@ -218,7 +241,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         }
 
         // The smallest pocket that holds the words; if none does, the largest.
-        var style = PieceFaces.StyleOf(card);
+        var style = PieceFaces.StyleOf(open, card);
         return free.OrderBy(p => p.Cut.SquareInches)
             .Where(p => CardComposer.Fit(card.Words, style, p.Cut, fonts, ComputedCards.Heading(card.Kind) is not null).Fits)
             .Concat(free.OrderByDescending(p => p.Cut.SquareInches))
@@ -289,13 +312,14 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             : throw new RuleException("That pocket is not on this spread any more; the page design may have changed. Nothing was changed.");
     }
 
-    private static string StyleOf(EditRequest request, CardKind kind, string? otherwise = null)
-    {
-        var key = request.StyleKey ?? otherwise;
-        return key is not null && BuiltInCardStyles.Find(key, kind).Key != key
-            ? throw new RuleException($"There is no card style “{key}” for a {Name(kind)}. Nothing was changed.")
-            : BuiltInCardStyles.Find(key ?? string.Empty, kind).Key;
-    }
+    private static string StyleOf(OpenUnit open, EditRequest request, CardKind kind, string? otherwise = null) =>
+        request.StyleKey is { } asked && open.Words.Style(asked, kind).Key != asked
+            ? throw new RuleException($"There is no card style “{asked}” for a {Name(kind)}. Nothing was changed.")
+            : request.StyleKey ?? (otherwise is null ? open.Words.NewStyle(kind) : open.Words.Style(otherwise, kind)).Key;
+
+    private static LocalDate? DayOf(OpenUnit open, LocalDate? day) => day is null || (day >= open.Dates.First && day <= open.Dates.Last)
+        ? day
+        : throw new RuleException($"That day is not one of {open.Title}. Nothing was changed.");
 
     private static string Where(OpenUnit open, Guid pieceId) =>
         open.Content.PlacementOf(pieceId) is { } placement && open.CodeOf(placement.Place) is { } code ? $" in {code}" : string.Empty;
@@ -303,6 +327,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
     private static string Name(CardKind kind) => kind switch
     {
         CardKind.WeekTitle => "title card",
+        CardKind.DayTitle => "title card of a day",
         CardKind.Filler => "filler card",
         CardKind.Overheard => "card of overheard words",
         CardKind.Prompts => "card of prompts",
@@ -326,6 +351,9 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         EditKind.Lock => "Lock or unlock a pocket",
         EditKind.AddCard => "Add a card",
         EditKind.WriteCard => "Write on a card",
+        EditKind.Furnish => "Say what a card is about",
+        EditKind.JoinCards => "Join two cards",
+        EditKind.Caption => "Put words on a picture",
         EditKind.Discard => "Throw a card away",
         EditKind.Fill => "Fill the spread",
         EditKind.AddKeepsake or EditKind.ChangeKeepsake => "Measure a keepsake",

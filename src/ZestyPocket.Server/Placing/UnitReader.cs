@@ -8,6 +8,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
@@ -57,7 +58,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             loose,
             [.. content.InEnvelope.Select(k => View(open, k)).OfType<PieceView>()],
             [.. content.Notes.Select(n => new NoteView(
-                n.Id, n.Day, SpanLabel.Day(n.Day, style.Order), n.Time is { } time ? SpanLabel.Time(time, style.Clock) : null, n.Text, n.Source is not null))],
+                n.Id, n.Day, SpanLabel.Day(n.Day, style.Order), n.Time is { } time ? SpanLabel.Time(time, style.Clock) : null, n.Text, n.Source is not null, n.Kind))],
             Proposed(open),
             undo?.Summary,
             redo?.Summary,
@@ -136,8 +137,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     }
 
     /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>
-    private PieceView? View(OpenUnit open, Piece piece)
+    public PieceView? View(OpenUnit open, Piece piece)
     {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(piece);
         var cut = open.CutSizeOf(piece);
         switch (piece)
         {
@@ -159,8 +162,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     new CropView(
                         crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
                         ppi, grade, 100 * crop.LossOf(photo.Pixels), words),
-                    null, null, null, null,
-                    grade >= ResolutionGrade.Poor ? words : null);
+                    null, null, null,
+                    print.Caption is null ? null : $"/api/units/{open.Unit.Id}/pieces/{print.Id}/face?v={Version($"{photo.Sha256}|{crop}|{cut.Width.Emu}x{cut.Height.Emu}|{print.Caption}|{string.Join(',', PhotoView.RefOf(photo).Covers)}")}",
+                    grade >= ResolutionGrade.Poor ? words : null,
+                    Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null);
             }
 
             case Card card:
@@ -168,13 +173,16 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 var face = faces.CardFaceOf(open, card, cut);
                 var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler ? null : FitView.Of(face.Fit!);
                 var title = Called(open, card);
-                var version = Version(face);
+                var version = Version(face, PieceFaces.WithPicture(open, card, new CardPieceFace(cut, face)).Picture);
                 return new PieceView(
-                    card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, card.StyleKey, fit,
+                    card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, open.Words.Style(card.StyleKey, card.Kind).Key, fit,
                     $"/api/units/{open.Unit.Id}/pieces/{card.Id}/face?v={version}",
                     fit is { WordsOver: > 0 } ? fit.Verdict : null,
                     Setting: card.Setting,
-                    StoryId: card.StoryId);
+                    StoryId: card.StoryId,
+                    Day: card.Day,
+                    PictureId: face.Opening is null ? null : card.Picture?.PhotoId,
+                    TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None);
             }
 
             case Keepsake keepsake:
@@ -206,6 +214,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         {
             CardKind.WeekTitle => $"Title: {open.Title}",
             CardKind.Filler => "Filler card",
+            CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? open.Dates.First, open.Calendar.Style.Order)}",
             CardKind.Countdown => "Countdown",
             _ => ComputedCards.Heading(card.Kind) is { } heading && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words)) ? heading : Opening(card.Words),
         };
@@ -218,9 +227,8 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     }
 
     /// <summary>Changes when anything that shows on the card does, so that a browser may keep the picture for ever.</summary>
-    /// <summary>Changes with everything that is drawn.</summary>
-    private static string Version(CardFace face) => Version(string.Join('|', [
-        $"{face.Width}x{face.Height}", face.Paper, .. face.Boxes, .. face.Rules.Take(40), .. face.Discs.Take(8), .. face.Runs.Select(r => $"{r.Face} {r.SizePt} {r.X} {r.Baseline} {r.Ink} {r.Text}")]));
+    private static string Version(CardFace face, PhotoFace? picture) => Version(string.Join('|', [
+        $"{face.Width}x{face.Height}", face.Corner, face.Paper, face.Opening, picture?.Original.Sha256, picture?.Crop, .. picture?.Original.Covers ?? [], .. face.Boxes, .. face.Rules.Take(40), .. face.Discs.Take(8), .. face.Runs.Select(r => $"{r.Face} {r.SizePt} {r.X} {r.Baseline} {r.Ink} {r.Text}")]));
 
     private static string Version(string recipe) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
 }

@@ -44,7 +44,7 @@ public sealed record UnitView(
 public sealed record UnitDayView(LocalDate Day, string Label);
 
 /// <summary>A note of a day, to write from.</summary>
-public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? Time, string Text, bool FromCalendar);
+public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? Time, string Text, bool FromCalendar, NoteKind Kind);
 
 /// <summary>What the unit has and what it still lacks.</summary>
 /// <param name="PicturesWanted">How many more pictures or cards fill its pockets.</param>
@@ -83,7 +83,11 @@ public sealed record PieceView(
     string? Warning,
     KeepsakeInfo? Keepsake = null,
     CardSetting? Setting = null,
-    Guid? StoryId = null);
+    Guid? StoryId = null,
+    LocalDate? Day = null,
+    Guid? PictureId = null,
+    bool TakesPicture = false,
+    CaptionView? Caption = null);
 
 public enum PieceKind
 {
@@ -99,7 +103,7 @@ public sealed record KeepsakeInfo(string Name, string Size, string Thickness, st
 public sealed record KeepsakeRequest(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope);
 
 /// <summary>A note for a day; time as <c>19:30</c> or null for the whole day.</summary>
-public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text);
+public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text, NoteKind? Kind = null);
 
 /// <summary>A <see cref="Core.Photos.Framing"/> on the wire.</summary>
 public sealed record FramingView(double CenterX, double CenterY, double Zoom)
@@ -162,6 +166,15 @@ public enum EditKind
     /// <summary>pieceId, words, styleKey, setting.</summary>
     WriteCard,
 
+    /// <summary>pieceId of a card, day, photoId, framing; null for the whole unit and for no picture.</summary>
+    Furnish,
+
+    /// <summary>pieceId, otherId: the other's words go to the end of the first, and the other card goes.</summary>
+    JoinCards,
+
+    /// <summary>pieceId of a print, caption; null takes the words off.</summary>
+    Caption,
+
     /// <summary>pieceId.</summary>
     Discard,
 
@@ -200,7 +213,22 @@ public sealed record EditRequest(
     Guid? ProtectorId = null,
     KeepsakeRequest? Keepsake = null,
     NoteRequest? Note = null,
-    CardSetting? Setting = null);
+    CardSetting? Setting = null,
+    LocalDate? Day = null,
+    Guid? OtherId = null,
+    CaptionView? Caption = null);
+
+/// <summary>Words on a print; colours as <c>#rrggbb</c>, places as shares of the print.</summary>
+public sealed record CaptionView(string Words, Typeface Face, double SizePt, double X, double Y, double Width, string Ink, string? Label)
+{
+    public static CaptionView Of(PhotoCaption c)
+    {
+        ArgumentNullException.ThrowIfNull(c);
+        return new CaptionView(c.Words, c.Face, c.SizePt, c.X, c.Y, c.Width, c.Ink.ToString(), c.Label?.ToString());
+    }
+
+    public PhotoCaption ToCaption() => new PhotoCaption(Words, Face, SizePt, X, Y, Width, Rgb.Read(Ink), Label is null ? null : Rgb.Read(Label)).Checked();
+}
 
 /// <summary>The unit after an edit, and what to tell the keeper about it.</summary>
 public sealed record EditAnswer(UnitView Unit, string Done, Guid? PieceId);

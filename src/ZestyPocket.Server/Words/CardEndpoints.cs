@@ -1,6 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Storage;
@@ -28,28 +31,60 @@ public sealed record FindingView(
 public static class CardEndpoints
 {
     public static void MapCards(this IEndpointRouteBuilder api) =>
-        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, PieceFaces faces, Speller speller, ZestyContext db, CancellationToken cancel) =>
+        api.MapGet("/units/{id:guid}/words/findings", async (Guid id, UnitOpener opener, WordsOver over, CancellationToken cancel) =>
+            await over.LookAsync(await opener.OpenAsync(id, cancel), cancel)).WithName("lookOverWords").WithTags("Words").WithProblems();
+}
+
+/// <summary>Looks over the words of a unit: on its cards and on its pictures.</summary>
+public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db, IPrintCrops crops, FontShelf fonts)
+{
+    public async Task<IReadOnlyList<FindingView>> LookAsync(OpenUnit open, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var cards = open.Content.Pieces.OfType<Card>().Where(c => c.Kind != CardKind.Filler).ToList();
+        var told = cards.Select(c => c.StoryId).OfType<Guid>().Distinct().ToList();
+        var stories = await db.Stories.AsNoTracking().Where(s => told.Contains(s.Id)).ToDictionaryAsync(s => s.Id, cancel);
+        string[] known = [.. open.Words.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place), .. open.Words.KnownWords];
+        var findings = new List<FindingView>();
+        foreach (var card in cards)
         {
-            var open = await opener.OpenAsync(id, cancel);
-            var cards = open.Content.Pieces.OfType<Card>().Where(c => c.Kind != CardKind.Filler).ToList();
-            var told = cards.Select(c => c.StoryId).OfType<Guid>().Distinct().ToList();
-            var stories = await db.Stories.AsNoTracking().Where(s => told.Contains(s.Id)).ToDictionaryAsync(s => s.Id, cancel);
-            string[] known = [.. open.Calendar.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place), .. open.Calendar.KnownWords];
-            var findings = new List<FindingView>();
-            foreach (var card in cards)
+            var misspelt = ComputedCards.IsComputed(card.Kind) ? [] : await speller.CheckAsync(Speller.LanguageOf(open.Calendar.Style), card.Words, known, cancel) ?? [];
+            findings.AddRange(Findings(open, card, faces, card.StoryId is { } story ? stories.GetValueOrDefault(story) : null, misspelt));
+        }
+
+        findings.AddRange(OnPictures(open));
+        return findings;
+    }
+
+    /// <summary>Words on pictures that cannot be read, or that run over the edge since the print has another size.</summary>
+    private IEnumerable<FindingView> OnPictures(OpenUnit open)
+    {
+        foreach (var print in open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.Caption is not null))
+        {
+            var cut = open.CutSizeOf(print);
+            if (faces.Of(open, print, cut) is not PhotoFace face)
             {
-                var misspelt = ComputedCards.IsComputed(card.Kind) ? [] : await speller.CheckAsync(Speller.LanguageOf(open.Calendar.Style), card.Words, known, cancel) ?? [];
-                findings.AddRange(Findings(open, card, faces, card.StoryId is { } story ? stories.GetValueOrDefault(story) : null, misspelt));
+                continue;
             }
 
-            return findings;
-        }).WithName("lookOverWords").WithTags("Words").WithProblems();
+            var code = open.Content.PlacementOf(print.Id) is { } lies ? open.CodeOf(lies.Place) : null;
+            var contrast = PhotoWords.Contrast(print.Caption!, cut, PhotoTones.Of(crops, face), fonts);
+            var says = !PhotoWords.Inside(print.Caption!, cut, fonts) ? "The words run over the edge of this print. Find a place for them again."
+                : contrast < PhotoWords.ReadableContrast ? $"These words are hard to read on the picture ({contrast:0.0} to 1; 4.5 reads well). Find another place, or take a label."
+                : null;
+            if (says is not null)
+            {
+                yield return new FindingView(
+                    print.Id, open.Photos[print.PhotoId].FileName, code, WordFindingKind.FaintInk, 0, print.Caption!.Words.Length, print.Caption.Words, says, null, null, null, null);
+            }
+        }
+    }
 
     private static IEnumerable<FindingView> Findings(OpenUnit open, Card card, PieceFaces faces, Story? story, IReadOnlyList<WordFinding> misspelt)
     {
         var days = Enumerable.Range(0, NodaTime.Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1).Select(open.Dates.First.PlusDays).ToList();
         var typed = !ComputedCards.IsComputed(card.Kind);
-        var found = typed ? WordChecks.Of(card.Words, days, [.. open.Calendar.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place)]).ToList() : [];
+        var found = typed ? WordChecks.Of(card.Words, days, [.. open.Words.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place)]).ToList() : [];
         // A name that is nearly one the album knows says so already.
         found.AddRange(misspelt.Where(m => !found.Exists(f => f.Start == m.Start)));
         var face = faces.CardFaceOf(open, card, open.CutSizeOf(card));
@@ -59,7 +94,7 @@ public static class CardEndpoints
             found.Add(new WordFinding(WordFindingKind.CutOff, fit.CutAt, card.Words.Length - fit.CutAt, rest, $"{fit.WordsOver} {(fit.WordsOver == 1 ? "word has" : "words have")} no room and would not be printed.", null));
         }
 
-        var contrast = Rgb.Contrast(PieceFaces.StyleOf(card).Ink, PieceFaces.StyleOf(card).Paper);
+        var contrast = Rgb.Contrast(PieceFaces.StyleOf(open, card).Ink, PieceFaces.StyleOf(open, card).Paper);
         if (contrast < 4.5)
         {
             found.Add(new WordFinding(WordFindingKind.FaintInk, 0, 0, string.Empty, $"The ink is too faint on its paper ({contrast:0.0} to 1; 4.5 reads well).", null));

@@ -27,7 +27,7 @@ public static class CueSheet
             }
 
             var paper = open.Album.Measures == MeasureSystem.Millimetres ? Paper.A4.Size : Paper.Letter.Size;
-            var style = BuiltInCardStyles.Find("plain-sans", CardKind.Journaling);
+            var style = BuiltInCardStyles.Plain;
             style = style with
             {
                 Dress = CardDress.Plain,

@@ -1,4 +1,5 @@
 using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
@@ -36,14 +37,23 @@ public sealed record RemedyView(RemedyKind Kind, string Label, string Gain, stri
     }
 }
 
+/// <summary>Another written card whose words would fit on this one with its own.</summary>
+public sealed record JoinView(Guid PieceId, string Title, string Gain);
+
 /// <summary>The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL.</summary>
-public sealed record FitAnswer(FitView Fit, string Picture, IReadOnlyList<RemedyView> Remedies, string? OtherFaces);
+/// <param name="Fit">How the words come out.</param>
+/// <param name="Picture">The card.</param>
+/// <param name="Remedies">Measures on this card alone.</param>
+/// <param name="FlowsOn">What comes of letting the words flow on to other cards; null when that is no help.</param>
+/// <param name="Joins">Cards that could be joined with this one, which frees a pocket.</param>
+/// <param name="OtherFaces">Letters that the face lacks.</param>
+public sealed record FitAnswer(FitView Fit, string Picture, IReadOnlyList<RemedyView> Remedies, string? FlowsOn, IReadOnlyList<JoinView> Joins, string? OtherFaces);
 
 /// <summary>Live fitting while somebody types; nothing is saved.</summary>
 public static class FitEndpoints
 {
     public static void MapFit(this IEndpointRouteBuilder api) => api.MapPost("/fit", async (
-        FitRequest request, UnitOpener opener, FontShelf fonts, PiecePainter painter, CancellationToken cancel) =>
+        FitRequest request, UnitOpener opener, PieceFaces faces, FontShelf fonts, PiecePainter painter, CancellationToken cancel) =>
     {
         if (request.Words.Length > UnitContent.LongestWords)
         {
@@ -53,16 +63,53 @@ public static class FitEndpoints
         var open = await opener.OpenAsync(request.UnitId, cancel);
         var card = open.Content.Find(request.PieceId) as Card ?? throw new MissingException("The card");
         var cut = open.CutSizeOf(card);
-        var words = request.Words.Replace("\r\n", "\n", StringComparison.Ordinal);
         var setting = (request.Setting ?? card.Setting ?? CardSetting.AsTheStyle).Checked();
-        var style = BuiltInCardStyles.Find(request.StyleKey, card.Kind);
-        var face = setting.ByHand
-            ? CardComposer.ByHand(words, setting.On(style), cut, HandCapacity.Usual, fonts, ComputedCards.Heading(card.Kind))
-            : CardComposer.Journaling(words, setting.On(style), cut, fonts, ComputedCards.Heading(card.Kind));
-        var png = Raster.Png(cut.Width.Points, cut.Height.Points, 120, canvas => painter.Draw(canvas, new CardPieceFace(cut, face), 120));
-        var helps = face.Fit!.Fits || setting.ByHand ? [] : Core.Words.Remedies.For(words, style, setting, cut, fonts);
-        return new FitAnswer(FitView.Of(face.Fit), "data:image/png;base64," + Convert.ToBase64String(png), [.. helps.Select(RemedyView.Of)], OtherFaces(fonts, style.Type.Face, words));
+        var written = card with { Words = request.Words.Replace("\r\n", "\n", StringComparison.Ordinal), StyleKey = request.StyleKey, Setting = setting };
+        var style = PieceFaces.StyleOf(open, written);
+        var face = faces.CardFaceOf(open, written, style, cut);
+        var png = Raster.Png(cut.Width.Points, cut.Height.Points, 120, canvas => painter.Draw(canvas, PieceFaces.WithPicture(open, written, new CardPieceFace(cut, face)), 120));
+        var plain = PieceFaces.StyleOf(open, written, request.StyleKey, null);
+        var heading = ComputedCards.Heading(card.Kind) is not null;
+        var helps = face.Fit is { Fits: false } && !setting.ByHand ? Core.Words.Remedies.For(written.Words, plain, setting, cut, fonts, heading) : [];
+        return new FitAnswer(
+            FitView.Of(face.Fit!), "data:image/png;base64," + Convert.ToBase64String(png), [.. helps.Select(RemedyView.Of)],
+            FlowsOn(open, written, style, cut, face.Fit!, fonts), [.. Joins(open, written, style, cut, heading, fonts)], OtherFaces(fonts, style.Type.Face, written.Words));
     }).WithName("fitWords").WithTags("Words").WithProblems();
+
+    private static string? FlowsOn(OpenUnit open, Card card, CardStyle style, Size cut, FitOutcome fit, FontShelf fonts)
+    {
+        if (fit.Fits || card.StoryId is not null || card.Kind is not (CardKind.Journaling or CardKind.Incident or CardKind.Why))
+        {
+            return null;
+        }
+
+        if (card.Setting is { ByHand: true })
+        {
+            var holds = CardComposer.HandHolds(style, cut, open.Words.Hand);
+            return holds == 0 ? null : $"{NumberWords.Of(Math.Max(2, (fit.Words + holds - 1) / holds))} cards by hand";
+        }
+
+        var (cards, size) = StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, fonts);
+        return cards < 2 ? null : $"{NumberWords.Of(cards)} cards at {size.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt";
+    }
+
+    /// <summary>Written cards whose words fit on this one as well.</summary>
+    private static IEnumerable<JoinView> Joins(OpenUnit open, Card card, CardStyle style, Size cut, bool heading, FontShelf fonts)
+    {
+        if (card.StoryId is not null || card.Kind != CardKind.Journaling || card.Setting is { ByHand: true } || string.IsNullOrWhiteSpace(card.Words))
+        {
+            yield break;
+        }
+
+        foreach (var other in open.Content.Pieces.OfType<Card>().Where(c => c.Id != card.Id && c is { StoryId: null, Kind: CardKind.Journaling } && !string.IsNullOrWhiteSpace(c.Words)))
+        {
+            var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, fonts, heading);
+            if (fit.Fits)
+            {
+                yield return new JoinView(other.Id, UnitReader.Called(open, other), $"both at {fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt, and a pocket is free");
+            }
+        }
+    }
 
     /// <summary>Which letters the style's face lacks, in words; null when it has all.</summary>
     private static string? OtherFaces(FontShelf fonts, Typeface face, string words)

@@ -117,15 +117,54 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
             throw new RuleException("This story has no words yet. Nothing was changed: write it first.");
         }
 
-        var style = request.StyleKey is { } key && BuiltInCardStyles.Find(key, CardKind.Journaling) is { } found
+        var style = request.StyleKey is { } key && open.Words.Style(key, CardKind.Journaling) is { } found
             ? found.Key == key ? key : throw new RuleException($"There is no card style “{key}” for words. Nothing was changed.")
             : null;
         history.Touch(open.Unit);
-        var (content, over) = Flow(open, open.Content, story, request.Cards, style);
+        var (content, over) = Flow(open, open.Content, story, request.Cards, style, request.ByHand);
         open.Unit.Write(content);
         var told = over > 0 ? new List<string> { $"{over} {(over == 1 ? "word has" : "words have")} no room on them: take more cards or larger pockets" } : [];
-        var answer = await SaveAsync(album, $"Set a story on {CountWords.Of(request.Cards)} {(request.Cards == 1 ? "card" : "cards")}", story, [unitId], cancel);
+        var answer = await SaveAsync(album, $"Set a story on {NumberWords.Of(request.Cards)} {(request.Cards == 1 ? "card" : "cards")}", story, [unitId], cancel);
         return answer with { Moved = told };
+    }
+
+    /// <summary>
+    /// Lets words that are too many for their card flow on: they become a story, and its cards are as many as they need.
+    /// </summary>
+    public async Task<StoryAnswer> FlowOnAsync(Guid unitId, Guid pieceId, int revision, CancellationToken cancel)
+    {
+        var open = await opener.OpenAsync(unitId, cancel);
+        await history.RequireAsync(open.Unit, revision, "Let words flow on", cancel);
+        if (open.Content.Find(pieceId) is not Card { StoryId: null, Kind: CardKind.Journaling or CardKind.Incident or CardKind.Why } card || string.IsNullOrWhiteSpace(card.Words))
+        {
+            throw new RuleException("Written words of a journaling card can flow on to another; these cannot. Nothing was changed.");
+        }
+
+        var story = await NewAsync(open.Album.Id, cancel);
+        await AddAsync(story, s => (s.Words, s.Days) = (card.Words, [card.Day ?? open.Dates.First]), cancel);
+        history.Touch(open.Unit);
+        var setting = card.Setting ?? CardSetting.AsTheStyle;
+        var style = PieceFaces.StyleOf(open, card);
+        var cut = open.CutSizeOf(card);
+        var cards = setting.ByHand
+            ? (int)Math.Ceiling(Copyfit.CountWords(card.Words) / (double)Math.Max(1, CardComposer.HandHolds(style, cut, open.Words.Hand)))
+            : StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, fonts).Cards;
+        var carrying = open.Content.Carry(card.Id, story.Id, card.Words, card.StyleKey, setting);
+        var count = Math.Clamp(cards, 2, MostCards);
+        open.Unit.Write(Flow(open, carrying, story, count, null).Content);
+        return await SaveAsync(open.Album, $"Let words flow over {NumberWords.Of(count)} cards", story, [unitId], cancel);
+    }
+
+    /// <summary>Sets stories anew on all their cards, inside an edit that is under way; gives the units they lie in.</summary>
+    public async Task<IReadOnlyList<Guid>> FlowAnewAsync(IReadOnlyCollection<Guid> storyIds, CancellationToken cancel)
+    {
+        var units = new List<Guid>();
+        foreach (var story in await db.Stories.Where(s => storyIds.Contains(s.Id)).ToListAsync(cancel))
+        {
+            units.AddRange(await FlowAnewAsync(story, cancel));
+        }
+
+        return units;
     }
 
     /// <summary>Takes the stories of a file in; posts that are here already are passed over.</summary>
@@ -173,7 +212,7 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
 
         var edit = await history.SaveAsync(albumId, keeper.Id, $"Took {Stories(added)} in", await UnitsOfAsync(album, [], cancel), cancel);
         var names = named.Distinct().ToList();
-        var found = await db.Photos.Where(p => p.AlbumId == albumId && names.Contains(p.FileName)).Select(p => p.FileName).Distinct().ToListAsync(cancel);
+        var found = (await StoryPictures.FindAsync(db, albumId, names, cancel)).Select(f => f.Key).ToList();
         var done = added == 0 ? "Nothing new: every post was here already" : $"Took {Stories(added)} in" + (passed > 0 ? $"; {passed} were here already" : string.Empty);
         return new StoriesArrived(done, edit, added, passed, withoutDay, found.Count, [.. names.Except(found).Take(100)]);
     }
@@ -273,12 +312,13 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
     }
 
     /// <summary>The unit's content with a story on so many cards; those it has are used again in their order.</summary>
-    private (UnitContent Content, int WordsOver) Flow(OpenUnit open, UnitContent content, Story story, int count, string? styleKey)
+    private (UnitContent Content, int WordsOver) Flow(OpenUnit open, UnitContent content, Story story, int count, string? styleKey, bool? byHand = null)
     {
         var order = open.Pockets.Select((p, i) => (p.Place, i)).ToDictionary(p => p.Place, p => p.i);
         var cards = content.CardsOf(story.Id).OrderBy(c => content.PlacementOf(c.Id) is { } lies ? order.GetValueOrDefault(lies.Place, int.MaxValue) : int.MaxValue).ToList();
-        var key = styleKey ?? cards.FirstOrDefault()?.StyleKey ?? BuiltInCardStyles.All[0].Key;
-        var setting = (cards.FirstOrDefault()?.Setting ?? CardSetting.AsTheStyle) with { LargestPt = null, ByHand = false };
+        var key = (styleKey ?? cards.FirstOrDefault()?.StyleKey) is { } asked ? open.Words.Style(asked, CardKind.Journaling).Key : open.Words.NewStyle(CardKind.Journaling).Key;
+        var was = cards.FirstOrDefault()?.Setting ?? CardSetting.AsTheStyle;
+        var setting = was with { LargestPt = null, ByHand = byHand ?? was.ByHand };
         foreach (var surplus in cards.Skip(count))
         {
             content = content.Discard(surplus.Id);
@@ -288,12 +328,28 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         {
             var id = Guid.CreateVersion7();
             content = content.AddCard(id, CardKind.Journaling, string.Empty, key);
+            if (open.Dates.First != open.Dates.Last && story.Days is [var only] && only >= open.Dates.First && only <= open.Dates.Last)
+            {
+                content = content.Furnish(id, only, null);
+            }
+
             cards.Add((Card)content.Find(id)!);
         }
 
         cards = cards[..count];
-        var style = setting.On(BuiltInCardStyles.Find(key, CardKind.Journaling));
-        var flow = StoryFlow.Over(story.Words, style, cards.ConvertAll(open.CutSizeOf), fonts);
+        var styles = cards.ConvertAll(c => PieceFaces.StyleOf(open, c, key, setting));
+        FlowOutcome flow;
+        if (setting.ByHand)
+        {
+            var (parts, over) = StoryFlow.ByHand(story.Words, [.. cards.Select((c, i) => CardComposer.HandHolds(styles[i], open.CutSizeOf(c), open.Words.Hand))]);
+            flow = new FlowOutcome(0, parts, over);
+        }
+        else
+        {
+            var pictures = Enumerable.Range(0, count).Where(i => styles[i].Zones.Picture != PicturePlace.None).ToHashSet();
+            flow = StoryFlow.Over(story.Words, setting.On(open.Words.Style(key, CardKind.Journaling)), cards.ConvertAll(open.CutSizeOf), fonts, pictures);
+        }
+
         for (var i = 0; i < count; i++)
         {
             var words = flow.Parts[i].Of(story.Words);
@@ -303,7 +359,7 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
                 words = story.Words[flow.Parts[i].Start..].Trim('\n');
             }
 
-            content = content.Carry(cards[i].Id, story.Id, words, key, setting with { LargestPt = flow.SizePt });
+            content = content.Carry(cards[i].Id, story.Id, words, key, setting with { LargestPt = setting.ByHand ? null : flow.SizePt });
         }
 
         return (content, flow.WordsOver);
@@ -346,7 +402,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         }
 
         var names = stories.SelectMany(s => s.Pictures).Distinct().ToList();
-        var pictures = (await db.Photos.Where(p => p.AlbumId == albumId && names.Contains(p.FileName)).Select(p => new { p.Id, p.FileName }).ToListAsync(cancel)).ToLookup(p => p.FileName, p => p.Id);
+        var pictures = await StoryPictures.FindAsync(db, albumId, names, cancel);
         return
         [
             .. stories.OrderBy(s => s.Days.Count > 0 ? s.Days[0] : LocalDate.MaxIsoValue).ThenBy(s => s.Ordinal).Select(s => new StoryView(
@@ -368,17 +424,17 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
 
         var open = await opener.OpenAsync(unitId, cancel);
         var text = StoryFiles.Clean(words).Trim();
-        var style = BuiltInCardStyles.Find(styleKey ?? string.Empty, CardKind.Journaling);
+        var style = (styleKey is null ? open.Words.NewStyle(CardKind.Journaling) : open.Words.Style(styleKey, CardKind.Journaling)).WithoutPicture();
         var cuts = open.Pockets.GroupBy(p => (p.Pocket.Nominal, Cut: p.Face.Protector.CutSize(p.Pocket.Nominal)))
             .Select(g => (g.Key.Nominal, g.Key.Cut, Count: g.Count())).OrderBy(g => g.Cut.SquareInches).ToList();
         var typed = cuts.ConvertAll(c => Typed(c.Nominal, c.Cut, c.Count, "card", ComfortableOnCards));
         var body = new Size(open.Album.BodyWidth, open.Album.BodyHeight);
         typed.Add(Typed(body, body, 0, "page", ComfortableOnPages));
-        var hand = HandCapacity.Usual;
+        var hand = open.Words.Hand;
         var count = Copyfit.CountWords(text);
         var byHand = cuts.Select(c =>
         {
-            var holds = hand.Words(c.Cut, style.Margin);
+            var holds = CardComposer.HandHolds(style, c.Cut, hand);
             var cards = holds == 0 ? 0 : Math.Max(1, (count + holds - 1) / holds);
             return new RoomView($"{Cards(cards, c.Nominal, "card", open.Album.Measures)} of {hand.Lines(c.Cut, style.Margin)} lines", MeasureText.Show(c.Nominal, open.Album.Measures), cards, 0, c.Count);
         }).Where(r => r.Cards > 0).ToList();
@@ -399,5 +455,5 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
     }
 
     private static string Cards(int count, Size size, string what, MeasureSystem system) =>
-        $"{CountWords.Of(count)} {MeasureText.Show(size, system)} {what}{(count == 1 ? string.Empty : "s")}";
+        $"{NumberWords.Of(count)} {MeasureText.Show(size, system)} {what}{(count == 1 ? string.Empty : "s")}";
 }

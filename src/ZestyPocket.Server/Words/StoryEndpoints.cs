@@ -48,6 +48,8 @@ public static class StoryEndpoints
             editor.ThrowAwayAsync(id, revision, cancel)).WithName("throwStoryAway").WithProblems();
         group.MapPost("/units/{id:guid}/room", (Guid id, RoomRequest request, StoryReader reader, CancellationToken cancel) =>
             reader.RoomAsync(id, request.Words, request.StyleKey, cancel)).WithName("askRoom").WithProblems();
+        group.MapPost("/units/{id:guid}/pieces/{pieceId:guid}/flow", (Guid id, Guid pieceId, Placing.RevisionRequest request, StoryEditor editor, CancellationToken cancel) =>
+            editor.FlowOnAsync(id, pieceId, request.Revision, cancel)).WithName("flowOn").WithProblems();
         group.MapPost("/units/{id:guid}/stories/{storyId:guid}/cards", (Guid id, Guid storyId, SetStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
             editor.SetAsync(id, storyId, request, cancel)).WithName("setStory").WithProblems();
     }

@@ -58,8 +58,9 @@ public sealed record MergeStoryRequest(int Revision, Guid OtherId);
 /// <summary>Puts a story on cards of a unit; the cards it has there already are used again.</summary>
 /// <param name="Revision">Of the unit.</param>
 /// <param name="Cards">How many cards, 1 to 40.</param>
-/// <param name="StyleKey">The style of all of them; null keeps what they have or takes the first.</param>
-public sealed record SetStoryRequest(int Revision, int Cards, string? StyleKey = null);
+/// <param name="StyleKey">The style of all of them; null keeps what they have or takes the album's.</param>
+/// <param name="ByHand">They are written by hand: lines are printed; null keeps what they are.</param>
+public sealed record SetStoryRequest(int Revision, int Cards, string? StyleKey = null, bool? ByHand = null);
 
 /// <summary>What was done with a story.</summary>
 public sealed record StoryAnswer(string Done, Guid? EditId, Guid? StoryId, IReadOnlyList<string> Moved);
@@ -75,7 +76,7 @@ public sealed record StoryAnswer(string Done, Guid? EditId, Guid? StoryId, IRead
 public sealed record StoriesArrived(string Done, Guid? EditId, int Added, int Known, int WithoutDay, int PicturesFound, IReadOnlyList<string> PicturesMissing);
 
 /// <summary>Numbers as words, for short counts.</summary>
-internal static class CountWords
+internal static class NumberWords
 {
     private static readonly string[] Small = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
 

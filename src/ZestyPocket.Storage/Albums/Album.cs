@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -33,6 +34,9 @@ public sealed class Album : IRevisioned
     /// <summary>How the album counts time: an <see cref="AlbumCalendar"/> as JSON.</summary>
     public string Calendar { get; set; } = "{}";
 
+    /// <summary>What the album knows about its words: an <see cref="AlbumWords"/> as JSON.</summary>
+    public string Words { get; set; } = "{}";
+
     /// <summary>Pages a unit takes: 2 are facing pages, 1 is one page each.</summary>
     public int FacesPerUnit { get; set; } = 2;
 
@@ -54,6 +58,10 @@ public sealed class Album : IRevisioned
     public List<AlbumLeaf> Leaves { get; set; } = [];
 
     public AlbumCalendar ReadCalendar() => UnitContentJson.ReadState<AlbumCalendar>(Calendar);
+
+    public AlbumWords ReadWords() => UnitContentJson.ReadState<AlbumWords>(Words);
+
+    public void WriteWords(AlbumWords words) => Words = UnitContentJson.WriteState(words);
 
     /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
     public void WriteCalendar(AlbumCalendar calendar)

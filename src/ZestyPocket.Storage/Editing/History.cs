@@ -308,7 +308,7 @@ public sealed class History(ZestyContext db, IClock clock)
                 UnitContentJson.ReadState<PhotoState>(state).Into(photo);
                 break;
             case Album album:
-                UnitContentJson.ReadState<AlbumState>(state).Into(album);
+                AlbumState.Read(state).Into(album);
                 break;
             case AlbumProtector protector:
                 UnitContentJson.ReadState<ProtectorState>(state).Into(protector);

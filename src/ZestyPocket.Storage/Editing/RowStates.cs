@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Words;
@@ -49,10 +50,20 @@ internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? Fr
     }
 }
 
-/// <summary>The undoable part of an album: its name and how it counts time.</summary>
-internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null)
+/// <summary>The undoable part of an album: its name, how it counts time and what it knows about its words.</summary>
+internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null)
 {
-    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar());
+    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords());
+
+    /// <summary>Before words were kept apart, people and known words stood in the calendar.</summary>
+    public static AlbumState Read(string json)
+    {
+        var state = UnitContentJson.ReadState<AlbumState>(json);
+        using var document = JsonDocument.Parse(json);
+        return state.Words is null && document.RootElement.TryGetProperty("calendar", out var calendar) && calendar.TryGetProperty("people", out _)
+            ? state with { Words = UnitContentJson.ReadState<AlbumWords>(calendar.GetRawText()) }
+            : state;
+    }
 
     public void Into(Album album)
     {
@@ -60,6 +71,11 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null)
         if (Calendar is not null)
         {
             album.WriteCalendar(Calendar);
+        }
+
+        if (Words is not null)
+        {
+            album.WriteWords(Words);
         }
     }
 }

@@ -7,6 +7,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Storage.Editing;
 
@@ -48,7 +49,7 @@ public static class UnitContentJson
     private static void KeepOnlyWhatIsStored(JsonTypeInfo type)
     {
         // What is computed has no setter.
-        if (type.Type == typeof(UnitContent) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar)
+        if (type.Type == typeof(UnitContent) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar) || type.Type == typeof(AlbumWords) || type.Type == typeof(Rgb)
             || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow))
         {
             foreach (var computed in type.Properties.Where(p => p.Set is null).ToList())

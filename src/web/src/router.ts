@@ -11,9 +11,15 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series)',
+      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series|words|styles|letters)',
       name: 'room',
       component: () => import('./features/rooms/RoomView.vue'),
+      props: true,
+    },
+    {
+      path: '/albums/:albumId/note',
+      name: 'note',
+      component: () => import('./features/gather/QuickNote.vue'),
       props: true,
     },
     { path: '/:rest(.*)', redirect: '/' },

@@ -79,7 +79,7 @@ public sealed class CardStyleTests
         {
             foreach (var kind in Enum.GetValues<CardKind>())
             {
-                var style = BuiltInCardStyles.InFamily(family, kind);
+                var style = (AlbumWords.Usual with { Family = family }).NewStyle(kind);
                 (style.Family, style.Suits(kind)).ShouldBe((family, true));
             }
         }

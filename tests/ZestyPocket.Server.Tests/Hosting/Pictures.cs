@@ -35,4 +35,15 @@ public static class Pictures
         using var plain = (Image.Black(width, height, bands: 3) + 120).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
         return plain.PngsaveBuffer();
     }
+
+    /// <summary>Plain and light above, a chequer of black and white below.</summary>
+    public static byte[] HalfQuiet(int width, int height)
+    {
+        PhotoEngine.Start();
+        using var xy = Image.Xyz(width, height);
+        using var chequer = ((xy[0] / 9).Floor() + (xy[1] / 9).Floor()) % 2;
+        using var shades = (xy[1] < height / 2).Ifthenelse(220, chequer * 255).Cast(Enums.BandFormat.Uchar);
+        using var colours = shades.Bandjoin(shades, shades).Copy(interpretation: Enums.Interpretation.Srgb);
+        return colours.PngsaveBuffer();
+    }
 }

@@ -84,6 +84,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{id}/pieces/{pieceId}/caption": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findCaptionPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listWordsDue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/quick-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["noteQuickly"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}/cue-sheet": {
         parameters: {
             query?: never;
@@ -788,6 +836,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{id}/pieces/{pieceId}/flow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["flowOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}/stories/{storyId}/cards": {
         parameters: {
             query?: never;
@@ -798,6 +862,150 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["setStory"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getAlbumWords"];
+        put: operations["changeAlbumWords"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/styles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["writeStyle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/styles/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["throwStyleAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/styles/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryStyle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addSheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/sheets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["writeSheet"];
+        post?: never;
+        delete: operations["throwSheetAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/sheets/{id}/spelt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["spellTitle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/sheets/{id}/spelt/{titleId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["unspellTitle"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/words/title": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tryTitle"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -974,6 +1182,25 @@ export interface components {
             dateOrder: components["schemas"]["DateOrder"];
             clock: components["schemas"]["HourClock"];
         };
+        /** @description What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first. */
+        AlbumWordsView: {
+            /** Format: int32 */
+            revision: number;
+            people: components["schemas"]["PersonView"][];
+            knownWords: string[];
+            school: components["schemas"]["StorySchool"];
+            family: string;
+            styles: components["schemas"]["StyleView"][];
+            hand: components["schemas"]["HandView"];
+            sheets: components["schemas"]["SheetOfLettersView"][];
+            themes: string[];
+            cardSizes: string[];
+        };
+        /**
+         * @description Where a card keeps a band free.
+         * @enum {unknown}
+         */
+        BandPlace: "none" | "head" | "foot";
         /** @description A box in fractions of the picture. */
         BoxView: {
             /** Format: double */
@@ -985,7 +1212,7 @@ export interface components {
             /** Format: double */
             height: number;
         };
-        /** @description How an album counts time, and who it is about. */
+        /** @description How an album counts time. */
         CalendarView: {
             /** Format: int32 */
             revision: number;
@@ -999,8 +1226,6 @@ export interface components {
             wakingFrom: string;
             wakingUntil: string;
             stays: components["schemas"]["StayView"][];
-            people: components["schemas"]["PersonView"][];
-            knownWords: string[];
         };
         /** @description A camera of an album: what it took, what is known of its clock, and whether that is doubted. */
         CameraView: {
@@ -1038,11 +1263,73 @@ export interface components {
             homeZone: string;
             cameras: components["schemas"]["CameraView"][];
         };
+        /** @description Where the words would lie. */
+        CaptionAnswer: {
+            /** @description To be sent back with the edit. */
+            caption: components["schemas"]["CaptionView"];
+            /**
+             * Format: double
+             * @description Of the ink against what is behind it.
+             */
+            contrast: number;
+            /** @description Without a label they are hard to read. */
+            wantsLabel: boolean;
+            /** @description In words. */
+            says: string;
+            /** @description The print with them, as a data URL. */
+            picture: string;
+        };
+        /** @description Words somebody wants on a print; a large word or a caption, in a face, on a label or not. */
+        CaptionRequest: {
+            words: string;
+            large: boolean;
+            face: components["schemas"]["Typeface"];
+            /** @default false */
+            label: boolean;
+        };
+        /** @description Words on a print; colours as `#rrggbb`, places as shares of the print. */
+        CaptionView: {
+            words: string;
+            face: components["schemas"]["Typeface"];
+            /** Format: double */
+            sizePt: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            ink: string;
+            label: null | string;
+        };
         /**
-         * @description What a card is for.
+         * @description How a card looks around its words.
          * @enum {unknown}
          */
-        CardKind: "journaling" | "weekTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "people" | "numbers" | "countdown";
+        CardDress: "plain" | "edgeBand" | "topBand" | "frame" | "dots" | "stripes" | "segments" | "risingDisc" | "headAndFoot" | "cornerTag" | "crosses";
+        /** @description A card that is due, at its true size. */
+        CardDueView: {
+            /** @description The card. */
+            piece: components["schemas"]["PieceView"];
+            /** @description Its pocket; null when it lies in the tray. */
+            code: null | string;
+            /**
+             * Format: double
+             * @description Cut width.
+             */
+            widthInches: number;
+            /**
+             * Format: double
+             * @description Cut height.
+             */
+            heightInches: number;
+            /** @description Cut size in words. */
+            size: string;
+            /** @description What is wrong with it, in words. */
+            problems: string[];
+        };
+        /** @enum {unknown} */
+        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "people" | "numbers" | "countdown" | null;
         /** @description What a keeper changed on one card to make its words fit; null leaves what the style says. */
         CardSetting: {
             /**
@@ -1074,8 +1361,18 @@ export interface components {
         /** @description What ships with the program and never changes while it runs. */
         Catalog: {
             designs: components["schemas"]["DesignView"][];
-            styles: components["schemas"]["StyleView"][];
             papers: components["schemas"]["PaperView"][];
+        };
+        /** @description A change of it, made on the album's revision; whatever is null stays. */
+        ChangeAlbumWords: {
+            /** Format: int32 */
+            revision: number;
+            people?: null | components["schemas"]["PersonView"][];
+            knownWords?: null | string[];
+            school?: null | components["schemas"]["StorySchool"];
+            family?: null | string;
+            hand?: null | components["schemas"]["HandSample"];
+            usualHand?: null | boolean;
         };
         /** @description One pocket size of a protector: its clear size if measured, and what pieces for it are cut to. */
         ClearSizeView: {
@@ -1115,8 +1412,6 @@ export interface components {
             wakingFrom?: null | string;
             wakingUntil?: null | string;
             stays?: null | components["schemas"]["StayView"][];
-            people?: null | components["schemas"]["PersonView"][];
-            knownWords?: null | string[];
         };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {
@@ -1158,7 +1453,7 @@ export interface components {
             pieceId: null | string;
         };
         /** @enum {unknown} */
-        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote";
+        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "furnish" | "joinCards" | "caption" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote";
         /** @description One edit of a unit, made on the revision the keeper was looking at. */
         EditRequest: {
             /** Format: int32 */
@@ -1181,6 +1476,11 @@ export interface components {
             keepsake?: null | components["schemas"]["KeepsakeRequest"];
             note?: null | components["schemas"]["NoteRequest"];
             setting?: null | components["schemas"]["CardSetting"];
+            /** Format: date */
+            day?: null | string;
+            /** Format: uuid */
+            otherId?: null | string;
+            caption?: null | components["schemas"]["CaptionView"];
         };
         /** @description What an imported calendar brought. */
         EventsAnswer: {
@@ -1257,9 +1557,17 @@ export interface components {
         };
         /** @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL. */
         FitAnswer: {
+            /** @description How the words come out. */
             fit: components["schemas"]["FitView"];
+            /** @description The card. */
             picture: string;
+            /** @description Measures on this card alone. */
             remedies: components["schemas"]["RemedyView"][];
+            /** @description What comes of letting the words flow on to other cards; null when that is no help. */
+            flowsOn: null | string;
+            /** @description Cards that could be joined with this one, which frees a pocket. */
+            joins: components["schemas"]["JoinView"][];
+            /** @description Letters that the face lacks. */
             otherFaces: null | string;
         };
         /** @description Words that are being written, with the style, the setting and the piece they are for. */
@@ -1299,6 +1607,21 @@ export interface components {
             /** Format: int32 */
             count: number;
             atEnd: boolean;
+        };
+        /** @description A sample of somebody's hand: its words, on so many lines of a width (as written, such as `4 in`), a pitch apart. */
+        HandSample: {
+            text: string;
+            /** Format: int32 */
+            lines: number;
+            lineWidth: string;
+            pitch: string;
+        };
+        /** @description How much a hand gets on a line. */
+        HandView: {
+            /** Format: double */
+            wordsPerInch: number;
+            /** Format: double */
+            pitchMm: number;
         };
         /**
          * @description How hours are written.
@@ -1365,6 +1688,13 @@ export interface components {
         Instant: string;
         /** @enum {unknown} */
         IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday" | null;
+        /** @description Another written card whose words would fit on this one with its own. */
+        JoinView: {
+            /** Format: uuid */
+            pieceId: string;
+            title: string;
+            gain: string;
+        };
         /** @description A keepsake as it can be written back, and how it fits. */
         KeepsakeInfo: {
             name: string;
@@ -1488,13 +1818,18 @@ export interface components {
             words: string;
             /** @default  */
             title: string;
-            days?: null | unknown[];
+            days?: null | string[];
             /** @default  */
             theme: string;
             /** @default  */
             author: string;
             people?: null | string[];
         };
+        /**
+         * @description What a note is about, so that it finds its card.
+         * @enum {unknown}
+         */
+        NoteKind: "plain" | "overheard" | "price" | "weather";
         /** @description A note for a day; time as `19:30` or null for the whole day. */
         NoteRequest: {
             /** Format: uuid */
@@ -1502,6 +1837,7 @@ export interface components {
             day: components["schemas"]["LocalDate"];
             time: null | string;
             text: string;
+            kind?: null | components["schemas"]["NoteKind"];
         };
         /** @description A note of a day, to write from. */
         NoteView: {
@@ -1512,6 +1848,7 @@ export interface components {
             time: null | string;
             text: string;
             fromCalendar: boolean;
+            kind: components["schemas"]["NoteKind"];
         };
         /** @description What waits on the phone. */
         OutboxView: {
@@ -1756,6 +2093,11 @@ export interface components {
          * @enum {unknown}
          */
         PictureKind: "photo" | "screenshot" | "scan" | "page";
+        /**
+         * @description Where a card that carries a picture has it; words go around it.
+         * @enum {unknown}
+         */
+        PicturePlace: "none" | "left" | "right" | "top";
         /** @enum {unknown} */
         PieceKind: "photo" | "card" | "keepsake";
         /** @description A piece; fields that do not belong to its kind are null. */
@@ -1777,6 +2119,13 @@ export interface components {
             setting?: null | components["schemas"]["CardSetting"];
             /** Format: uuid */
             storyId?: null | string;
+            /** Format: date */
+            day?: null | string;
+            /** Format: uuid */
+            pictureId?: null | string;
+            /** @default false */
+            takesPicture: boolean;
+            caption?: null | components["schemas"]["CaptionView"];
         };
         /** @description A pocket of one face. */
         PlaceRequest: {
@@ -1859,6 +2208,21 @@ export interface components {
             ringStrip: string;
             ease: string;
             clearSizes: components["schemas"]["ClearSizeView"][];
+        };
+        /** @description Where a quick note has gone. */
+        QuickNoteAnswer: {
+            done: string;
+            /** Format: uuid */
+            editId: null | string;
+            /** Format: uuid */
+            unitId: string;
+            day: components["schemas"]["LocalDate"];
+        };
+        /** @description Something jotted down on the way: what, when by the clock of the phone (`2026-06-06T14:30`), and what kind of thing. */
+        QuickNoteRequest: {
+            text: string;
+            at: string;
+            kind: components["schemas"]["NoteKind"];
         };
         /**
          * @description What people do, in this order, when words do not fit. Common practice.
@@ -1974,8 +2338,20 @@ export interface components {
              * @description How many cards, 1 to 40.
              */
             cards: number;
-            /** @description The style of all of them; null keeps what they have or takes the first. */
+            /** @description The style of all of them; null keeps what they have or takes the album's. */
             styleKey?: null | string;
+            /** @description They are written by hand: lines are printed; null keeps what they are. */
+            byHand?: null | boolean;
+        };
+        /** @description A sheet of letters: as it was new, and what is left; as `A12 B4`. */
+        SheetOfLettersView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            reusable: boolean;
+            letters: string;
+            left: string;
+            spelt: components["schemas"]["SpeltView"][];
         };
         SheetView: {
             /** Format: int32 */
@@ -1993,6 +2369,36 @@ export interface components {
             /** Format: int64 */
             height: number;
             label: string;
+        };
+        /** @description A title somebody wants to spell. */
+        SpellRequest: {
+            /** Format: int32 */
+            revision: number;
+            title: string;
+            day: components["schemas"]["LocalDate"];
+        };
+        /** @description Whether a sheet can spell a title. */
+        SpellingView: {
+            /**
+             * Format: uuid
+             * @description The sheet.
+             */
+            sheetId: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description It has every letter. */
+            can: boolean;
+            /** @description What it lacks, as `2 × E`. */
+            missing: string[];
+            /** @description The title with stand-ins for signs it lacks, when that makes it possible. */
+            withStandIns: null | string;
+        };
+        /** @description A title spelt from a sheet. */
+        SpeltView: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            day: components["schemas"]["LocalDate"];
         };
         /** @description Parts a story in two before the character at At. */
         SplitStoryRequest: {
@@ -2068,6 +2474,11 @@ export interface components {
             typed: components["schemas"]["RoomView"][];
             byHand: components["schemas"]["RoomView"][];
         };
+        /**
+         * @description Whether an album tells its stories day by day or theme by theme. Common practice knows both.
+         * @enum {unknown}
+         */
+        StorySchool: "byDay" | "byTheme";
         /** @description A story of an album. */
         StoryView: {
             /**
@@ -2085,7 +2496,7 @@ export interface components {
             /** @description Plain text. */
             words: string;
             /** @description The days it tells of. */
-            days: unknown[];
+            days: string[];
             /** @description Those days in words; null when it has none. */
             dayLabel: null | string;
             /**
@@ -2112,15 +2523,107 @@ export interface components {
             /** @description Photos of the album that it names by their file names. */
             pictures: string[];
         };
+        /**
+         * @description What a style can carry.
+         * @enum {unknown}
+         */
+        StyleRole: "words" | "title" | "quote" | "rows" | "filler";
+        /** @description A picture of a card in a style, and how its sample words come out. */
+        StyleTry: {
+            picture: string;
+            verdict: string;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @description A card style as it can be written back; colours as `#rrggbb`, lengths in millimetres. */
         StyleView: {
+            /** @description Its lasting name; of a new one the server makes it. */
             key: string;
+            /** @description What people see. */
             name: string;
+            /** @description The family it belongs to. */
             family: string;
+            /** @description What it can carry. */
+            role: components["schemas"]["StyleRole"];
+            /** @description The keeper made it: it can be changed and thrown away. */
+            own: boolean;
+            /** @description The kinds of card it suits. */
             kinds: components["schemas"]["CardKind"][];
-            /** Format: double */
+            /** @description Typeface of its words. */
+            face: components["schemas"]["Typeface"];
+            /**
+             * Format: double
+             * @description Smallest size.
+             */
             smallestPt: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Largest size.
+             */
             largestPt: number;
+            /**
+             * Format: double
+             * @description Distance of lines as a multiple of the size.
+             */
+            leading: number;
+            /**
+             * Format: double
+             * @description Around the words.
+             */
+            marginMm: number;
+            /** @description Ground. */
+            paper: string;
+            /** @description Of the words. */
+            ink: string;
+            /** @description Of what is around them. */
+            accent: string;
+            /** @description What is around them. */
+            dress: components["schemas"]["CardDress"];
+            /**
+             * Format: int32
+             * @description Columns on cards wide enough for them.
+             */
+            columns: number;
+            /** @description A line under every line of words. */
+            ruled: boolean;
+            /**
+             * Format: double
+             * @description Border along the cut, in points.
+             */
+            borderPt: number;
+            /**
+             * Format: double
+             * @description Radius of its corners.
+             */
+            cornerMm: number;
+            /** @description Where a band is kept free. */
+            band: components["schemas"]["BandPlace"];
+            /**
+             * Format: double
+             * @description How high that band is.
+             */
+            bandMm: number;
+            /** @description The date or hour is printed in it. */
+            bandPrinted: boolean;
+            /**
+             * Format: double
+             * @description How far in all lines begin, past the date or hour.
+             */
+            indentMm: number;
+            /** @description Where a picture lies on cards that carry one. */
+            picture: components["schemas"]["PicturePlace"];
+            /**
+             * Format: double
+             * @description How much of the card it takes.
+             */
+            pictureShare: number;
+            /**
+             * Format: double
+             * @description Of its ink on its paper, 1 to 21.
+             */
+            contrast: number;
         };
         /** @description What was done on the tape, the unit to open now, what moved with it, and the edit, to undo it. */
         TapeAnswer: {
@@ -2136,6 +2639,25 @@ export interface components {
             /** Format: int32 */
             revision: number;
         };
+        /** @description What the sheets of an album make of a title. */
+        TitleTry: {
+            /** @description Sheet by sheet. */
+            sheets: components["schemas"]["SpellingView"][];
+            /** @description Other titles for the same part of the album that some sheet can spell. */
+            others: string[];
+        };
+        /** @description How a style would look, on a card of a size as written. */
+        TryStyleRequest: {
+            style: components["schemas"]["StyleView"];
+            size: string;
+            words: string;
+            photo?: null | boolean;
+        };
+        /**
+         * @description The faces that ship with the program, by what they are for.
+         * @enum {unknown}
+         */
+        Typeface: "sans" | "sansStrong" | "serif" | "typewriter" | "handwriting" | "display";
         /** @description What the unit has and what it still lacks. */
         UnitCounts: {
             /** Format: int32 */
@@ -2267,6 +2789,32 @@ export interface components {
             redo: null | string;
             counts: components["schemas"]["UnitCounts"];
         };
+        /** @description The words of one part of the album. */
+        UnitWordsView: {
+            /**
+             * Format: uuid
+             * @description The part.
+             */
+            unitId: string;
+            /** @description Its title. */
+            title: string;
+            /** @description Its span. */
+            label: string;
+            /**
+             * Format: int32
+             * @description Stories that tell of it.
+             */
+            stories: number;
+            /**
+             * Format: int32
+             * @description Words on its cards.
+             */
+            words: number;
+            /** @description What is missing, in words; empty when all is told. */
+            missing: string[];
+            /** @description Its cards in reading order, those in the tray last. */
+            cards: components["schemas"]["CardDueView"][];
+        };
         /**
          * @description What the keeper decided about a picture.
          * @enum {unknown}
@@ -2283,16 +2831,37 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
+        /** @description What was changed, with the key for its undo. */
+        WordsAnswer: {
+            done: string;
+            /** Format: uuid */
+            editId: null | string;
+            key?: null | string;
+        };
+        /** @description A sheet of letters as its keeper counts it: `A12 B4 '2`. */
+        WriteSheetRequest: {
+            /** Format: int32 */
+            revision: number;
+            name: string;
+            letters: string;
+            reusable: boolean;
+        };
         /** @description A change of a story, made on its revision; whatever is null stays. */
         WriteStoryRequest: {
             /** Format: int32 */
             revision: number;
             words?: null | string;
             title?: null | string;
-            days?: null | unknown[];
+            days?: null | string[];
             theme?: null | string;
             author?: null | string;
             people?: null | string[];
+        };
+        /** @description A style made or changed, on the album's revision. */
+        WriteStyleRequest: {
+            /** Format: int32 */
+            revision: number;
+            style: components["schemas"]["StyleView"];
         };
     };
     responses: never;
@@ -2490,6 +3059,165 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindingView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findCaptionPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                pieceId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaptionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptionAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listWordsDue: {
+        parameters: {
+            query: {
+                from: string;
+                count: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitWordsView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    noteQuickly: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickNoteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickNoteAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5139,6 +5867,60 @@ export interface operations {
             };
         };
     };
+    flowOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                pieceId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     setStory: {
         parameters: {
             query?: never;
@@ -5162,6 +5944,584 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getAlbumWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumWordsView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeAlbumWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeAlbumWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeStyle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteStyleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    throwStyleAway: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryStyle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryStyleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleTry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteSheetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    writeSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteSheetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    throwSheetAway: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    spellTitle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpellRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    unspellTitle: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+                id: string;
+                titleId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryTitle: {
+        parameters: {
+            query: {
+                title: string;
+                unitId?: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TitleTry"];
                 };
             };
             /** @description Not Found */

@@ -99,6 +99,9 @@ useShortcuts({
       @keys="shortcuts = true"
     >
       <button type="button" class="btn btn-sm btn-outline-dark" @click="setup = true">Protectors</button>
+      <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'note', params: { albumId } }"
+        >Quick note</RouterLink
+      >
       <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'room', params: { albumId, room: 'overview' } }"
         >Overview</RouterLink
       >

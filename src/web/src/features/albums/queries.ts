@@ -47,6 +47,30 @@ export const useCalendar = (id: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}/calendar', { params: { path: { id: toValue(id) } } })),
   })
 
+/** What the album knows about its words: people, styles, hand, letters. */
+export const useAlbumWords = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'words')),
+    queryFn: () => answer(api.GET('/api/albums/{albumId}/words', { params: { path: { albumId: toValue(id) } } })),
+  })
+
+/** The words of several parts of an album, from one on, with what is missing. */
+export const useWordsDue = (
+  id: MaybeRefOrGetter<string>,
+  from: MaybeRefOrGetter<string | undefined>,
+  count: MaybeRefOrGetter<number>,
+) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'due', toValue(from), toValue(count))),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/words/due', {
+          params: { path: { albumId: toValue(id) }, query: { from: toValue(from)!, count: toValue(count) } },
+        }),
+      ),
+    enabled: computed(() => !!toValue(from)),
+  })
+
 export const useSeries = (id: MaybeRefOrGetter<string>) =>
   useQuery({
     queryKey: computed(() => keys.of(toValue(id), 'series')),

@@ -250,7 +250,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           @pointerdown="onDown($event, face, pocket)"
         >
           <FramedPhoto
-            v-if="pocket.piece?.kind === 'photo'"
+            v-if="pocket.piece?.kind === 'photo' && (!pocket.piece.caption || (hand.framing && isOpen(face, pocket)))"
             :piece="pocket.piece"
             :side="pocket.width * scale > 380 ? 1600 : 512"
             :interactive="hand.framing && isOpen(face, pocket)"

@@ -2,6 +2,8 @@
 import { computed, ref } from 'vue'
 import type { AlbumView, PieceView, PocketView, UnitView } from '../../api/client'
 import CardEditor from '../tell/CardEditor.vue'
+import { useCardEdits } from '../tell/cards'
+import PictureWords from '../tell/PictureWords.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
 import type { Edit } from './unit'
@@ -9,6 +11,10 @@ import type { Edit } from './unit'
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const emit = defineEmits<{ fill: [] }>()
 const hand = useHand()
+const cardEdits = useCardEdits(
+  () => props.unit,
+  (change) => props.edit(change),
+)
 const framed = ref<InstanceType<typeof FramedPhoto>>()
 
 const found = computed(() => {
@@ -87,16 +93,11 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <dt>File</dt>
         <dd class="text-break">{{ piece.photo?.fileName }}</dd>
       </dl>
+      <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
     </template>
 
     <template v-else-if="piece && piece.kind === 'card'">
-      <CardEditor
-        :key="piece.id"
-        :unit-id="unit.id"
-        :piece="piece"
-        @write="(pieceId, words, styleKey, setting) => edit({ kind: 'writeCard', pieceId, words, styleKey, setting })"
-        @discard="edit({ kind: 'discard', pieceId: piece.id })"
-      />
+      <CardEditor :key="piece.id" :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
     </template>
 
     <div v-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">

@@ -12,6 +12,9 @@ import OverviewRoom from './OverviewRoom.vue'
 import PhotosRoom from './PhotosRoom.vue'
 import { rooms } from './rooms'
 import SeriesRoom from './SeriesRoom.vue'
+import LettersRoom from '../tell/LettersRoom.vue'
+import StylesRoom from '../tell/StylesRoom.vue'
+import WordsRoom from '../tell/WordsRoom.vue'
 
 const props = defineProps<{ albumId: string; room: string }>()
 const { data: album, error } = useAlbum(() => props.albumId)
@@ -67,6 +70,9 @@ useShortcuts({
         <PhotosRoom v-else-if="room === 'photos'" :album="album" />
         <CamerasRoom v-else-if="room === 'cameras'" :album="album" />
         <KeepsakesRoom v-else-if="room === 'keepsakes'" :album="album" />
+        <WordsRoom v-else-if="room === 'words'" :album="album" />
+        <StylesRoom v-else-if="room === 'styles'" :album="album" />
+        <LettersRoom v-else-if="room === 'letters'" :album="album" />
         <SeriesRoom v-else :album="album" />
       </template>
     </main>

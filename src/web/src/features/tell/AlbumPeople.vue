@@ -2,16 +2,16 @@
 import { ref, watch } from 'vue'
 import { answer, api } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { useCalendar } from '../albums/queries'
+import { useAlbumWords } from '../albums/queries'
 
 /** Who the album is about; their ages on a card are computed from here. */
 const props = defineProps<{ albumId: string }>()
-const { data: calendar } = useCalendar(() => props.albumId)
+const { data: album } = useAlbumWords(() => props.albumId)
 const { act } = useAct(() => props.albumId)
 const people = ref<{ name: string; born: string }[]>([])
 
 watch(
-  calendar,
+  album,
   (c) => {
     people.value = (c?.people ?? []).map((p) => ({ name: p.name, born: p.born ?? '' }))
   },
@@ -21,10 +21,10 @@ watch(
 const save = () =>
   act(() =>
     answer(
-      api.PUT('/api/albums/{id}/calendar', {
-        params: { path: { id: props.albumId } },
+      api.PUT('/api/albums/{albumId}/words', {
+        params: { path: { albumId: props.albumId } },
         body: {
-          revision: calendar.value!.revision,
+          revision: album.value!.revision,
           people: people.value.filter((p) => p.name.trim()).map((p) => ({ name: p.name, born: p.born || null })),
         },
       }),
@@ -34,7 +34,7 @@ const save = () =>
 
 <template>
   <details class="panel border rounded p-3 mb-3">
-    <summary class="h6 mb-0">Who this album is about ({{ calendar?.people.length ?? 0 }})</summary>
+    <summary class="h6 mb-0">Who this album is about ({{ album?.people.length ?? 0 }})</summary>
     <p class="form-text">Names are checked in your words; ages on cards follow from the birthday.</p>
     <form @submit.prevent="save">
       <div v-for="(person, i) in people" :key="i" class="person">
@@ -57,7 +57,7 @@ const save = () =>
       </div>
       <div class="d-flex gap-2 mt-2">
         <BButton size="sm" variant="outline-dark" @click="people.push({ name: '', born: '' })">Add somebody</BButton>
-        <BButton type="submit" size="sm" variant="primary" :disabled="!calendar">Save</BButton>
+        <BButton type="submit" size="sm" variant="primary" :disabled="!album">Save</BButton>
       </div>
     </form>
   </details>

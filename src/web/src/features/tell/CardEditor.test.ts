@@ -2,7 +2,7 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
-import type { PieceView } from '../../api/client'
+import type { PieceView, UnitView } from '../../api/client'
 import CardEditor from './CardEditor.vue'
 
 const POST = vi.fn()
@@ -11,7 +11,7 @@ vi.mock('../../api/client', async (original) => ({
   api: { POST: (...args: unknown[]) => POST(...args) },
 }))
 vi.mock('../albums/queries', () => ({
-  useCatalog: () => ({
+  useAlbumWords: () => ({
     data: ref({ styles: [{ key: 'plain-sans', name: 'Plain', family: 'Sprig', kinds: ['journaling'] }] }),
   }),
 }))
@@ -29,12 +29,14 @@ const card = (words: string): PieceView => ({
   fit: { sizePt: 12, lines: 1, linesLeft: 9, wordCount: 1, wordsOver: 0, verdict: 'Fits at 12 pt' },
   faceUrl: '/face',
   warning: null,
+  takesPicture: false,
 })
 
+const week = { id: 'w', albumId: 'a', days: [{ day: '2026-05-04', label: 'Mon 4 May' }] } as unknown as UnitView
 const written = vi.fn()
 const editor = (words = 'Rain') =>
   mount(CardEditor, {
-    props: { unitId: 'w', piece: card(words), onWrite: written },
+    props: { unit: week, piece: card(words), onWrite: written },
     global: { plugins: [createPinia()] },
   })
 
@@ -47,6 +49,8 @@ beforeEach(() => {
       data: {
         fit: { wordsOver: 3, verdict: `3 words too many of “${body.words}”` },
         picture: 'data:,',
+        flowsOn: null,
+        joins: [],
         remedies: [
           {
             kind: 'tightenLeading',

@@ -1,18 +1,29 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { answer, api, type CardSetting, type FitAnswer, type PieceView, type RemedyView } from '../../api/client'
+import {
+  answer,
+  api,
+  type CardSetting,
+  type FitAnswer,
+  type PieceView,
+  type RemedyView,
+  type UnitView,
+} from '../../api/client'
 import { useNotices } from '../../shared/notices'
-import { useCatalog } from '../albums/queries'
+import { useAlbumWords } from '../albums/queries'
 import { isComputed, takesWords } from './kinds'
 
-const props = defineProps<{ unitId: string; piece: PieceView }>()
+const props = defineProps<{ unit: UnitView; piece: PieceView }>()
 const emit = defineEmits<{
   write: [pieceId: string, words: string, styleKey: string, setting: CardSetting | null]
+  furnish: [day: string | null, photoId: string | null]
+  join: [otherId: string]
+  flow: []
   discard: []
 }>()
 
 const notices = useNotices()
-const { data: catalog } = useCatalog()
+const { data: album } = useAlbumWords(() => props.unit.albumId)
 const words = ref(props.piece.words ?? '')
 const style = ref(props.piece.styleKey ?? '')
 const setting = ref<CardSetting | null>(props.piece.setting ?? null)
@@ -23,7 +34,7 @@ let asked = 0
 
 const written = computed(() => takesWords(props.piece.cardKind))
 const families = computed(() => {
-  const suiting = catalog.value?.styles.filter((s) => s.kinds.includes(props.piece.cardKind!)) ?? []
+  const suiting = album.value?.styles.filter((s) => s.kinds.includes(props.piece.cardKind!)) ?? []
   return [...new Set(suiting.map((s) => s.family))].map((name) => ({
     name,
     styles: suiting.filter((s) => s.family === name),
@@ -33,7 +44,7 @@ const verdict = computed(() => fit.value?.fit ?? props.piece.fit)
 
 // Another card, or this one after an undo: the server's words win, unless these are still being written.
 watch(
-  () => [props.piece.id, props.piece.words, props.piece.styleKey, props.piece.setting],
+  () => [props.piece.id, props.piece.words, props.piece.styleKey, props.piece.setting, props.piece.faceUrl],
   ([id], [oldId]) => {
     if (id === oldId && saveTimer) return
     words.value = props.piece.words ?? ''
@@ -62,7 +73,7 @@ async function measure() {
         body: {
           words: words.value,
           styleKey: style.value,
-          unitId: props.unitId,
+          unitId: props.unit.id,
           pieceId: props.piece.id,
           setting: setting.value,
         },
@@ -98,6 +109,15 @@ function asTheStyle() {
   setting.value = { byHand: setting.value?.byHand ?? false }
   void measure()
   save()
+}
+
+/** The days and pictures a card can be about; a picture only where its style has a place for one. */
+const aboutDay = (day: string) => emit('furnish', day || null, props.piece.pictureId ?? null)
+const showPicture = (photoId: string | null) => emit('furnish', props.piece.day ?? null, photoId)
+
+async function flowOn() {
+  save()
+  emit('flow')
 }
 
 function take(remedy: RemedyView) {
@@ -150,16 +170,31 @@ onBeforeUnmount(() => {
         >
       </div>
       <template v-if="verdict && verdict.wordsOver > 0 && !setting?.byHand">
-        <ul v-if="fit?.remedies.length" class="remedies" aria-label="What would help">
+        <ul v-if="fit?.remedies.length || fit?.flowsOn" class="remedies" aria-label="What would help">
           <li v-for="remedy in fit.remedies" :key="remedy.kind">
             <button type="button" class="btn btn-sm btn-outline-dark" @click="take(remedy)">{{ remedy.label }}</button>
             <span class="small">{{ remedy.gain }}</span>
           </li>
+          <li v-if="fit?.flowsOn">
+            <button type="button" class="btn btn-sm btn-outline-dark" @click="flowOn">
+              Let it flow on to another card
+            </button>
+            <span class="small">{{ fit.flowsOn }}, as a story</span>
+          </li>
         </ul>
-        <p class="form-text mb-0">
-          Or shorten it, let it flow on to another card, or move the card to a larger pocket.
-        </p>
+        <p class="form-text mb-0">Or shorten it, or move the card to a larger pocket.</p>
       </template>
+      <details v-if="fit?.joins.length" class="small mt-1">
+        <summary>Join with another card</summary>
+        <ul class="remedies">
+          <li v-for="other in fit.joins" :key="other.pieceId">
+            <button type="button" class="btn btn-sm btn-outline-dark" @click="(save(), emit('join', other.pieceId))">
+              {{ other.title }}
+            </button>
+            <span>{{ other.gain }}</span>
+          </li>
+        </ul>
+      </details>
       <p v-if="fit?.otherFaces" class="form-text mb-0">{{ fit.otherFaces }}</p>
       <p
         v-if="!piece.storyId && setting && Object.entries(setting).some(([key, v]) => key !== 'byHand' && v != null)"
@@ -172,6 +207,36 @@ onBeforeUnmount(() => {
       </p>
     </div>
     <p v-else-if="isComputed(piece.cardKind)" class="form-text">Computed from the album, never typed.</p>
+    <template v-if="unit.days.length > 1 && piece.cardKind !== 'filler' && piece.cardKind !== 'weekTitle'">
+      <label :for="`about-${piece.id}`" class="form-label mb-1 mt-2">About</label>
+      <select
+        :id="`about-${piece.id}`"
+        class="form-select form-select-sm"
+        :value="piece.day ?? ''"
+        @change="aboutDay(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">{{ piece.cardKind === 'dayTitle' ? 'its first day' : 'all of it' }}</option>
+        <option v-for="d in unit.days" :key="d.day" :value="d.day">{{ d.label }}</option>
+      </select>
+    </template>
+    <fieldset v-if="piece.takesPicture" class="mt-2">
+      <legend class="form-label mb-1">Picture on the card</legend>
+      <p v-if="!unit.photos.length" class="form-text m-0">No pictures here yet.</p>
+      <div v-else class="pictures">
+        <button type="button" class="choice" :aria-pressed="!piece.pictureId" @click="showPicture(null)">none</button>
+        <button
+          v-for="photo in unit.photos"
+          :key="photo.id"
+          type="button"
+          class="choice"
+          :aria-pressed="piece.pictureId === photo.id"
+          :aria-label="`Put ${photo.fileName} on the card`"
+          @click="showPicture(photo.id)"
+        >
+          <img :src="photo.picture + '512'" alt="" loading="lazy" />
+        </button>
+      </div>
+    </fieldset>
     <label :for="`style-${piece.id}`" class="form-label mb-1 mt-2">Style</label>
     <select
       :id="`style-${piece.id}`"
@@ -201,6 +266,28 @@ onBeforeUnmount(() => {
   flex-wrap: wrap;
   gap: 0.2rem 0.5rem;
   align-items: center;
+}
+.pictures {
+  display: flex;
+  gap: 0.25rem;
+  overflow-x: auto;
+  padding: 3px;
+}
+.choice {
+  flex: none;
+  min-width: 3rem;
+  height: 3rem;
+  padding: 2px;
+  border: 2px solid var(--line);
+  border-radius: 0.3rem;
+  background: var(--card);
+}
+.choice[aria-pressed='true'] {
+  border-color: var(--zest);
+}
+.choice img {
+  height: 100%;
+  border-radius: 2px;
 }
 .card-picture {
   max-width: 100%;

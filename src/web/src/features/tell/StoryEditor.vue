@@ -3,16 +3,18 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { answer, api, type StoryRoom, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
-import { useCatalog } from '../albums/queries'
+import { useAlbumWords } from '../albums/queries'
 
 /** One story: its words, the room they need, and the cards they flow over. */
 const props = defineProps<{ story: StoryView; unit: UnitView; others: StoryView[] }>()
 const { act } = useAct(() => props.unit.albumId)
-const { data: catalog } = useCatalog()
+const { data: album } = useAlbumWords(() => props.unit.albumId)
 const notices = useNotices()
 const words = ref(props.story.words)
 const title = ref(props.story.title)
 const author = ref(props.story.author)
+const theme = ref(props.story.theme)
+const byHand = ref<boolean | null>(null)
 const style = ref('')
 const room = ref<StoryRoom>()
 const cards = ref(Math.max(1, props.story.cards))
@@ -20,13 +22,20 @@ const area = ref<HTMLTextAreaElement>()
 let timer: ReturnType<typeof setTimeout> | undefined
 let asked = 0
 
-const styles = computed(() => catalog.value?.styles.filter((s) => s.kinds.includes('journaling')) ?? [])
+const styles = computed(() => album.value?.styles.filter((s) => s.kinds.includes('journaling')) ?? [])
 const standing = computed(() =>
   [...props.unit.faces.flatMap((f) => f.pockets.map((p) => p.piece)), ...props.unit.looseCards].filter(
     (p) => p?.storyId === props.story.id,
   ),
 )
-const key = computed(() => style.value || standing.value[0]?.styleKey || 'reading-serif')
+const key = computed(
+  () =>
+    style.value ||
+    standing.value[0]?.styleKey ||
+    (styles.value.find((s) => s.family === album.value?.family) ?? styles.value[0])?.key ||
+    '',
+)
+const hand = computed(() => byHand.value ?? standing.value[0]?.setting?.byHand ?? false)
 const neighbours = computed(() => props.others.filter((s) => s.id !== props.story.id))
 
 // After an undo or another window's edit the server's words win, unless these are being written.
@@ -37,6 +46,7 @@ watch(
     words.value = props.story.words
     title.value = props.story.title
     author.value = props.story.author
+    theme.value = props.story.theme
     void measure()
   },
 )
@@ -47,6 +57,7 @@ onBeforeUnmount(() => {
 })
 
 async function measure() {
+  if (!key.value) return
   const turn = ++asked
   try {
     const found = await answer(
@@ -57,7 +68,8 @@ async function measure() {
     )
     if (turn !== asked) return
     room.value = found
-    if (!standing.value.length) cards.value = found.typed.find((r) => r.inAlbum > 0)?.cards ?? 1
+    if (!standing.value.length)
+      cards.value = (hand.value ? found.byHand : found.typed).find((r) => r.inAlbum > 0)?.cards ?? 1
   } catch (error) {
     notices.refused(error)
   }
@@ -75,7 +87,13 @@ async function save() {
   clearTimeout(timer)
   timer = undefined
   const { story } = props
-  if (words.value === story.words && title.value === story.title && author.value === story.author) return
+  if (
+    words.value === story.words &&
+    title.value === story.title &&
+    author.value === story.author &&
+    theme.value === story.theme
+  )
+    return
   await act(() =>
     answer(
       api.PUT('/api/stories/{id}', {
@@ -85,6 +103,7 @@ async function save() {
           words: words.value === story.words ? null : words.value,
           title: title.value,
           author: author.value,
+          theme: theme.value,
         },
       }),
     ),
@@ -97,7 +116,7 @@ async function setOnCards() {
     answer(
       api.POST('/api/units/{id}/stories/{storyId}/cards', {
         params: { path: { id: props.unit.id, storyId: props.story.id } },
-        body: { revision: props.unit.revision, cards: cards.value, styleKey: key.value },
+        body: { revision: props.unit.revision, cards: cards.value, styleKey: key.value, byHand: hand.value },
       }),
     ),
   )
@@ -126,12 +145,19 @@ const join = (other: StoryView) =>
     ),
   )
 
-const move = (day: string) =>
+/** A story may carry several dates, such as one about the whole week's weather. */
+const days = computed(() => props.unit.days.filter((d) => props.story.days.includes(d.day)))
+const tellsOf = (day: string, on: boolean): string[] =>
+  on
+    ? [...new Set([...props.story.days, day])].sort()
+    : props.story.days.filter((d) => d !== day || props.story.days.length === 1)
+
+const move = (to: string[]) =>
   act(() =>
     answer(
       api.PUT('/api/stories/{id}', {
         params: { path: { id: props.story.id } },
-        body: { revision: props.story.revision, days: [day] },
+        body: { revision: props.story.revision, days: to },
       }),
     ),
   )
@@ -171,18 +197,48 @@ const throwAway = () =>
           @blur="save"
         />
       </div>
+      <div>
+        <label class="form-label mb-0" :for="`theme-${story.id}`">Theme</label>
+        <input
+          :id="`theme-${story.id}`"
+          v-model="theme"
+          class="form-control form-control-sm"
+          maxlength="120"
+          list="themes"
+          @input="changed"
+          @blur="save"
+        />
+      </div>
       <div v-if="unit.days.length > 1">
         <label class="form-label mb-0" :for="`day-${story.id}`">Day</label>
         <select
           :id="`day-${story.id}`"
           class="form-select form-select-sm"
-          :value="story.days[0]"
-          @change="move(($event.target as HTMLSelectElement).value)"
+          :value="days.length === 1 ? days[0]!.day : ''"
+          @change="move([($event.target as HTMLSelectElement).value])"
         >
+          <option v-if="days.length !== 1" value="">
+            {{ days.length ? `${days.length} days` : 'another day' }}
+          </option>
           <option v-for="d in unit.days" :key="d.day" :value="d.day">{{ d.label }}</option>
         </select>
       </div>
     </div>
+    <details v-if="unit.days.length > 1" class="small mt-1">
+      <summary>Tells of several days</summary>
+      <div class="d-flex flex-wrap gap-3">
+        <span v-for="d in unit.days" :key="d.day" class="form-check">
+          <input
+            :id="`of-${story.id}-${d.day}`"
+            type="checkbox"
+            class="form-check-input"
+            :checked="story.days.includes(d.day)"
+            @change="move(tellsOf(d.day, ($event.target as HTMLInputElement).checked))"
+          />
+          <label class="form-check-label" :for="`of-${story.id}-${d.day}`">{{ d.label }}</label>
+        </span>
+      </div>
+    </details>
     <label class="form-label mb-0 mt-2" :for="`story-${story.id}`">Words</label>
     <textarea
       :id="`story-${story.id}`"
@@ -215,6 +271,16 @@ const throwAway = () =>
         <option value="">{{ styles.find((s) => s.key === key)?.name }}</option>
         <option v-for="s in styles" :key="s.key" :value="s.key">{{ s.family }}: {{ s.name }}</option>
       </select>
+      <span class="form-check m-0">
+        <input
+          :id="`hand-${story.id}`"
+          type="checkbox"
+          class="form-check-input"
+          :checked="hand"
+          @change="((byHand = ($event.target as HTMLInputElement).checked), measure())"
+        />
+        <label class="form-check-label" :for="`hand-${story.id}`">by hand</label>
+      </span>
       <BButton type="submit" size="sm" variant="primary" :disabled="!words.trim()">
         {{ standing.length ? 'Set anew' : 'Set on cards' }}
       </BButton>

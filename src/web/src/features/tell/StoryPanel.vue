@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { answer, api, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
-import { useStories } from '../albums/queries'
+import { useAlbumWords, useStories } from '../albums/queries'
 import StoryEditor from './StoryEditor.vue'
 
 /** The words of a unit before there is any layout: written, pasted, brought along in files. */
@@ -15,15 +15,55 @@ const { data: stories } = useStories(
 const { data: all } = useStories(() => props.unit.albumId, undefined)
 const { act } = useAct(() => props.unit.albumId)
 const notices = useNotices()
+const { data: album } = useAlbumWords(() => props.unit.albumId)
 const input = ref<HTMLInputElement>()
+const byTheme = computed(() => album.value?.school === 'byTheme')
+
+/** Day by day, or theme by theme, each with its stories. */
+const groups = computed(() => {
+  const found = new Map<string, StoryView[]>()
+  for (const story of stories.value ?? []) {
+    const name = byTheme.value ? story.theme || 'Without a theme' : (story.dayLabel ?? 'Without a day')
+    found.set(name, [...(found.get(name) ?? []), story])
+  }
+  return [...found].map(([name, list]) => ({ name, list }))
+})
+
+const choose = (school: 'byDay' | 'byTheme') =>
+  act(() =>
+    answer(
+      api.PUT('/api/albums/{albumId}/words', {
+        params: { path: { albumId: props.unit.albumId } },
+        body: { revision: album.value!.revision, school },
+      }),
+    ),
+  )
+
+/** All the words of one theme as one story, so that they flow over its cards together. */
+async function joinAll(list: StoryView[]) {
+  let first = list[0]!
+  for (const other of list.slice(1)) {
+    const done = await act(() =>
+      answer(
+        api.POST('/api/stories/{id}/merge', {
+          params: { path: { id: first.id } },
+          body: { revision: first.revision, otherId: other.id },
+        }),
+      ),
+    )
+    const now = stories.value?.find((s) => s.id === first.id)
+    if (!done || !now) return
+    first = now
+  }
+}
 const waiting = computed(() => (all.value ?? []).filter((s) => !s.unitId))
 
-const add = () =>
+const add = (theme = '') =>
   act(() =>
     answer(
       api.POST('/api/albums/{albumId}/stories', {
         params: { path: { albumId: props.unit.albumId } },
-        body: { words: '', title: '', theme: '', author: '', days: [props.unit.firstDay] },
+        body: { words: '', title: '', theme, author: '', days: [props.unit.firstDay] },
       }),
     ),
   )
@@ -64,7 +104,7 @@ const toDay = (story: StoryView, day: string) =>
   <section class="mb-3" aria-label="Stories" @dragover.prevent @drop.prevent="take($event.dataTransfer?.files ?? null)">
     <div class="d-flex gap-2 align-items-center flex-wrap mb-2">
       <h3 class="h6 mb-0">Stories</h3>
-      <BButton size="sm" variant="primary" @click="add">Write a story</BButton>
+      <BButton size="sm" variant="primary" @click="add()">Write a story</BButton>
       <BButton size="sm" variant="outline-dark" @click="input?.click()">Bring stories along</BButton>
       <input
         ref="input"
@@ -77,13 +117,54 @@ const toDay = (story: StoryView, day: string) =>
         data-testid="story-files"
         @change="take(($event.target as HTMLInputElement).files)"
       />
+      <div
+        v-if="album && unit.days.length > 1"
+        class="btn-group btn-group-sm"
+        role="group"
+        aria-label="Tell by day or theme"
+      >
+        <button
+          type="button"
+          class="btn btn-outline-dark"
+          :aria-pressed="!byTheme"
+          :class="{ active: !byTheme }"
+          @click="choose('byDay')"
+        >
+          By day
+        </button>
+        <button
+          type="button"
+          class="btn btn-outline-dark"
+          :aria-pressed="byTheme"
+          :class="{ active: byTheme }"
+          @click="choose('byTheme')"
+        >
+          By theme
+        </button>
+      </div>
+      <datalist id="themes">
+        <option v-for="t in album?.themes" :key="t" :value="t"></option>
+      </datalist>
       <span class="form-text m-0">Markdown, plain text, RSS, Atom or JSON Feed; each post goes to its day.</span>
     </div>
     <p v-if="stories && stories.length === 0" class="visually-quiet">
       No stories {{ unit.kind === 'hour' ? 'for this hour' : 'here' }} yet. Settle the words first: they say how much
       room they need.
     </p>
-    <StoryEditor v-for="story in stories" :key="story.id" :story="story" :unit="unit" :others="stories ?? []" />
+    <template v-for="group in groups" :key="group.name">
+      <h4 v-if="unit.days.length > 1" class="group">
+        {{ group.name }}
+        <button
+          v-if="byTheme && group.list.length > 1 && group.list[0]!.theme"
+          type="button"
+          class="btn btn-sm btn-outline-dark ms-2"
+          @click="joinAll(group.list)"
+        >
+          Join its {{ group.list.length }} stories into one
+        </button>
+      </h4>
+      <StoryEditor v-for="story in group.list" :key="story.id" :story="story" :unit="unit" :others="stories ?? []" />
+    </template>
     <details v-if="waiting.length" class="panel border rounded p-3 mt-2">
       <summary>
         {{ waiting.length }} {{ waiting.length === 1 ? 'story' : 'stories' }} without a day in this album
@@ -109,6 +190,10 @@ const toDay = (story: StoryView, day: string) =>
 </template>
 
 <style scoped>
+.group {
+  margin: 0.6rem 0 0.3rem;
+  font-size: 0.95rem;
+}
 .waiting {
   margin: 0.5rem 0 0;
   padding: 0;

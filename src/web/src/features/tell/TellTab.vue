@@ -1,14 +1,32 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { PieceView, UnitView } from '../../api/client'
+import type { NoteView, PieceView, UnitView } from '../../api/client'
 import type { Edit } from '../place/unit'
 import AlbumPeople from './AlbumPeople.vue'
 import CardEditor from './CardEditor.vue'
-import { cardKinds } from './kinds'
+import { useCardEdits } from './cards'
+import { cardKinds, noteKinds } from './kinds'
 import StoryPanel from './StoryPanel.vue'
 import WordFindings from './WordFindings.vue'
 
-const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
+const props = defineProps<{
+  unit: UnitView
+  edit: (change: Edit) => Promise<unknown>
+  /** One of several in a room of the album, which has said what it is called. */
+  among?: boolean
+}>()
+const cardEdits = useCardEdits(
+  () => props.unit,
+  (change) => props.edit(change),
+)
+
+const cardOf = (note: NoteView) =>
+  props.edit({
+    kind: 'addCard',
+    cardKind: note.kind === 'overheard' ? 'overheard' : 'journaling',
+    words: note.text,
+    day: props.unit.days.length > 1 ? note.day : null,
+  })
 
 const cards = computed<{ piece: PieceView; where: string }[]>(() => [
   ...props.unit.faces
@@ -20,9 +38,9 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
 </script>
 
 <template>
-  <div class="tell">
+  <div class="tell" :class="{ among }">
     <div class="d-flex align-items-center gap-2 flex-wrap mb-3">
-      <h2 class="h5 mb-0">Words of {{ unit.inSentence }} · {{ unit.label }}</h2>
+      <h2 v-if="!among" class="h5 mb-0">Words of {{ unit.inSentence }} · {{ unit.label }}</h2>
       <div class="ms-auto d-flex gap-2">
         <BButton variant="primary" @click="edit({ kind: 'addCard', cardKind: 'journaling', words: '' })">
           Add a journaling card
@@ -42,13 +60,22 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
       <h3 class="h6">To write from</h3>
       <ul class="mb-0">
         <li v-for="note in unit.notes" :key="note.id">
-          <span class="visually-quiet">{{ note.dayLabel }} {{ note.time }}</span> {{ note.text }}
+          <span class="visually-quiet">{{ note.dayLabel }} {{ note.time }}</span>
+          <span v-if="note.kind !== 'plain'" class="kind">{{ noteKinds[note.kind] }}</span> {{ note.text }}
+          <button
+            type="button"
+            class="btn btn-sm btn-link p-0 align-baseline"
+            :aria-label="`Make a card of the note “${note.text}”`"
+            @click="cardOf(note)"
+          >
+            Make a card of it
+          </button>
         </li>
       </ul>
     </section>
     <StoryPanel :unit="unit" />
     <WordFindings :unit="unit" :edit="edit" />
-    <AlbumPeople :album-id="unit.albumId" />
+    <AlbumPeople v-if="!among" :album-id="unit.albumId" />
     <p v-if="cards.some(({ piece }) => piece.setting?.byHand)">
       <a :href="`/api/units/${unit.id}/cue-sheet`" download data-testid="cue-sheet"
         >Cue sheet: what to write where (PDF)</a
@@ -62,12 +89,7 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
         <h3 class="h6">
           {{ piece.title }} <small class="visually-quiet fw-normal">{{ where }}</small>
         </h3>
-        <CardEditor
-          :unit-id="unit.id"
-          :piece="piece"
-          @write="(pieceId, words, styleKey, setting) => edit({ kind: 'writeCard', pieceId, words, styleKey, setting })"
-          @discard="edit({ kind: 'discard', pieceId: piece.id })"
-        />
+        <CardEditor :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
       </section>
     </div>
   </div>
@@ -79,11 +101,21 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
   overflow-y: auto;
   padding: 1rem 1.25rem 4rem;
 }
+.tell.among {
+  overflow: visible;
+  padding: 0;
+}
 .cards {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
   gap: 1rem;
   align-items: start;
+}
+.kind {
+  padding: 0 0.4em;
+  border: 1px solid var(--line);
+  border-radius: 0.6em;
+  font-size: 0.85em;
 }
 .card-panel {
   padding: 1rem;

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { answer, api, type FindingView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { useCalendar, useFindings } from '../albums/queries'
+import { useAlbumWords, useFindings } from '../albums/queries'
 import type { Edit } from '../place/unit'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
@@ -12,7 +12,7 @@ const { data: findings } = useFindings(
 )
 
 const { act } = useAct(() => props.unit.albumId)
-const { data: calendar } = useCalendar(() => props.unit.albumId)
+const { data: album } = useAlbumWords(() => props.unit.albumId)
 const passed = ref(new Set<string>())
 const keyOf = (f: FindingView) => `${f.pieceId}|${f.kind}|${f.found}|${f.start}`
 const shown = computed(() => findings.value?.filter((f) => !passed.value.has(keyOf(f))) ?? [])
@@ -21,11 +21,11 @@ const passOver = (f: FindingView) => (passed.value = new Set([...passed.value, k
 const learn = (finding: FindingView) =>
   act(() =>
     answer(
-      api.PUT('/api/albums/{id}/calendar', {
-        params: { path: { id: props.unit.albumId } },
+      api.PUT('/api/albums/{albumId}/words', {
+        params: { path: { albumId: props.unit.albumId } },
         body: {
-          revision: calendar.value!.revision,
-          knownWords: [...calendar.value!.knownWords, finding.found.replace(/[’']s$/, '')],
+          revision: album.value!.revision,
+          knownWords: [...album.value!.knownWords, finding.found.replace(/[’']s$/, '')],
         },
       }),
     ),
@@ -61,7 +61,7 @@ const mend = (finding: FindingView) =>
           {{ f.mend?.trim() ? `Write “${f.mend}”` : 'Mend' }}
         </button>
         <button
-          v-if="f.kind === 'spelling' && calendar"
+          v-if="f.kind === 'spelling' && album"
           type="button"
           class="btn btn-sm btn-link p-0"
           :aria-label="`“${f.found}” is always right`"

@@ -1,4 +1,4 @@
-import type { PieceView } from '../../api/client'
+import type { NoteView, PieceView } from '../../api/client'
 
 export type CardKind = NonNullable<PieceView['cardKind']>
 
@@ -11,6 +11,7 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'incident', name: 'Incident', hint: 'what went wrong' },
   { kind: 'why', name: 'Why this album', hint: 'for the first page' },
   { kind: 'weekTitle', name: 'Title', hint: 'number and span, computed' },
+  { kind: 'dayTitle', name: 'Title of a day', hint: 'weekday and date, computed' },
   { kind: 'people', name: 'Who was there', hint: 'ages on that date, computed' },
   { kind: 'fromTo', name: 'From and to', hint: 'computed from the stays' },
   { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
@@ -19,10 +20,30 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'filler', name: 'Filler', hint: 'a pattern' },
 ]
 
-const computedKinds: CardKind[] = ['weekTitle', 'people', 'fromTo', 'facts', 'numbers', 'countdown']
+const computedKinds: CardKind[] = ['weekTitle', 'dayTitle', 'people', 'fromTo', 'facts', 'numbers', 'countdown']
 
 /** Whether what stands on a card follows from the album and is not typed. */
 export const isComputed = (kind: CardKind | null | undefined) => !!kind && computedKinds.includes(kind)
 
 /** Whether a card takes words. */
 export const takesWords = (kind: CardKind | null | undefined) => !!kind && kind !== 'filler' && !isComputed(kind)
+
+type Face = NonNullable<PieceView['caption']>['face']
+
+/** The faces that ship with the program, as people name them. */
+export const typefaces: { face: Face; name: string }[] = [
+  { face: 'sans', name: 'Sans' },
+  { face: 'sansStrong', name: 'Sans, strong' },
+  { face: 'serif', name: 'Serif' },
+  { face: 'typewriter', name: 'Typewriter' },
+  { face: 'handwriting', name: 'Handwriting' },
+  { face: 'display', name: 'Display' },
+]
+
+/** What a quick note is about. */
+export const noteKinds: Record<NoteView['kind'], string> = {
+  plain: 'Anything',
+  overheard: 'Overheard',
+  price: 'A price',
+  weather: 'The weather',
+}

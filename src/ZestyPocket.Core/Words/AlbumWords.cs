@@ -1,0 +1,126 @@
+using System.Collections.Immutable;
+using NodaTime;
+using ZestyPocket.Core.Dates;
+
+namespace ZestyPocket.Core.Words;
+
+/// <summary>Whether an album tells its stories day by day or theme by theme. Common practice knows both.</summary>
+public enum StorySchool
+{
+    ByDay,
+    ByTheme,
+}
+
+/// <summary>A title that was spelt from a sheet of letters, on a day.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Title">As it was spelt, stand-ins included.</param>
+/// <param name="Day">When.</param>
+public sealed record SpeltTitle(Guid Id, string Title, LocalDate Day);
+
+/// <summary>A sheet of letters a keeper owns, and what was spelt from it in this album.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Sheet">As it was when new.</param>
+/// <param name="Spelt">Titles it was used for, in their order.</param>
+public sealed record OwnedSheet(Guid Id, string Name, AlphaSheet Sheet, ImmutableArray<SpeltTitle> Spelt)
+{
+    /// <summary>What is left of it.</summary>
+    public AlphaSheet Left() => Spelt.Aggregate(Sheet, (left, title) => left.After(title.Title));
+}
+
+/// <summary>
+/// What an album knows about its words: who it is about, which words are right, how its cards look, whose hand writes,
+/// and which sheets of letters there are. Immutable.
+/// </summary>
+public sealed record AlbumWords
+{
+    public const int MostStyles = 60;
+
+    public const int MostSheets = 60;
+
+    public static AlbumWords Usual { get; } = new();
+
+    /// <summary>Who the album is about.</summary>
+    public ImmutableArray<AlbumPerson> People { get; init; } = [];
+
+    /// <summary>Words that are right in this album whatever a dictionary says.</summary>
+    public ImmutableArray<string> KnownWords { get; init; } = [];
+
+    public StorySchool School { get; init; }
+
+    /// <summary>New cards are of this family of styles.</summary>
+    public string Family { get; init; } = BuiltInCardStyles.All[0].Family;
+
+    /// <summary>Styles the keeper made.</summary>
+    public ImmutableArray<CardStyle> OwnStyles { get; init; } = [];
+
+    /// <summary>How much the keeper's own hand gets on a line.</summary>
+    public HandCapacity Hand { get; init; } = HandCapacity.Usual;
+
+    public ImmutableArray<OwnedSheet> Sheets { get; init; } = [];
+
+    /// <summary>Every style there is: those that ship, then the keeper's own.</summary>
+    public IEnumerable<CardStyle> Styles => BuiltInCardStyles.All.Concat(OwnStyles);
+
+    /// <summary>
+    /// Finds a style; one of the same family or else of the album's when the key is unknown or does not suit the kind, so
+    /// that a card is never lost.
+    /// </summary>
+    public CardStyle Style(string key, CardKind kind)
+    {
+        var named = Styles.FirstOrDefault(s => s.Key == key);
+        return named is not null && named.Suits(kind) ? named : InFamily(named?.Family ?? Family, kind);
+    }
+
+    /// <summary>What a new card of a kind looks like in this album.</summary>
+    public CardStyle NewStyle(CardKind kind) => InFamily(Family, kind);
+
+    /// <summary>Throws <see cref="RuleException"/> when something makes no sense.</summary>
+    public AlbumWords Checked()
+    {
+        if (People.Length > AlbumPerson.Most)
+        {
+            throw new RuleException($"An album can have {AlbumPerson.Most} people at most. Nothing was changed.");
+        }
+
+        if (KnownWords.Length > 5_000 || KnownWords.Any(w => w.Length is 0 or > 80))
+        {
+            throw new RuleException("An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed.");
+        }
+
+        if (OwnStyles.Length > MostStyles || Sheets.Length > MostSheets)
+        {
+            throw new RuleException($"An album can have {MostStyles} card styles of its own and {MostSheets} sheets of letters at most. Nothing was changed.");
+        }
+
+        if (OwnStyles.Any(s => BuiltInCardStyles.All.Any(b => b.Key == s.Key)) || OwnStyles.Select(s => s.Key).Distinct().Count() != OwnStyles.Length)
+        {
+            throw new RuleException("Two card styles cannot have one key. Nothing was changed.");
+        }
+
+        if (Styles.All(s => s.Family != Family))
+        {
+            throw new RuleException($"There is no family of card styles “{Family}”. Nothing was changed.");
+        }
+
+        foreach (var sheet in Sheets)
+        {
+            if (string.IsNullOrWhiteSpace(sheet.Name) || sheet.Name.Length > 80)
+            {
+                throw new RuleException("A sheet of letters needs a name of at most 80 characters. Nothing was changed.");
+            }
+
+            _ = sheet.Left();
+        }
+
+        return this with
+        {
+            People = [.. People.Select(p => p.Checked())],
+            OwnStyles = [.. OwnStyles.Select(s => s.Checked())],
+            Hand = Hand.Checked(),
+        };
+    }
+
+    private CardStyle InFamily(string family, CardKind kind) =>
+        Styles.FirstOrDefault(s => s.Family == family && s.Suits(kind)) ?? Styles.First(s => s.Suits(kind));
+}

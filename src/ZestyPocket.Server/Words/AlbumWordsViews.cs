@@ -1,0 +1,167 @@
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Server.Words;
+
+/// <summary>Somebody the album is about; the birthday is null when it is nobody's business.</summary>
+public sealed record PersonView(string Name, LocalDate? Born);
+
+/// <summary>A card style as it can be written back; colours as <c>#rrggbb</c>, lengths in millimetres.</summary>
+/// <param name="Key">Its lasting name; of a new one the server makes it.</param>
+/// <param name="Name">What people see.</param>
+/// <param name="Family">The family it belongs to.</param>
+/// <param name="Role">What it can carry.</param>
+/// <param name="Own">The keeper made it: it can be changed and thrown away.</param>
+/// <param name="Kinds">The kinds of card it suits.</param>
+/// <param name="Face">Typeface of its words.</param>
+/// <param name="SmallestPt">Smallest size.</param>
+/// <param name="LargestPt">Largest size.</param>
+/// <param name="Leading">Distance of lines as a multiple of the size.</param>
+/// <param name="MarginMm">Around the words.</param>
+/// <param name="Paper">Ground.</param>
+/// <param name="Ink">Of the words.</param>
+/// <param name="Accent">Of what is around them.</param>
+/// <param name="Dress">What is around them.</param>
+/// <param name="Columns">Columns on cards wide enough for them.</param>
+/// <param name="Ruled">A line under every line of words.</param>
+/// <param name="BorderPt">Border along the cut, in points.</param>
+/// <param name="CornerMm">Radius of its corners.</param>
+/// <param name="Band">Where a band is kept free.</param>
+/// <param name="BandMm">How high that band is.</param>
+/// <param name="BandPrinted">The date or hour is printed in it.</param>
+/// <param name="IndentMm">How far in all lines begin, past the date or hour.</param>
+/// <param name="Picture">Where a picture lies on cards that carry one.</param>
+/// <param name="PictureShare">How much of the card it takes.</param>
+/// <param name="Contrast">Of its ink on its paper, 1 to 21.</param>
+public sealed record StyleView(
+    string Key,
+    string Name,
+    string Family,
+    StyleRole Role,
+    bool Own,
+    IReadOnlyList<CardKind> Kinds,
+    Typeface Face,
+    double SmallestPt,
+    double LargestPt,
+    double Leading,
+    double MarginMm,
+    string Paper,
+    string Ink,
+    string Accent,
+    CardDress Dress,
+    int Columns,
+    bool Ruled,
+    double BorderPt,
+    double CornerMm,
+    BandPlace Band,
+    double BandMm,
+    bool BandPrinted,
+    double IndentMm,
+    PicturePlace Picture,
+    double PictureShare,
+    double Contrast)
+{
+    public static StyleView Of(CardStyle s, bool own)
+    {
+        ArgumentNullException.ThrowIfNull(s);
+        return new StyleView(
+            s.Key, s.Name, s.Family, s.Role, own, [.. Enum.GetValues<CardKind>().Where(s.Suits)], s.Type.Face, s.Type.SmallestPt, s.Type.LargestPt, s.Type.Leading, Mm(s.Margin),
+            s.Paper.ToString(), s.Ink.ToString(), s.Accent.ToString(), s.Dress, s.Columns, s.Ruled, s.BorderPt, Mm(s.Corner),
+            s.Zones.Band, Mm(s.Zones.BandHeight), s.Zones.BandPrinted, Mm(s.Zones.Indent), s.Zones.Picture, s.Zones.PictureShare, Math.Round(Rgb.Contrast(s.Ink, s.Paper), 1));
+
+        static double Mm(Length length) => (double)Math.Round(length.Millimetres, 2);
+    }
+
+    /// <summary>Throws <see cref="RuleException"/> when it makes no sense.</summary>
+    public CardStyle ToStyle(string key) => new CardStyle(
+        key, Name, Family, Role, new TypeRange(Face, SmallestPt, LargestPt, Leading), Of(MarginMm), Rgb.Read(Paper), Rgb.Read(Ink), Rgb.Read(Accent), Dress)
+    {
+        Columns = Columns,
+        Ruled = Ruled,
+        BorderPt = BorderPt,
+        Corner = Of(CornerMm),
+        Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
+    }.Checked();
+
+    private static Length Of(double millimetres) => millimetres is >= 0 and <= 1_000
+        ? Length.FromMillimetres((decimal)millimetres)
+        : throw new RuleException("A length on a card is 0 to 1,000 mm. Nothing was changed.");
+}
+
+/// <summary>How much a hand gets on a line.</summary>
+public sealed record HandView(double WordsPerInch, double PitchMm)
+{
+    public static HandView Of(HandCapacity hand)
+    {
+        ArgumentNullException.ThrowIfNull(hand);
+        return new HandView(Math.Round(hand.WordsPerInch, 2), (double)Math.Round(hand.LinePitch.Millimetres, 1));
+    }
+}
+
+/// <summary>A sample of somebody's hand: its words, on so many lines of a width (as written, such as <c>4 in</c>), a pitch apart.</summary>
+public sealed record HandSample(string Text, int Lines, string LineWidth, string Pitch)
+{
+    public HandCapacity Measured() => HandCapacity.Measured(Copyfit.CountWords(Text), Lines, MeasureText.ParseLength(LineWidth), MeasureText.ParseLength(Pitch));
+}
+
+/// <summary>A title spelt from a sheet.</summary>
+public sealed record SpeltView(Guid Id, string Title, LocalDate Day);
+
+/// <summary>A sheet of letters: as it was new, and what is left; as <c>A12 B4</c>.</summary>
+public sealed record SheetOfLettersView(Guid Id, string Name, bool Reusable, string Letters, string Left, IReadOnlyList<SpeltView> Spelt);
+
+/// <summary>What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first.</summary>
+public sealed record AlbumWordsView(
+    int Revision,
+    IReadOnlyList<PersonView> People,
+    IReadOnlyList<string> KnownWords,
+    StorySchool School,
+    string Family,
+    IReadOnlyList<StyleView> Styles,
+    HandView Hand,
+    IReadOnlyList<SheetOfLettersView> Sheets,
+    IReadOnlyList<string> Themes,
+    IReadOnlyList<string> CardSizes);
+
+/// <summary>A change of it, made on the album's revision; whatever is null stays.</summary>
+public sealed record ChangeAlbumWords(
+    int Revision,
+    IReadOnlyList<PersonView>? People = null,
+    IReadOnlyList<string>? KnownWords = null,
+    StorySchool? School = null,
+    string? Family = null,
+    HandSample? Hand = null,
+    bool? UsualHand = null);
+
+/// <summary>A style made or changed, on the album's revision.</summary>
+public sealed record WriteStyleRequest(int Revision, StyleView Style);
+
+/// <summary>How a style would look, on a card of a size as written.</summary>
+public sealed record TryStyleRequest(StyleView Style, string Size, string Words, bool? Photo = null);
+
+/// <summary>A picture of a card in a style, and how its sample words come out.</summary>
+public sealed record StyleTry(string Picture, string Verdict, double Width, double Height);
+
+/// <summary>A sheet of letters as its keeper counts it: <c>A12 B4 '2</c>.</summary>
+public sealed record WriteSheetRequest(int Revision, string Name, string Letters, bool Reusable);
+
+/// <summary>A title somebody wants to spell.</summary>
+public sealed record SpellRequest(int Revision, string Title, LocalDate Day);
+
+/// <summary>Whether a sheet can spell a title.</summary>
+/// <param name="SheetId">The sheet.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Can">It has every letter.</param>
+/// <param name="Missing">What it lacks, as <c>2 × E</c>.</param>
+/// <param name="WithStandIns">The title with stand-ins for signs it lacks, when that makes it possible.</param>
+public sealed record SpellingView(Guid SheetId, string Name, bool Can, IReadOnlyList<string> Missing, string? WithStandIns);
+
+/// <summary>What the sheets of an album make of a title.</summary>
+/// <param name="Sheets">Sheet by sheet.</param>
+/// <param name="Others">Other titles for the same part of the album that some sheet can spell.</param>
+public sealed record TitleTry(IReadOnlyList<SpellingView> Sheets, IReadOnlyList<string> Others);
+
+/// <summary>What was changed, with the key for its undo.</summary>
+public sealed record WordsAnswer(string Done, Guid? EditId, string? Key = null);

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { reactive } from 'vue'
+import { answer, api, type AlbumWordsView } from '../../api/client'
+import { useAct } from '../../shared/act'
+
+/** How much the keeper's own hand gets on a line, from a sample that was really written. */
+const props = defineProps<{ albumId: string; words: AlbumWordsView }>()
+const { act } = useAct(() => props.albumId)
+const sample = reactive({ text: '', lines: 5, lineWidth: '4 in', pitch: '7 mm' })
+
+const change = (body: { hand?: typeof sample; usualHand?: boolean }) =>
+  act(() =>
+    answer(
+      api.PUT('/api/albums/{albumId}/words', {
+        params: { path: { albumId: props.albumId } },
+        body: { revision: props.words.revision, ...body },
+      }),
+    ),
+  )
+</script>
+
+<template>
+  <details class="panel border rounded p-3 mb-3">
+    <summary class="h6 mb-0">
+      Your hand: {{ words.hand.wordsPerInch }} words to the inch, lines {{ words.hand.pitchMm }} mm apart
+    </summary>
+    <p class="form-text">
+      Write these or other words on a card, as you do in the album, and say how many lines they took: the room for
+      handwriting and the lines on cards follow from it.
+    </p>
+    <form class="sample" @submit.prevent="change({ hand: { ...sample } })">
+      <div class="wide">
+        <label for="hand-text" class="form-label mb-0">What you wrote</label>
+        <textarea
+          id="hand-text"
+          v-model="sample.text"
+          class="form-control form-control-sm"
+          rows="3"
+          required
+        ></textarea>
+      </div>
+      <div>
+        <label for="hand-lines" class="form-label mb-0">On so many lines</label>
+        <input
+          id="hand-lines"
+          v-model.number="sample.lines"
+          type="number"
+          min="1"
+          max="100"
+          class="form-control form-control-sm"
+        />
+      </div>
+      <div>
+        <label for="hand-width" class="form-label mb-0">Each as wide as</label>
+        <input id="hand-width" v-model="sample.lineWidth" class="form-control form-control-sm" />
+      </div>
+      <div>
+        <label for="hand-pitch" class="form-label mb-0">From line to line</label>
+        <input id="hand-pitch" v-model="sample.pitch" class="form-control form-control-sm" />
+      </div>
+      <BButton type="submit" size="sm" variant="primary">Measure my hand</BButton>
+      <BButton size="sm" variant="outline-dark" @click="change({ usualHand: true })">Take the usual hand</BButton>
+    </form>
+  </details>
+</template>
+
+<style scoped>
+.sample {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: end;
+}
+.wide {
+  flex: 1 1 100%;
+}
+</style>
