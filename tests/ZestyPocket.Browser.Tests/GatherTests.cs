@@ -243,7 +243,7 @@ public sealed class GatherTests
         desk.See("[data-testid='file-picker'], .drop");
     }
 
-    private static void Send(Desk desk, params (string Name, byte[] Bytes)[] files)
+    internal static void Send(Desk desk, params (string Name, byte[] Bytes)[] files)
     {
         var paths = files.Select(f =>
         {

@@ -2,6 +2,7 @@ using System.Text;
 using OpenQA.Selenium;
 using UglyToad.PdfPig;
 using ZestyPocket.Browser.Tests.Hosting;
+using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Browser.Tests;
 
@@ -55,6 +56,104 @@ public sealed class TellTests
         var text = string.Concat(document.GetPages().SelectMany(p => p.Letters).Select(l => l.Value)).Replace(" ", "", StringComparison.Ordinal);
         text.ShouldContain("OnSunday3Mayweplantedbeans.Itrained");
         text.ShouldContain("INNUMBERS");
+        desk.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Styles_notes_letters_and_the_words_of_many_weeks_have_their_rooms()
+    {
+        await using var desk = await Desk.OpenAsync();
+        GatherTests.MakeAlbum(desk, "weekly", "Rooms of words", "2026-05-04", units: 3);
+        var album = desk.Until("the album", () => System.Text.RegularExpressions.Regex.Match(desk.Browser.Url, "/albums/([0-9a-f-]{36})/") is { Success: true } found ? found.Groups[1].Value : null);
+
+        // A style of one's own, in a family of one's own, that new cards take.
+        desk.Go($"/albums/{album}/all/styles");
+        desk.ClickButton("Make my own from Plain sans, framed");
+        desk.Write("#style-name", "Kitchen words");
+        desk.Write("#style-family", "Kitchen");
+        desk.Write("#style-large", "3");
+        desk.UntilText("[data-testid='style-verdict']", "the largest size not under the smallest");
+        desk.Write("#style-large", "10");
+        desk.UntilText("[data-testid='style-verdict']", "Fits at 10 pt");
+        desk.AxeFindings().ShouldBeEmpty("the editor of styles");
+        desk.ClickButton("Keep this style");
+        desk.ClickButton("Take Kitchen for new cards");
+        desk.UntilText("[data-testid='notice']", "New cards are of the family Kitchen");
+        desk.AxeFindings().ShouldBeEmpty("the room of styles");
+
+        // From the way: a phone notes what was overheard, and it becomes a card.
+        desk.Go($"/albums/{album}/note");
+        desk.Until("the choice", () => desk.Browser.FindElements(By.CssSelector(".kind")).FirstOrDefault(k => k.Text == "Overheard"))!.Click();
+        desk.Write("#quick-text", "“It is resting.” Otto");
+        desk.SetDate("#quick-at", "2026-05-06T14:30");
+        desk.AxeFindings().ShouldBeEmpty("the quick note");
+        desk.ClickButton("Note it");
+        desk.ClickLink("Noted for Wed 6 May");
+        desk.ClickButton("Make a card of it");
+        desk.Until("the card", () => desk.Browser.FindElements(By.CssSelector(".card-editor textarea")).FirstOrDefault()?.GetAttribute("value") == "“It is resting.” Otto" ? "yes" : null);
+        desk.ClickButton("Add a journaling card");
+        desk.Until("the style of the album", () => desk.Browser.FindElements(By.CssSelector(".card-editor select")).Any(s => s.FindElements(By.CssSelector("option:checked")).Any(o => o.Text == "Kitchen words")) ? "yes" : null);
+
+        // Told by theme.
+        desk.ClickButton("By theme");
+        desk.UntilText("[data-testid='notice']", "by theme");
+        desk.ClickButton("Write a story");
+        desk.Until("the group", () => desk.Browser.FindElements(By.CssSelector(".group")).FirstOrDefault()?.Text.Contains("Without a theme", StringComparison.Ordinal) == true ? "yes" : null);
+        desk.Write(".story input[id^='theme-']", "The garden" + Keys.Tab);
+        desk.Until("its theme", () => desk.Browser.FindElements(By.CssSelector(".group")).FirstOrDefault()?.Text.Contains("The garden", StringComparison.Ordinal) == true ? "yes" : null);
+        desk.AxeFindings().ShouldBeEmpty("Tell by theme");
+
+        // All weeks at once say what is missing, and show the cards.
+        desk.Go($"/albums/{album}/all/words");
+        desk.UntilText("[data-testid='words-due']", "Something is missing in 3 of 3; 2 cards");
+        desk.ClickButton("Cards as they print");
+        desk.Until("both cards at true size", () => desk.Browser.FindElements(By.CssSelector(".card-due img")) is { Count: 2 } cards && cards[0].GetAttribute("style")!.Contains("width: 3in", StringComparison.Ordinal) ? "yes" : null);
+        desk.AxeFindings().ShouldBeEmpty("the room of words");
+
+        // Letters: what a title lacks, and what is left.
+        desk.Go($"/albums/{album}/all/letters");
+        desk.ClickButton("Add a sheet");
+        desk.Write("#sheet-name", "Cork");
+        desk.Write("#sheet-letters", "M1 A1 Y2 ,1 S1");
+        desk.ClickButton("Keep it");
+        desk.Write("#try-title", "May's");
+        desk.UntilText("[data-testid='tries']", "With stand-ins: “MAY,S”");
+        desk.AxeFindings().ShouldBeEmpty("the room of letters");
+        desk.ClickButton("Spell it so from Cork");
+        desk.UntilText("[data-testid='letters-left']", "Y1");
+        // The style that made no sense was refused, as it should be.
+        desk.Complaints().Where(c => !c.Contains("styles/try", StringComparison.Ordinal)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Words_on_a_picture_are_found_a_place_and_printed_there()
+    {
+        await using var desk = await Desk.OpenAsync();
+        GatherTests.MakeAlbum(desk, "weekly", "Captions", "2026-05-04", units: 1);
+        GatherTests.Send(desk, ("20260506_101500.jpg", Pictures.Jpeg(1900, 1300, "2026:05:06 10:15:00", shade: 200)));
+        desk.UntilText("[data-testid='intake-counts']", "1 added");
+        desk.ClickButton("Place");
+        desk.ClickButton("Fill the spread");
+        desk.UntilText("[data-testid='notice']", "1 photo");
+        desk.Until("the print in hand", () =>
+        {
+            var pocket = desk.Browser.FindElements(By.CssSelector("[data-code]")).FirstOrDefault(p => p.GetAttribute("aria-label")!.Contains("20260506_101500", StringComparison.Ordinal));
+            pocket?.Click();
+            return pocket;
+        });
+        desk.Until("its words", () => desk.Browser.FindElements(By.CssSelector(".drawer summary")).FirstOrDefault(e => e.Text == "Words on the picture"))!.Click();
+        desk.Write(".drawer input[id^='caption-']", "First swim");
+        desk.ClickButton("Find a quiet place");
+        desk.UntilText("[data-testid='caption-says']", "against the picture");
+        desk.AxeFindings().ShouldBeEmpty("words on a picture");
+        desk.ClickButton("Put them on the picture");
+        desk.UntilText("[data-testid='notice']", "Put words on a picture");
+        desk.ClickButton("Print");
+        desk.ClickButton("Make the PDF");
+        desk.See("[data-testid='download']").Click();
+        var pdf = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        using var document = PdfDocument.Open(pdf);
+        string.Concat(document.GetPages().SelectMany(p => p.Letters).Select(l => l.Value)).Replace(" ", "", StringComparison.Ordinal).ShouldContain("Firstswim");
         desk.Complaints().ShouldBeEmpty();
     }
 }

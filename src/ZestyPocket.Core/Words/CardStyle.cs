@@ -36,6 +36,9 @@ public enum CardKind
     /// <summary>Where from and where to, computed from the stays.</summary>
     FromTo,
 
+    /// <summary>The way as the pictures' places show it, computed.</summary>
+    Map,
+
     /// <summary>Who was there, with ages on that date, computed.</summary>
     People,
 
@@ -185,7 +188,7 @@ public sealed record CardStyle(
         CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown => StyleRole.Title,
         CardKind.Filler => StyleRole.Filler,
         CardKind.Overheard => StyleRole.Quote,
-        CardKind.Prompts or CardKind.HighsAndLows or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers => StyleRole.Rows,
+        CardKind.Prompts or CardKind.HighsAndLows or CardKind.Facts or CardKind.FromTo or CardKind.Map or CardKind.People or CardKind.Numbers => StyleRole.Rows,
         _ => StyleRole.Words,
     };
 

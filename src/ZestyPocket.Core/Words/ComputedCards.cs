@@ -26,6 +26,7 @@ public static class ComputedCards
         CardKind.Why => "Why this album",
         CardKind.Facts => "The day",
         CardKind.FromTo => "From and to",
+        CardKind.Map => "The way",
         CardKind.People => "Who was there",
         CardKind.Numbers => "In numbers",
         _ => null,
@@ -33,7 +34,7 @@ public static class ComputedCards
 
     /// <summary>Whether a card's words are computed: what is typed on it is not used.</summary>
     public static bool IsComputed(CardKind kind) =>
-        kind is CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown or CardKind.Facts or CardKind.FromTo or CardKind.People or CardKind.Numbers;
+        kind is CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown or CardKind.Facts or CardKind.FromTo or CardKind.Map or CardKind.People or CardKind.Numbers;
 
     /// <summary>What a new card of a kind starts with, for the keeper to finish.</summary>
     public static string Beginning(CardKind kind) => kind switch

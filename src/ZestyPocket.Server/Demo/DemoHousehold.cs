@@ -53,6 +53,16 @@ public static class DemoHousehold
         (4, "The market at Tollard", "Ben", "We moored under the church and walked up for bread. Came back with bread, a kite, and a colander that nobody will own up to having wanted."),
     ];
 
+    /// <summary>A week told by theme: each with the days it tells of, counted from Monday.</summary>
+    public static IReadOnlyList<(string Theme, int[] Days, string Words)> ThemesOfWeek { get; } =
+    [
+        ("The pond", [0, 1, 3], "Monday there was spawn, a cupful. By Tuesday Junie had named the pond Lake Otto and put up a sign. On Thursday the heron came to read it."),
+        ("The oven", [2, 5], "The oven door fell off on Wednesday with a loaf inside. Ben held it shut with the stepladder and the bread came out square. On Saturday a man came, looked, whistled, and fixed it with a spoon."),
+        ("The pond", [6], "Sunday: four tadpoles have legs, or Junie says so."),
+    ];
+
+    public const string AroundAPicture = "We carried the table out for the first time this year. It rocks on the flags, it has always rocked, and everybody has a folded card they swear by.";
+
     public static IReadOnlyList<IReadOnlyList<(string Style, string Words)>> StoriesOfWeek { get; } =
     [
         [

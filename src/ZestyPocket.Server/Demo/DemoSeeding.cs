@@ -5,6 +5,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
@@ -94,6 +95,8 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(2), "18:30", "Choir, the first time in the new hall")), cancel);
         await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth")), cancel);
 
+        await WriteOfThemesAsync(album, units[4], cancel);
+
         // Some are judged: the first of each finished week is loved, one or two are only maybe.
         foreach (var unit in units.Take(3))
         {
@@ -110,13 +113,34 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         await scope.ServiceProvider.GetRequiredService<TapeEditor>().CountAnewAsync(album.Id, revision, c => c with { Series = [window] }, "Began the series First light", cancel);
     }
 
+    /// <summary>A week told by theme, a card around a picture, words on a picture, and a sheet of letters to spell from.</summary>
+    private async Task WriteOfThemesAsync(Album album, AlbumUnit unit, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var stories = scope.ServiceProvider.GetRequiredService<StoryEditor>();
+        foreach (var (theme, days, words) in DemoHousehold.ThemesOfWeek)
+        {
+            await stories.MakeAsync(album.Id, new NewStoryRequest(words, "", [.. days.Select(d => unit.FirstDay.PlusDays(d))], theme, "Ada"), cancel);
+        }
+
+        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unit.Id).OrderBy(p => p.SortAt).Take(1).Select(p => p.Id).ToListAsync(cancel);
+        await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "peel-picture", Words: DemoHousehold.AroundAPicture), cancel);
+        var content = (await db.Units.AsNoTracking().SingleAsync(u => u.Id == unit.Id, cancel)).Read();
+        await EditAsync(unit.Id, new EditRequest(0, EditKind.Furnish, PieceId: content.Pieces[^1].Id, PhotoId: photos.Count > 0 ? photos[0] : null), cancel);
+
+        var letters = scope.ServiceProvider.GetRequiredService<AlbumWordsEditor>();
+        var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
+        await letters.WriteSheetAsync(album.Id, null, new WriteSheetRequest(revision, "Cork capitals", "A6 B2 C2 D3 E8 F2 G2 H2 I5 J1 K2 L4 M3 N4 O5 P2 R4 S4 T4 U3 V1 W2 Y2 ,2 .2 !2", Reusable: false), cancel);
+        await letters.SpellAsync(album.Id, (await letters.ReadAsync(album.Id, cancel)).Sheets[0].Id, new SpellRequest(revision + 1, "Kite weather", unit.FirstDay.PlusDays(-14)), cancel);
+    }
+
     private async Task LayOutDayAsync(Album album, CancellationToken cancel)
     {
         var hours = album.Units.OrderBy(u => u.Ordinal).ToList();
         string[] words = ["Biscuit first, then the light, then me.", "Junie reads the weather out as if it were news.", "Flour everywhere. It is only eight loaves.", "The second batch knows what it is doing."];
         for (var i = 0; i < words.Length; i++)
         {
-            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words[i], StyleKey: "typewriter"), cancel);
+            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words[i], StyleKey: i == 1 ? "peel-hour" : "slate-hang"), cancel);
             await EditAsync(hours[i].Id, new EditRequest(0, EditKind.Fill), cancel);
         }
     }
@@ -187,6 +211,8 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
                 var revision = await db.Units.Where(u => u.Id == unit.Id).Select(u => u.Revision).SingleAsync(cancel);
                 await editor.SetAsync(unit.Id, story.StoryId!.Value, new SetStoryRequest(revision, 2, "reading-serif"), cancel);
                 await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Facts, StyleKey: "peel-rows"), cancel);
+                await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Map, StyleKey: "peel-rows"), cancel);
+                await EditAsync(unit.Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, unit.FirstDay, "11:40", "“It is not lost, it is resting.” Otto, about the oar", NoteKind.Overheard)), cancel);
             }
         }
     }

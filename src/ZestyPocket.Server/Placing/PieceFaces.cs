@@ -47,6 +47,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                 return CardComposer.DayTitle(card.Day ?? open.Dates.First, style, cut, fonts);
             case CardKind.Filler:
                 return CardComposer.Filler(style, cut);
+            case CardKind.Map:
+                return SketchMap.Card(WayOf(open, card.Day), style, cut, fonts, ComputedCards.Heading(card.Kind)!, mark);
             case CardKind.Countdown:
                 var (over, large, foot) = ComputedCards.Countdown(card.Day ?? open.Dates.First, CountdownTo(open), card.Words, open.Calendar.Style);
                 return CardComposer.Title(over, large, foot, style, cut, fonts);
@@ -73,6 +75,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                 open.Photos.Count,
                 open.Content.Pieces.OfType<Card>().Where(c => !ComputedCards.IsComputed(c.Kind)).Sum(c => Copyfit.CountWords(c.Words)))),
             CardKind.Facts => Facts(open, card.Day ?? open.Dates.First),
+            CardKind.Map => SketchMap.Words(WayOf(open, card.Day)) ?? string.Empty,
             _ => card.Words,
         };
     }
@@ -133,6 +136,13 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         var zone = open.Calendar.Travel.ZoneOf(day.At(new LocalTime(12, 0)));
         return ComputedCards.Facts(Daylight.On(day, latitude, longitude, zone), zone, open.Calendar.Style, almanac.On(day, latitude, longitude));
     }
+
+    /// <summary>Where the pictures of the unit, or of one of its days, were taken, in the order of time.</summary>
+    private static List<GeoPoint> WayOf(OpenUnit open, LocalDate? day) =>
+    [
+        .. open.Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null && (day is null || p.Day == day))
+            .OrderBy(p => p.SortAt).ThenBy(p => p.Id).Select(p => new GeoPoint(p.Latitude!.Value, p.Longitude!.Value)),
+    ];
 
     /// <summary>A countdown counts to the beginning of the trip, or on an album without stays to its first day.</summary>
     private static LocalDate CountdownTo(OpenUnit open) => open.Calendar.Stays.IsEmpty ? open.Calendar.FirstDay : open.Calendar.Stays[0].From.Date;

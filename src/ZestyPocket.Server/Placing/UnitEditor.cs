@@ -336,6 +336,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         CardKind.Why => "card that says why",
         CardKind.Facts => "card of facts",
         CardKind.FromTo => "card of where from and where to",
+        CardKind.Map => "card of the way",
         CardKind.People => "card of who was there",
         CardKind.Numbers => "card of numbers",
         CardKind.Countdown => "countdown card",

@@ -96,7 +96,7 @@ public sealed class Desk : IAsyncDisposable
 
     public void ClickButton(string name) => Until($"the button “{name}”", () =>
     {
-        Browser.FindElements(By.CssSelector("button, a.btn, a.index-tab")).First(b => b.Displayed && b.Enabled && b.Text.Trim().StartsWith(name, StringComparison.Ordinal)).Click();
+        Browser.FindElements(By.CssSelector("button, a.btn, a.index-tab")).First(b => b.Displayed && b.Enabled && (b.Text.Trim().StartsWith(name, StringComparison.Ordinal) || b.GetAttribute("aria-label") == name)).Click();
         return true;
     });
 

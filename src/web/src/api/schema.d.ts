@@ -1329,7 +1329,7 @@ export interface components {
             problems: string[];
         };
         /** @enum {unknown} */
-        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "people" | "numbers" | "countdown" | null;
+        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "map" | "people" | "numbers" | "countdown" | null;
         /** @description What a keeper changed on one card to make its words fit; null leaves what the style says. */
         CardSetting: {
             /**

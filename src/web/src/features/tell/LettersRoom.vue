@@ -196,11 +196,11 @@ const begin = (sheet?: SheetOfLettersView) =>
           size="sm"
           variant="outline-dark"
           class="ms-auto"
-          :aria-label="`Count ${sheet.name} anew`"
+          :aria-label="`Count anew ${sheet.name}`"
           @click="begin(sheet)"
           >Count anew</BButton
         >
-        <BButton size="sm" variant="outline-dark" :aria-label="`Take ${sheet.name} away`" @click="throwAway(sheet)"
+        <BButton size="sm" variant="outline-dark" :aria-label="`Take away ${sheet.name}`" @click="throwAway(sheet)"
           >Take away</BButton
         >
       </div>
@@ -213,7 +213,7 @@ const begin = (sheet?: SheetOfLettersView) =>
           <button
             type="button"
             class="btn btn-sm btn-link p-0 align-baseline"
-            :aria-label="`Put the letters of “${t.title}” back`"
+            :aria-label="`Put the letters back of “${t.title}”`"
             @click="putBack(sheet, t.id)"
           >
             Put the letters back

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { answer, api, type StoryRoom, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
@@ -47,6 +47,7 @@ watch(
     title.value = props.story.title
     author.value = props.story.author
     theme.value = props.story.theme
+    sent = ''
     void measure()
   },
 )
@@ -83,31 +84,33 @@ function changed() {
   }, 700)
 }
 
-async function save() {
+// One after another: a second saving must not go out on the revision that the first has just used up.
+let saving: Promise<unknown> = Promise.resolve()
+let sent = ''
+
+function save() {
   clearTimeout(timer)
   timer = undefined
+  return (saving = saving.then(write, write))
+}
+
+async function write() {
   const { story } = props
-  if (
-    words.value === story.words &&
-    title.value === story.title &&
-    author.value === story.author &&
-    theme.value === story.theme
-  )
-    return
-  await act(() =>
+  const now = { title: title.value, author: author.value, theme: theme.value, words: words.value }
+  const same =
+    now.words === story.words && now.title === story.title && now.author === story.author && now.theme === story.theme
+  if (same || JSON.stringify(now) === sent) return
+  sent = JSON.stringify(now)
+  const saved = await act(() =>
     answer(
       api.PUT('/api/stories/{id}', {
         params: { path: { id: story.id } },
-        body: {
-          revision: story.revision,
-          words: words.value === story.words ? null : words.value,
-          title: title.value,
-          author: author.value,
-          theme: theme.value,
-        },
+        body: { revision: story.revision, ...now, words: now.words === story.words ? null : now.words },
       }),
     ),
   )
+  if (!saved) sent = ''
+  await nextTick()
 }
 
 async function setOnCards() {
@@ -205,8 +208,7 @@ const throwAway = () =>
           class="form-control form-control-sm"
           maxlength="120"
           list="themes"
-          @input="changed"
-          @blur="save"
+          @change="save"
         />
       </div>
       <div v-if="unit.days.length > 1">
@@ -271,7 +273,7 @@ const throwAway = () =>
         <option value="">{{ styles.find((s) => s.key === key)?.name }}</option>
         <option v-for="s in styles" :key="s.key" :value="s.key">{{ s.family }}: {{ s.name }}</option>
       </select>
-      <span class="form-check m-0">
+      <span class="form-check mx-1 my-2">
         <input
           :id="`hand-${story.id}`"
           type="checkbox"

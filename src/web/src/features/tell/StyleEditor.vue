@@ -166,7 +166,7 @@ async function save() {
             />
           </div>
         </div>
-        <div class="form-check">
+        <div class="form-check my-2">
           <input id="style-ruled" v-model="style.ruled" type="checkbox" class="form-check-input" />
           <label for="style-ruled" class="form-check-label">A line under every line of words</label>
         </div>
@@ -242,7 +242,7 @@ async function save() {
                 class="form-control form-control-sm"
               />
             </div>
-            <div class="form-check align-self-end">
+            <div class="form-check my-2 align-self-end">
               <input id="style-band-printed" v-model="style.bandPrinted" type="checkbox" class="form-check-input" />
               <label for="style-band-printed" class="form-check-label">the date or hour in it</label>
             </div>

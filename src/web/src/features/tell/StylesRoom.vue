@@ -138,7 +138,7 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
                 v-if="style.own"
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Throw ${style.name} away`"
+                :aria-label="`Throw away ${style.name}`"
                 @click="throwAway(style)"
                 >Throw away</BButton
               >

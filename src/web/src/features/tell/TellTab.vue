@@ -65,7 +65,7 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
           <button
             type="button"
             class="btn btn-sm btn-link p-0 align-baseline"
-            :aria-label="`Make a card of the note “${note.text}”`"
+            :aria-label="`Make a card of it: ${note.text}`"
             @click="cardOf(note)"
           >
             Make a card of it

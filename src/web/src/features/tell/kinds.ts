@@ -14,13 +14,14 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'dayTitle', name: 'Title of a day', hint: 'weekday and date, computed' },
   { kind: 'people', name: 'Who was there', hint: 'ages on that date, computed' },
   { kind: 'fromTo', name: 'From and to', hint: 'computed from the stays' },
+  { kind: 'map', name: 'The way', hint: 'where the pictures were taken, computed' },
   { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
   { kind: 'numbers', name: 'In numbers', hint: 'days, people, pictures, computed' },
   { kind: 'countdown', name: 'Countdown', hint: 'days until, computed' },
   { kind: 'filler', name: 'Filler', hint: 'a pattern' },
 ]
 
-const computedKinds: CardKind[] = ['weekTitle', 'dayTitle', 'people', 'fromTo', 'facts', 'numbers', 'countdown']
+const computedKinds: CardKind[] = ['weekTitle', 'dayTitle', 'people', 'map', 'fromTo', 'facts', 'numbers', 'countdown']
 
 /** Whether what stands on a card follows from the album and is not typed. */
 export const isComputed = (kind: CardKind | null | undefined) => !!kind && computedKinds.includes(kind)
