@@ -58,7 +58,7 @@ public sealed class DeskTests
         await using var desk = await Desk.OpenAsync();
         await MakeAlbumAsync(desk, photos: 2);
         desk.UntilText("[data-testid='intake-counts']", "2 added");
-        desk.Browser.FindElement(By.TagName("body")).SendKeys("3");
+        desk.Browser.FindElement(By.TagName("body")).SendKeys("4");
 
         // Tray: hold the first picture; mat: go two pockets right and one down, put it there.
         desk.See(".loose").SendKeys(Keys.Enter);

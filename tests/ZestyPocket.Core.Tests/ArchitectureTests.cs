@@ -5,7 +5,7 @@ namespace ZestyPocket.Core.Tests;
 /// <summary>The core stays the core: no clock, file, database, web or drawing can be reached from it.</summary>
 public sealed class ArchitectureTests
 {
-    private static readonly string[] Allowed = ["NodaTime", "System.Runtime", "System.Collections", "System.Linq", "System.Text.RegularExpressions", "System.Memory"];
+    private static readonly string[] Allowed = ["NodaTime", "System.Runtime", "System.Collections", "System.Linq", "System.Text.RegularExpressions", "System.Memory", "System.Threading", "Google.OrTools"];
 
     [Fact]
     public void The_core_depends_on_nothing_outward()

@@ -76,7 +76,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             album.FirstDay,
             album.Measures,
             SizeView.Of(new Size(album.BodyWidth, album.BodyHeight), album.Measures),
-            [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures))],
+            [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures, leaves.Count(l => l.ProtectorId == p.Id)))],
             [
                 .. units.Select(u => new UnitSummary(
                     u.Id, u.Revision, u.Dates.Title(calendar.Style), Mark(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
@@ -91,7 +91,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
         string Mark(UnitDates unit) => unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
     }
 
-    private static ProtectorView View(AlbumProtector row, MeasureSystem system)
+    private static ProtectorView View(AlbumProtector row, MeasureSystem system, int inUse)
     {
         var protector = row.ToProtector();
         return new ProtectorView(
@@ -106,6 +106,9 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
                     nominal.ToString(),
                     protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Exact(clear, system) : null,
                     MeasureText.Show(protector.CutSize(nominal), system))),
-            ]);
+            ],
+            protector.Design.Pockets.Length,
+            row.Stock,
+            inUse);
     }
 }

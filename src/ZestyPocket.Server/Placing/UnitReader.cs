@@ -72,7 +72,8 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 all.Count(p => p.Fit is { WordsOver: > 0 }),
                 all.Count(p => p.Warning is not null),
                 open.Dates.LeftOut ? 0 : Math.Max(0, pockets - open.Photos.Count - cards.Count - content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope)),
-                open.Photos.Values.Count(p => p.Verdict == Verdict.Undecided)));
+                open.Photos.Values.Count(p => p.Verdict == Verdict.Undecided),
+                open.Dates.LeftOut ? 0 : Math.Max(0, open.Photos.Count + cards.Count + content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope) - pockets)));
     }
 
     private static IEnumerable<NodaTime.LocalDate> Days(Storage.Albums.AlbumUnit unit)

@@ -48,8 +48,9 @@ public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? T
 
 /// <summary>What the unit has and what it still lacks.</summary>
 /// <param name="PicturesWanted">How many more pictures or cards fill its pockets.</param>
+/// <param name="PiecesShort">Pictures, cards and keepsakes beyond its pockets.</param>
 public sealed record UnitCounts(
-    int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided);
+    int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided, int PiecesShort);
 
 /// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner.</summary>
 public sealed record FaceView(

@@ -26,6 +26,9 @@ public sealed class AlbumProtector : IRevisioned
 
     public Length Ease { get; set; }
 
+    /// <summary>How many leaves of it are owned for this album; null when they never run out.</summary>
+    public int? Stock { get; set; }
+
     /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
     public string ClearSizes { get; set; } = "[]";
 

@@ -172,6 +172,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<long>("RingStrip")
                         .HasColumnType("bigint");
 
+                    b.Property<int?>("Stock")
+                        .HasColumnType("integer");
+
                     b.HasKey("Id");
 
                     b.HasIndex("AlbumId");

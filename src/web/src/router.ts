@@ -5,7 +5,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'shelf', component: () => import('./features/albums/ShelfView.vue') },
     {
-      path: '/albums/:albumId/:unitId?/:tab(gather|tell|place|print)?',
+      path: '/albums/:albumId/:unitId?/:tab(gather|tell|count|place|print)?',
       name: 'desk',
       component: () => import('./features/albums/DeskView.vue'),
       props: true,

@@ -1012,6 +1012,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{id}/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countUnit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countUnits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/pages/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["choosePages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takePages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addLeaf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/leaves/{leafId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeLeaf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/protectors/{protectorId}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setStock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/print-plans": {
         parameters: {
             query?: never;
@@ -1144,6 +1256,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A leaf more for a part of the album. */
+        AddLeafRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: uuid */
+            protectorId: string;
+        };
         /**
          * @description The kinds of dated album.
          * @enum {unknown}
@@ -1374,6 +1493,13 @@ export interface components {
             hand?: null | components["schemas"]["HandSample"];
             usualHand?: null | boolean;
         };
+        /** @description Asks which pages hold it all, for a stretch of the album from one part on. */
+        ChoosePagesRequest: {
+            /** Format: uuid */
+            from: string;
+            /** Format: int32 */
+            count: number;
+        };
         /** @description One pocket size of a protector: its clear size if measured, and what pieces for it are cut to. */
         ClearSizeView: {
             nominal: string;
@@ -1412,6 +1538,58 @@ export interface components {
             wakingFrom?: null | string;
             wakingUntil?: null | string;
             stays?: null | components["schemas"]["StayView"][];
+        };
+        /** @description The sum of one part of the album: its pieces against its pockets. */
+        CountView: {
+            /**
+             * Format: uuid
+             * @description The part.
+             */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description For edits.
+             */
+            revision: number;
+            /** @description Its title. */
+            title: string;
+            /** @description Its span. */
+            label: string;
+            /** @description The sum in words. */
+            sum: string;
+            /**
+             * Format: int32
+             * @description Pieces that want pockets.
+             */
+            pieces: number;
+            /**
+             * Format: int32
+             * @description Pockets.
+             */
+            pockets: number;
+            /**
+             * Format: int32
+             * @description Pieces in pockets.
+             */
+            placed: number;
+            /**
+             * Format: int32
+             * @description Pockets that are missing.
+             */
+            lacking: number;
+            /**
+             * Format: int32
+             * @description Pockets that stay empty when every piece has one.
+             */
+            free: number;
+            /** @description The pieces, kind by kind. */
+            wanted: components["schemas"]["WantedView"][];
+            /** @description The pockets, size by size. */
+            bySize: components["schemas"]["PocketsView"][];
+            /** @description Its leaves in order. */
+            leaves: components["schemas"]["LeafView"][];
+            /** @description What people do about it, in their order. */
+            moves: components["schemas"]["MoveView"][];
         };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {
@@ -1493,6 +1671,15 @@ export interface components {
             outside: number;
             /** Format: uuid */
             editId: null | string;
+        };
+        /** @description Leaves of a design that a part gets between its own. */
+        ExtraLeaves: {
+            /** Format: uuid */
+            unitId: string;
+            /** Format: uuid */
+            protectorId: string;
+            /** Format: int32 */
+            leaves: number;
         };
         /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner. */
         FaceView: {
@@ -1737,15 +1924,60 @@ export interface components {
             inEnvelope: boolean;
             pocket: null | string;
         };
+        /** @description A design chosen for a leaf that stands. */
+        LeafDesign: {
+            /** Format: uuid */
+            leafId: string;
+            /** Format: uuid */
+            protectorId: string;
+        };
         /**
          * @description The two faces of a leaf. The front lies on the right of a spread, the back on the left.
          * @enum {unknown}
          */
         LeafSide: "front" | "back";
+        /** @description A leaf of a part of the album. */
+        LeafView: {
+            /**
+             * Format: uuid
+             * @description Its key.
+             */
+            leafId: string;
+            /**
+             * Format: uuid
+             * @description Its design.
+             */
+            protectorId: string;
+            /** @description The name of it. */
+            design: string;
+            /**
+             * Format: int32
+             * @description How many of its faces are this part's.
+             */
+            faces: number;
+            /**
+             * Format: int32
+             * @description Pieces on those.
+             */
+            placed: number;
+            /** @description Nothing is locked on it and its other face is empty: it can have another design. */
+            mayChange: boolean;
+            /** @description Both faces are this part's: it can be taken out. */
+            mayGo: boolean;
+            /** @description What its other face belongs to, when that is not this part. */
+            otherSide: null | string;
+        };
         LeaveOutRequest: {
             /** Format: int32 */
             revision: number;
             leftOut: boolean;
+        };
+        /** @description What was done with leaves. */
+        LeavesAnswer: {
+            done: string;
+            /** Format: uuid */
+            editId: null | string;
+            moved: string[];
         };
         /** Format: date */
         LocalDate: string;
@@ -1812,6 +2044,25 @@ export interface components {
             revision: number;
             /** Format: uuid */
             otherId: string;
+        };
+        /**
+         * @description What to do about too many or too few pieces.
+         * @enum {unknown}
+         */
+        MoveKind: "joinCards" | "smallerPockets" | "addLeaf" | "addFiller" | "largerPockets" | "removeLeaf" | "mergeWithNext";
+        /** @description A move with what it gains. */
+        MoveView: {
+            kind: components["schemas"]["MoveKind"];
+            label: string;
+            gain: string;
+            /** Format: uuid */
+            pieceId?: null | string;
+            /** Format: uuid */
+            otherId?: null | string;
+            /** Format: uuid */
+            leafId?: null | string;
+            /** Format: uuid */
+            protectorId?: null | string;
         };
         /** @description A new story; it is about its days, else about its theme. */
         NewStoryRequest: {
@@ -1918,6 +2169,48 @@ export interface components {
             /** Format: uuid */
             redoEditId: null | string;
         };
+        /** @description One way to choose the pages of a stretch. */
+        PageChoiceView: {
+            /** @description What it puts first. */
+            name: string;
+            /** @description The whole of it in words. */
+            says: string;
+            /**
+             * Format: int32
+             * @description Leaves it adds to those there are; less than nothing when some go.
+             */
+            leaves: number;
+            /**
+             * Format: int32
+             * @description Pockets that stay empty.
+             */
+            empty: number;
+            /**
+             * Format: double
+             * @description How much of the pictures is cropped away on average.
+             */
+            cropPercent: number;
+            /**
+             * Format: int32
+             * @description Pieces that no pocket takes.
+             */
+            unplaced: number;
+            /** @description What the stock is short of, in words. */
+            buy: string[];
+            /** @description It is proved that none is better by the same weights. */
+            proved: boolean;
+            /**
+             * Format: double
+             * @description How far from the best it may be, in hundredths.
+             */
+            gap: number;
+            /** @description Part by part. */
+            parts: components["schemas"]["PartChoiceView"][];
+            /** @description Designs of leaves that stand. */
+            standing: components["schemas"]["LeafDesign"][];
+            /** @description Leaves between them. */
+            extra: components["schemas"]["ExtraLeaves"][];
+        };
         /** @description A colour of the palette as `#rrggbb` with its share, 0 to 1. */
         PaletteView: {
             hex: string;
@@ -1928,6 +2221,33 @@ export interface components {
             key: string;
             name: string;
             sizeLabel: string;
+        };
+        /** @description What a choice means for one part. */
+        PartChoiceView: {
+            /**
+             * Format: uuid
+             * @description The part.
+             */
+            unitId: string;
+            /** @description Its title. */
+            title: string;
+            /** @description What would be done and why, in words. */
+            says: string;
+            /**
+             * Format: int32
+             * @description Pockets after it.
+             */
+            pockets: number;
+            /**
+             * Format: int32
+             * @description Of those, empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Pieces that no pocket takes.
+             */
+            unplaced: number;
         };
         /** @description Somebody the album is about; the birthday is null when it is nobody's business. */
         PersonView: {
@@ -2163,6 +2483,14 @@ export interface components {
             piece: null | components["schemas"]["PieceView"];
             locked: boolean;
         };
+        /** @description Pockets of one size on the pages of a part. */
+        PocketsView: {
+            size: string;
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            free: number;
+        };
         /** @enum {unknown} */
         PrintJobState: "waiting" | "running" | "done" | "cancelled" | "failed";
         PrintJobView: {
@@ -2208,6 +2536,12 @@ export interface components {
             ringStrip: string;
             ease: string;
             clearSizes: components["schemas"]["ClearSizeView"][];
+            /** Format: int32 */
+            pockets: number;
+            /** Format: int32 */
+            stock: null | number;
+            /** Format: int32 */
+            inUse: number;
         };
         /** @description Where a quick note has gone. */
         QuickNoteAnswer: {
@@ -2425,6 +2759,11 @@ export interface components {
          * @enum {unknown}
          */
         Stock: "photoPaper" | "whiteCard";
+        /** @description How many leaves of a design are owned; null when they never run out. */
+        StockRequest: {
+            /** Format: int32 */
+            stock: null | number;
+        };
         /** @description What came of a file of stories. */
         StoriesArrived: {
             /** @description In one line. */
@@ -2625,6 +2964,12 @@ export interface components {
              */
             contrast: number;
         };
+        /** @description Does what a choice says, on the revisions of its parts. */
+        TakePagesRequest: {
+            units: components["schemas"]["UnitAt"][];
+            standing: components["schemas"]["LeafDesign"][];
+            extra: components["schemas"]["ExtraLeaves"][];
+        };
         /** @description What was done on the tape, the unit to open now, what moved with it, and the edit, to undo it. */
         TapeAnswer: {
             done: string;
@@ -2658,6 +3003,13 @@ export interface components {
          * @enum {unknown}
          */
         Typeface: "sans" | "sansStrong" | "serif" | "typewriter" | "handwriting" | "display";
+        /** @description A part of the album as it was looked at. */
+        UnitAt: {
+            /** Format: uuid */
+            unitId: string;
+            /** Format: int32 */
+            revision: number;
+        };
         /** @description What the unit has and what it still lacks. */
         UnitCounts: {
             /** Format: int32 */
@@ -2683,6 +3035,11 @@ export interface components {
             picturesWanted: number;
             /** Format: int32 */
             undecided: number;
+            /**
+             * Format: int32
+             * @description Pictures, cards and keepsakes beyond its pockets.
+             */
+            piecesShort: number;
         };
         /** @description A day of the unit. */
         UnitDayView: {
@@ -2820,6 +3177,18 @@ export interface components {
          * @enum {unknown}
          */
         Verdict: "undecided" | "keep" | "maybe" | "leave";
+        /**
+         * @description What kind of thing wants a pocket.
+         * @enum {unknown}
+         */
+        WantKind: "picture" | "card" | "story" | "keepsake";
+        /** @description Pieces of one kind that want pockets. */
+        WantedView: {
+            name: string;
+            kind: components["schemas"]["WantKind"];
+            /** Format: int32 */
+            count: number;
+        };
         /**
          * @description How an album counts its weeks.
          * @default iso
@@ -6522,6 +6891,372 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TitleTry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    countUnits: {
+        parameters: {
+            query: {
+                from: string;
+                count: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    choosePages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoosePagesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageChoiceView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takePages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakePagesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addLeaf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddLeafRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeLeaf: {
+        parameters: {
+            query: {
+                revision: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                leafId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                protectorId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
                 };
             };
             /** @description Not Found */

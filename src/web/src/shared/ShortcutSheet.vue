@@ -6,7 +6,7 @@ const groups: { title: string; keys: [string, string][] }[] = [
   {
     title: 'Anywhere in an album',
     keys: [
-      ['1 2 3 4', 'Gather, Tell, Place, Print'],
+      ['1 2 3 4 5', 'Gather, Tell, Count, Place, Print'],
       ['[ ]', 'Week, day or hour before and after'],
       ['Ctrl Z', 'Undo'],
       ['Ctrl Shift Z', 'Redo'],

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import AlbumTop from '../../shared/AlbumTop.vue'
 import ShortcutSheet from '../../shared/ShortcutSheet.vue'
 import { useShortcuts } from '../../shared/shortcuts'
+import CountTab from '../count/CountTab.vue'
 import GatherTab from '../gather/GatherTab.vue'
 import PlaceTab from '../place/PlaceTab.vue'
 import { useUnit } from '../place/unit'
@@ -50,6 +51,7 @@ const tabs = computed(() => {
       missing: c ? c.cardsUnwritten + c.cardsOver : 0,
       of: 'cards without words or with too many',
     },
+    { key: 'count', name: 'Count', missing: c?.piecesShort ?? 0, of: 'pieces beyond its pockets' },
     { key: 'place', name: 'Place', missing: c?.openPockets ?? 0, of: 'empty pockets' },
     { key: 'print', name: 'Print', missing: c?.warnings ?? 0, of: 'warnings before printing' },
   ]
@@ -69,8 +71,9 @@ async function step(action: typeof undo) {
 useShortcuts({
   1: () => go(props.unitId, 'gather'),
   2: () => go(props.unitId, 'tell'),
-  3: () => go(props.unitId, 'place'),
-  4: () => go(props.unitId, 'print'),
+  3: () => go(props.unitId, 'count'),
+  4: () => go(props.unitId, 'place'),
+  5: () => go(props.unitId, 'print'),
   '[': () => turn(-1),
   ']': () => turn(1),
   ' ': (event) => {
@@ -129,6 +132,7 @@ useShortcuts({
       <template v-if="album && unit">
         <GatherTab v-if="tab === 'gather'" :unit="unit" :album="album" :edit="edit" />
         <TellTab v-else-if="tab === 'tell'" :unit="unit" :edit="edit" />
+        <CountTab v-else-if="tab === 'count'" :key="unit.id" :unit="unit" :album="album" :edit="edit" />
         <PrintTab v-else-if="tab === 'print'" :key="unit.id" :unit="unit" :album="album" />
         <PlaceTab v-else ref="place" :unit="unit" :album="album" :edit="edit" @turn="turn" />
       </template>

@@ -71,6 +71,22 @@ export const useWordsDue = (
     enabled: computed(() => !!toValue(from)),
   })
 
+/** Pieces against pockets, part by part. */
+export const useCounts = (
+  id: MaybeRefOrGetter<string>,
+  from: MaybeRefOrGetter<string>,
+  count: MaybeRefOrGetter<number>,
+) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'count', toValue(from), toValue(count))),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/count', {
+          params: { path: { albumId: toValue(id) }, query: { from: toValue(from), count: toValue(count) } },
+        }),
+      ),
+  })
+
 export const useSeries = (id: MaybeRefOrGetter<string>) =>
   useQuery({
     queryKey: computed(() => keys.of(toValue(id), 'series')),

@@ -1,0 +1,66 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Editing;
+
+namespace ZestyPocket.Server.Counting;
+
+/// <summary>The sum of pieces against pockets, the choice of pages, and leaves that come and go.</summary>
+public static class CountEndpoints
+{
+    public static void MapCounting(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("").WithTags("Counting");
+        group.MapGet("/units/{id:guid}/count", (Guid id, CountReader reader, CancellationToken cancel) => reader.CountAsync(id, cancel)).WithName("countUnit").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/count", async (
+            Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, CountReader reader, ZestyContext db, CancellationToken cancel) =>
+        {
+            await albums.RequireAsync(albumId, cancel);
+            var first = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
+            if (count is < 1 or > PageChooser.MostUnits)
+            {
+                throw new RuleException($"Count 1 to {PageChooser.MostUnits} parts of the album at once.");
+            }
+
+            var ids = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(count).Select(u => u.Id).ToListAsync(cancel);
+            var views = new List<CountView>();
+            foreach (var id in ids)
+            {
+                views.Add(await reader.CountAsync(id, cancel));
+            }
+
+            return views;
+        }).WithName("countUnits").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/pages/choose", (Guid albumId, ChoosePagesRequest request, PageChooser chooser, CancellationToken cancel) =>
+            chooser.ChooseAsync(albumId, request, cancel)).WithName("choosePages").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/pages", async (Guid albumId, TakePagesRequest request, AlbumReader albums, LeafEditor editor, CancellationToken cancel) =>
+        {
+            await albums.RequireAsync(albumId, cancel);
+            return await editor.TakeAsync(request, cancel);
+        }).WithName("takePages").WithProblems();
+        group.MapPost("/units/{id:guid}/leaves", (Guid id, AddLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
+            editor.AddAsync(id, request.Revision, request.ProtectorId, cancel)).WithName("addLeaf").WithProblems();
+        group.MapDelete("/units/{id:guid}/leaves/{leafId:guid}", (Guid id, Guid leafId, [FromQuery] int revision, LeafEditor editor, CancellationToken cancel) =>
+            editor.RemoveAsync(id, revision, leafId, cancel)).WithName("removeLeaf").WithProblems();
+        group.MapPut("/albums/{albumId:guid}/protectors/{protectorId:guid}/stock", async (
+            Guid albumId, Guid protectorId, StockRequest request, AlbumReader albums, History history, ICurrentKeeper keeper, ZestyContext db, CancellationToken cancel) =>
+        {
+            var album = await albums.RequireAsync(albumId, cancel);
+            var row = album.Protectors.SingleOrDefault(p => p.Id == protectorId) ?? throw new MissingException("The protector");
+            if (request.Stock is < 0 or > 100_000)
+            {
+                throw new RuleException("A stock is 0 to 100,000 leaves, or left empty when it never runs out. Nothing was changed.");
+            }
+
+            history.Touch([row]);
+            row.Stock = request.Stock;
+            var units = await db.Units.Where(u => u.AlbumId == albumId).Select(u => u.Id).ToListAsync(cancel);
+            var name = row.ToProtector().Design.Name;
+            var done = request.Stock is { } owned ? $"Own {owned} of {name}" : $"Never run out of {name}";
+            return new LeavesAnswer(done, await history.SaveAsync(albumId, keeper.Id, done, units, cancel), []);
+        }).WithName("setStock").WithProblems();
+    }
+}

@@ -1,0 +1,152 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Words;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+
+namespace ZestyPocket.Server.Counting;
+
+/// <summary>Asks the core which pages hold a stretch of the album, and puts its answers into words.</summary>
+public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener opener, CountReader counts)
+{
+    public const int MostUnits = 40;
+
+    /// <summary>The ways that are offered side by side: what they put first, and by which weights.</summary>
+    private static readonly (string Name, ChoiceWeights Weights)[] Ways =
+    [
+        ("Balanced", ChoiceWeights.Usual),
+        ("Fewest leaves", ChoiceWeights.Usual with { Leaf = 30_000 }),
+        ("Least cropping", ChoiceWeights.Usual with { Leaf = 2_500, EmptyPocket = 150, Crop = 6 }),
+    ];
+
+    public async Task<IReadOnlyList<PageChoiceView>> ChooseAsync(Guid albumId, ChoosePagesRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        var album = await albums.RequireAsync(albumId, cancel);
+        if (request.Count is < 1 or > MostUnits)
+        {
+            throw new RuleException($"Pages are chosen for 1 to {MostUnits} parts of the album at once.");
+        }
+
+        var from = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == request.From && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
+        var ids = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= from.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(request.Count).Select(u => u.Id).ToListAsync(cancel);
+        var parts = new List<(OpenUnit Open, IReadOnlyList<Want> Wants)>();
+        foreach (var id in ids)
+        {
+            var open = await opener.OpenAsync(id, cancel);
+            parts.Add((open, await counts.WantsAsync(open, cancel)));
+        }
+
+        var designs = album.Protectors.OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
+        var keyOf = designs.ToDictionary(d => d.Row.Id, d => d.Row.Id.ToString());
+        var index = parts.Select((p, u) => (p.Open.Unit.Id, u)).ToDictionary(p => p.Id, p => p.u);
+        var contents = parts.ToDictionary(p => p.Open.Unit.Id, p => p.Open.Content);
+
+        // A leaf with both faces in one part can come and go; the others stand.
+        var leaves = parts.SelectMany(p => p.Open.Faces.Select(f => f.Leaf)).DistinctBy(l => l.Id).OrderBy(l => l.Ordinal).ToList();
+        var standing = leaves.Where(l => l.FrontUnitId != l.BackUnitId).ToList();
+        var between = leaves.Except(standing).ToList();
+        var outside = standing.SelectMany(l => new[] { l.FrontUnitId, l.BackUnitId }).OfType<Guid>().Where(u => !index.ContainsKey(u)).Distinct().ToList();
+        var others = await db.Units.AsNoTracking().Where(u => outside.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
+        var used = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == albumId).GroupBy(l => l.ProtectorId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+
+        var question = new PageQuestion(
+            [.. parts.Select(p => Want.Together(p.Wants))],
+            [
+                .. standing.Select(l => new StandingLeaf(
+                    [.. new[] { l.FrontUnitId, l.BackUnitId }.OfType<Guid>().Where(index.ContainsKey).Select(u => index[u])],
+                    keyOf[l.ProtectorId],
+                    new[] { l.FrontUnitId, l.BackUnitId }.OfType<Guid>().All(u => contents.TryGetValue(u, out var here)
+                        ? here.Placements.All(p => p.Place.LeafId != l.Id || !p.Locked)
+                        : others[u].Read().Placements.All(p => p.Place.LeafId != l.Id)))),
+            ],
+            [
+                .. designs.Select(d => new PageOffer(
+                    keyOf[d.Row.Id],
+                    d.Protector.Design.Name,
+                    d.Protector.Design.Pockets.GroupBy(p => d.Protector.CutSize(p.Nominal)).ToImmutableDictionary(g => g.Key, g => g.Count()),
+                    // What lies between the leaves of these parts is free to be used again.
+                    d.Row.Stock is { } owned ? Math.Max(0, owned - used.GetValueOrDefault(d.Row.Id) + between.Count(l => l.ProtectorId == d.Row.Id)) : null)),
+            ],
+            ChoiceWeights.Usual);
+
+        var views = new List<PageChoiceView>();
+        foreach (var (name, weights) in Ways)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var asked = question with { Weights = weights };
+            var view = View(name, asked, PageChoice.Solve(asked, cancel: cancel), parts, standing, between, designs);
+            if (!views.Exists(v => v.Extra.SequenceEqual(view.Extra) && v.Standing.SequenceEqual(view.Standing)))
+            {
+                views.Add(view);
+            }
+        }
+
+        return views;
+    }
+
+    private static PageChoiceView View(
+        string name, PageQuestion question, PageAnswer answer, List<(OpenUnit Open, IReadOnlyList<Want> Wants)> parts, List<AlbumLeaf> standing, List<AlbumLeaf> between, List<(AlbumProtector Row, Protector Protector)> designs)
+    {
+        var nameOf = question.Offers.ToDictionary(o => o.Key, o => o.Name);
+        var leaves = answer.ExtraLeaves - between.Count;
+        var pictures = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Name.EndsWith("pictures", StringComparison.Ordinal)).Sum(s => s.Count)).Sum();
+        var lost = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Name.EndsWith("pictures", StringComparison.Ordinal)).Sum(s => s.Count * p[s.Demand].Costs[s.Pocket])).Sum();
+        var crop = pictures == 0 ? 0 : Math.Round(lost / 10.0 / pictures, 1);
+        var buy = answer.Buy.OrderBy(b => b.Key, StringComparer.Ordinal).Select(b => $"{b.Value} × {nameOf[b.Key]}").ToList();
+        var (empty, unplaced) = (answer.Parts.Sum(p => p.Empty), answer.Parts.Sum(p => p.Unplaced));
+        var says = new List<string>
+        {
+            leaves switch { 0 => "No leaf more", 1 => "One leaf more", -1 => "One leaf fewer", > 0 => $"{NumberWords.Of(leaves)} leaves more", _ => $"{NumberWords.Of(-leaves)} leaves fewer" },
+            empty == 0 ? "no pocket stays empty" : $"{empty} {(empty == 1 ? "pocket stays" : "pockets stay")} empty",
+        };
+        if (pictures > 0)
+        {
+            says.Add(crop == 0 ? "nothing is cropped" : string.Create(CultureInfo.InvariantCulture, $"{crop:0.#} % of the pictures is cropped away on average"));
+        }
+
+        if (unplaced > 0)
+        {
+            says.Add($"{unplaced} {(unplaced == 1 ? "piece finds" : "pieces find")} no pocket");
+        }
+
+        return new PageChoiceView(
+            name,
+            char.ToUpperInvariant(says[0][0]) + string.Join("; ", says)[1..] + ".",
+            leaves,
+            empty,
+            crop,
+            unplaced,
+            buy,
+            answer.Proved,
+            Math.Round(100 * answer.Gap, 2),
+            [
+                .. parts.Select((p, u) => new PartChoiceView(
+                    p.Open.Unit.Id, p.Open.Title, Why(p, u, question, answer, standing, nameOf), answer.Parts[u].Pockets, answer.Parts[u].Empty, answer.Parts[u].Unplaced)),
+            ],
+            [.. standing.Select((l, i) => new LeafDesign(l.Id, designs.First(d => d.Row.Id.ToString() == answer.Standing[i]).Row.Id))],
+            [
+                .. answer.Parts.SelectMany((p, u) => p.Extra.Select(e => new ExtraLeaves(parts[u].Open.Unit.Id, designs.First(d => d.Row.Id.ToString() == e.Key).Row.Id, e.Leaves))),
+            ]);
+    }
+
+    /// <summary>Such as: one leaf of Nine 3x4 more, because 30 pieces want pockets and its facing pages have 12.</summary>
+    private static string Why(
+        (OpenUnit Open, IReadOnlyList<Want> Wants) part, int u, PageQuestion question, PageAnswer answer, List<AlbumLeaf> standing, Dictionary<string, string> nameOf)
+    {
+        var own = standing.Select((l, i) => (Leaf: l, Key: answer.Standing[i], Was: question.Standing[i])).Where(s => s.Was.Faces.Contains(u)).ToList();
+        var changed = own.Where(s => s.Key != s.Was.Key).Select(s => $"“{nameOf[s.Key]}” instead of “{nameOf[s.Was.Key]}”").ToList();
+        var extra = answer.Parts[u].Extra.Select(e => $"{NumberWords.Of(e.Leaves)} {(e.Leaves == 1 ? "leaf" : "leaves")} of “{nameOf[e.Key]}” between").ToList();
+        var onOwn = own.Sum(s => question.Offers.First(o => o.Key == s.Was.Key).Pockets.Values.Sum() * s.Was.Faces.Count(f => f == u));
+        var done = changed.Concat(extra).ToList();
+        var because = string.Create(CultureInfo.InvariantCulture, $"{part.Wants.Count} {(part.Wants.Count == 1 ? "piece wants a pocket" : "pieces want pockets")} and its own pages have {onOwn}");
+        return done.Count == 0 ? $"As it is: {because}." : $"{char.ToUpperInvariant(done[0][0])}{string.Join(", ", done)[1..]}, because {because}.";
+    }
+}

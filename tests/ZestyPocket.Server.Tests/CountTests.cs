@@ -1,0 +1,169 @@
+using System.Net.Http.Json;
+using NodaTime;
+using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Pieces against pockets, the pages that hold it all, and leaves that come and go.</summary>
+public sealed class CountTests
+{
+    private static readonly LocalDate Wednesday = new(2026, 5, 6);
+
+    private static Task<CountView> CountAsync(TestHost host, Guid unit) => host.GetAsync<CountView>($"/api/units/{unit}/count");
+
+    private static async Task AddPicturesAsync(TestHost host, Guid album, int lying, int upright, string day = "2026:05:06")
+    {
+        for (var i = 0; i < lying + upright; i++)
+        {
+            var (width, height) = i < lying ? (1800, 1200) : (900, 1200);
+            await host.AddAsync(album, $"{day[^2..]}-{i}.jpg", Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i)));
+        }
+    }
+
+    private static async Task<IReadOnlyList<PageChoiceView>> ChooseAsync(TestHost host, Guid album, Guid from, int count = 1) =>
+        await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album}/pages/choose", new ChoosePagesRequest(from, count));
+
+    private static async Task<LeavesAnswer> TakeAsync(TestHost host, Guid album, PageChoiceView choice, params Guid[] units)
+    {
+        var at = new List<UnitAt>();
+        foreach (var unit in units)
+        {
+            at.Add(new UnitAt(unit, (await host.OpenAsync(unit)).Revision));
+        }
+
+        return await host.PostAsync<LeavesAnswer>($"/api/albums/{album}/pages", new TakePagesRequest(at, choice.Standing, choice.Extra));
+    }
+
+    [Fact]
+    public async Task The_sum_counts_pictures_cards_keepsakes_and_stories_that_are_on_no_card()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4", "9x12-rows-6x4-3x4");
+        var week = album.Units[0].Id;
+        (await CountAsync(host, week)).Sum.ShouldBe("Nothing yet; 18 pockets free.");
+        await AddPicturesAsync(host, album.Id, lying: 3, upright: 2);
+        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle));
+        await host.EditAsync(unit, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, false)));
+        await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("We planted beans.", "Beans", [Wednesday]));
+
+        var count = await CountAsync(host, week);
+        count.Sum.ShouldBe("3 lying pictures + 2 upright pictures + 1 title card + 1 untold story + 1 keepsake = 8 pieces; 18 pockets: 10 free.");
+        (count.Pieces, count.Pockets, count.Free, count.Lacking, count.Placed).ShouldBe((8, 18, 10, 0, 0));
+        count.BySize.ShouldBe([new PocketsView("3 × 4 in", 18, 18)]);
+        // Two pages of six are enough; a filler and merging come after that.
+        count.Moves.Select(m => m.Kind).ShouldBe([MoveKind.LargerPockets, MoveKind.LargerPockets, MoveKind.AddFiller, MoveKind.MergeWithNext]);
+        // The story told on a card counts once, as that card.
+        var story = (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Single();
+        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest((await host.OpenAsync(week)).Revision, 1));
+        (await CountAsync(host, week)).Pieces.ShouldBe(8);
+        (await CountAsync(host, week)).Wanted.ShouldNotContain(w => w.Kind == WantKind.Story);
+    }
+
+    [Fact]
+    public async Task An_overfull_week_gets_the_pages_that_hold_it_all_and_one_undo_takes_them_out_again()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-nine-3x4");
+        var (week, next) = (album.Units[0].Id, album.Units[1].Id);
+        await AddPicturesAsync(host, album.Id, lying: 16, upright: 8);
+        await host.AddAsync(album.Id, "next.jpg", Pictures.Jpeg(1800, 1200, "2026:05:12 10:00:00", shade: 7));
+        var filled = await host.EditAsync(await host.OpenAsync(next), new EditRequest(0, EditKind.Fill));
+        var count = await CountAsync(host, week);
+        (count.Pieces, count.Pockets, count.Lacking).ShouldBe((24, 12, 12));
+
+        var choices = await ChooseAsync(host, album.Id, week);
+        choices.ShouldAllBe(c => c.Proved && c.Unplaced == 0);
+        var balanced = choices[0];
+        balanced.Parts.Single().Says.ShouldContain("because 24 pieces want pockets and its own pages have 12");
+        // The leaf whose back carries the next week's picture stays.
+        var shared = filled.Faces[0].LeafId;
+        balanced.Standing.Single(l => l.LeafId == shared).ProtectorId.ShouldBe(filled.Faces[0].ProtectorId);
+
+        var taken = await TakeAsync(host, album.Id, balanced, week);
+        count = await CountAsync(host, week);
+        (count.Lacking, count.Free).ShouldBe((0, balanced.Empty));
+        count.Leaves.Count.ShouldBe(2 + balanced.Leaves);
+        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.Fill));
+        unit.Counts.LoosePhotos.ShouldBe(0);
+        // The neighbour is as it was: its picture lies where it lay.
+        var after = await host.OpenAsync(next);
+        after.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Title).ShouldBe(filled.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Title));
+
+        unit = await host.StepAsync(unit, "undo");
+        await host.StepAsync(unit, "undo");
+        (await CountAsync(host, week)).Pockets.ShouldBe(12);
+        (await host.OpenAsync(next)).Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(1);
+        taken.Moved.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_leaf_is_put_in_and_taken_out_and_what_lay_on_it_goes_to_the_tray()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4", "9x12-full");
+        var (week, next) = (album.Units[0].Id, album.Units[1].Id);
+        var nine = album.Protectors.Single(p => p.DesignKey == "9x12-nine-3x4");
+        (nine.Pockets, nine.InUse, nine.Stock).ShouldBe((9, 5, null));
+        await AddPicturesAsync(host, album.Id, lying: 20, upright: 0);
+        await host.PostAsync<LeavesAnswer>($"/api/units/{week}/leaves", new AddLeafRequest((await host.OpenAsync(week)).Revision, nine.Id));
+        var unit = await host.OpenAsync(week);
+        unit.Faces.Select(f => f.Side.ToString()).ShouldBe(["Back", "Front", "Back", "Front"]);
+        (await host.OpenAsync(next)).Faces.Count.ShouldBe(2);
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit.Counts.LoosePhotos.ShouldBe(0);
+        var between = (await CountAsync(host, week)).Leaves.Single(l => l.MayGo);
+        (between.Faces, between.Placed > 0).ShouldBe((2, true));
+
+        var removed = await (await host.Client.DeleteAsync(new Uri($"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision}", UriKind.Relative))).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<LeavesAnswer>(TestHost.Json);
+        removed!.Moved.Single().ShouldBe($"{between.Placed} pieces went to the tray");
+        unit = await host.OpenAsync(week);
+        (unit.Counts.Pockets, unit.Counts.LoosePhotos).ShouldBe((18, between.Placed));
+        unit = await host.StepAsync(unit, "undo");
+        (unit.Counts.Pockets, unit.Counts.LoosePhotos).ShouldBe((36, 0));
+
+        // A leaf that it shares with a neighbour is not its own to take out, and two windows cannot both do it.
+        var facing = (await CountAsync(host, week)).Leaves.First(l => !l.MayGo);
+        (await (await host.Client.DeleteAsync(new Uri($"/api/units/{week}/leaves/{facing.LeafId}?revision={unit.Revision}", UriKind.Relative))).Content.ReadAsStringAsync()).ShouldContain("belongs to a neighbour");
+        await host.RefusedAsync(409, HttpMethod.Delete, $"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision - 1}", new { });
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, Guid.NewGuid()));
+        (await host.OpenAsync(week)).Counts.Pockets.ShouldBe(36);
+    }
+
+    [Fact]
+    public async Task A_trip_with_too_few_leaves_says_what_to_buy_and_its_days_share_the_stock()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums", new MakeAlbumRequest("Trip", new LocalDate(2026, 6, 6), 3, ["6x8-four-3x4", "6x8-two-6x4"], Core.Measures.MeasureSystem.Inches, Core.Dates.AlbumKind.Trip, HomeZone: "Europe/London"));
+        await AddPicturesAsync(host, album.Id, lying: 0, upright: 14, day: "2026:06:06");
+        await AddPicturesAsync(host, album.Id, lying: 0, upright: 14, day: "2026:06:07");
+        foreach (var protector in album.Protectors)
+        {
+            await SetStockAsync(host, album.Id, protector.Id, protector.DesignKey == "6x8-four-3x4" ? 5 : 0);
+        }
+
+        var counts = await host.GetAsync<List<CountView>>($"/api/albums/{album.Id}/count?from={album.Units[0].Id}&count=3");
+        counts.Select(c => (c.Pieces, c.Pockets, c.Lacking)).ShouldBe([(14, 8, 6), (14, 8, 6), (0, 8, 0)]);
+        // Four leaves stand; each of two days wants one more of four pockets a face, and one is left.
+        var choice = (await ChooseAsync(host, album.Id, album.Units[0].Id, 3))[0];
+        (choice.Leaves, choice.Unplaced, choice.Proved).ShouldBe((2, 0, true));
+        choice.Buy.Single().ShouldBe("1 × Four 3x4");
+        await TakeAsync(host, album.Id, choice, [.. album.Units.Select(u => u.Id)]);
+        counts = await host.GetAsync<List<CountView>>($"/api/albums/{album.Id}/count?from={album.Units[0].Id}&count=3");
+        counts.ShouldAllBe(c => c.Lacking == 0);
+        counts.Sum(c => c.Free).ShouldBe(choice.Empty);
+
+        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{album.Protectors[0].Id}/stock", new StockRequest(-1));
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(album.Units[0].Id, 41));
+        await host.RefusedAsync(404, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(Guid.NewGuid(), 1));
+    }
+
+    private static async Task SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
+        (await host.Client.PutAsJsonAsync($"/api/albums/{album}/protectors/{protector}/stock", new StockRequest(stock), TestHost.Json)).EnsureSuccessStatusCode();
+}
