@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|print|pack|fit|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|print|pack|fit|pages|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {
@@ -31,4 +31,9 @@ if (wanted is "pack" or "all")
 if (wanted is "fit" or "all")
 {
     FitBench.Run();
+}
+
+if (wanted is "pages" or "all")
+{
+    PagesBench.Run();
 }

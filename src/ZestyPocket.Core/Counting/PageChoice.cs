@@ -101,8 +101,11 @@ public static class PageChoice
     /// <summary>A piece that goes nowhere: worse than any leaf for it.</summary>
     private const int UnplacedWeight = 100_000;
 
+    /// <summary>Enough to prove nearly every week and most trips in a few seconds; what is not proved says its gap.</summary>
+    public const double UsualEffort = 1.3;
+
     /// <summary>Answers a question. <paramref name="effort"/> bounds the search in the solver's own deterministic time.</summary>
-    public static PageAnswer Solve(PageQuestion question, double effort = 20, CancellationToken cancel = default)
+    public static PageAnswer Solve(PageQuestion question, double effort = UsualEffort, CancellationToken cancel = default)
     {
         ArgumentNullException.ThrowIfNull(question);
         Check(question);
@@ -134,7 +137,8 @@ public static class PageChoice
         // Leaves that are added, part by part.
         var extra = question.Parts.Select((part, u) => offers.Select((offer, d) =>
         {
-            var most = Math.Min(PageQuestion.MostExtraLeaves, part.Sum(p => p.Count));
+            // No more leaves of a design than hold every piece in the size it has fewest of: the next would stay empty.
+            var most = Math.Min(PageQuestion.MostExtraLeaves, offer.Pockets.Values.Max(pockets => (part.Sum(p => p.Count) + (2 * pockets) - 1) / (2 * pockets)));
             var leaves = model.NewIntVar(0, most, $"extra{u}_{d}");
             cost.AddTerm(leaves, weights.Leaf);
             return leaves;

@@ -83,7 +83,8 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
             cancel.ThrowIfCancellationRequested();
             var asked = question with { Weights = weights };
             var view = View(name, asked, PageChoice.Solve(asked, cancel: cancel), parts, standing, between, designs);
-            if (!views.Exists(v => v.Extra.SequenceEqual(view.Extra) && v.Standing.SequenceEqual(view.Standing)))
+            // Two that come to the same are one choice, whatever leaf comes first.
+            if (!views.Exists(v => (v.Leaves, v.Empty, v.CropPercent, v.Unplaced) == (view.Leaves, view.Empty, view.CropPercent, view.Unplaced) && v.Buy.SequenceEqual(view.Buy)))
             {
                 views.Add(view);
             }
