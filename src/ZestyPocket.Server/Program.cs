@@ -61,6 +61,7 @@ services.AddScoped<WordsOver>();
 services.AddScoped<CountReader>();
 services.AddScoped<PageChooser>();
 services.AddScoped<LeafEditor>();
+services.AddScoped<BinderReader>();
 services.AddScoped<ImportJob>();
 services.AddSingleton<ImportNudges>();
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();

@@ -44,6 +44,13 @@ public sealed class CountTests
         // Stock that is short is named.
         desk.Browser.FindElements(By.CssSelector(".count summary")).First(s => s.Text == "Pages you own").Click();
         desk.AxeFindings().ShouldBeEmpty("Pages owned");
+
+        // The whole binder, leaf by leaf.
+        desk.Click("a[href$='/all/overview']");
+        desk.ClickButton("Leaves");
+        desk.UntilText("[data-testid='leaves-sum']", "3 leaves, ");
+        desk.Until("both faces of each", () => desk.Browser.FindElements(By.CssSelector(".binder .side")).Count == 6 ? "yes" : null);
+        desk.AxeFindings().ShouldBeEmpty("the room of leaves");
         desk.Complaints().ShouldBeEmpty();
     }
 }

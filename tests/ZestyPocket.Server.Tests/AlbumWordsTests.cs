@@ -175,6 +175,31 @@ public sealed class AlbumWordsTests
     }
 
     [Fact]
+    public async Task Stories_change_places_and_a_finding_passed_over_always_is_not_named_again()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var week = album.Units[0].Id;
+        foreach (var title in new[] { "First", "Second" })
+        {
+            await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("Words.", title, [Wednesday], People: ["Otto"]));
+        }
+
+        var stories = await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories");
+        stories.Select(s => s.Title).ShouldBe(["First", "Second"]);
+        var swapped = await host.PostAsync<StoryAnswer>($"/api/stories/{stories[1].Id}/swap", new SwapStoriesRequest(stories[1].Revision, stories[0].Id));
+        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Select(s => s.Title).ShouldBe(["Second", "First"]);
+        await host.PostAsync<object>($"/api/edits/{swapped.EditId}/undo", new { });
+        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Select(s => s.Title).ShouldBe(["First", "Second"]);
+
+        await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May it rained."));
+        var finding = (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Single();
+        var words = await WordsAsync(host, album.Id);
+        await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, PassedOver: [finding.Key]));
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task Words_too_many_for_a_card_flow_on_as_a_story_and_two_short_ones_are_joined()
     {
         await using var host = await TestHost.StartAsync();

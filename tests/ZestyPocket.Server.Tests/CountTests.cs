@@ -164,6 +164,35 @@ public sealed class CountTests
         await host.RefusedAsync(404, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(Guid.NewGuid(), 1));
     }
 
+    [Fact]
+    public async Task Another_design_is_used_too_and_given_up_again_and_the_binder_shows_every_leaf_with_both_faces()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        var url = $"/api/albums/{album.Id}/protectors";
+        var used = await host.PostAsync<LeavesAnswer>(url, new UseDesignRequest("9x12-twelve-3x3"));
+        var twelve = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.DesignKey == "9x12-twelve-3x3");
+        await host.PostAsync<LeavesAnswer>($"/api/units/{album.Units[0].Id}/leaves", new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, twelve.Id));
+        var leaves = await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
+        leaves.Select(l => (l.Number, l.Front.Title, l.Back.Title)).ShouldBe(
+        [
+            (1, "title page", "Week 19"), (2, "Week 19", "Week 19"), (3, "Week 19", "Week 20"), (4, "Week 20", "Week 21"), (5, "Week 21", "Week 22"), (6, "Week 22", "end page"),
+        ]);
+        leaves[1].DesignKey.ShouldBe("9x12-twelve-3x3");
+
+        // Given up while a leaf has it: the leaf keeps it, no new one is offered, and it can come back.
+        (await host.Client.DeleteAsync(new Uri($"{url}/{twelve.Id}", UriKind.Relative))).EnsureSuccessStatusCode();
+        (await host.OpenAsync(album.Units[0].Id)).Counts.Pockets.ShouldBe(18 + 24);
+        var view = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == twelve.Id);
+        (view.Gone, view.InUse).ShouldBe((true, 1));
+        await host.RefusedAsync(422, HttpMethod.Delete, $"{url}/{album.Protectors[0].Id}", new { });
+        (await host.PostAsync<LeavesAnswer>(url, new UseDesignRequest("9x12-twelve-3x3"))).Done.ShouldContain("uses");
+        await host.RefusedAsync(422, HttpMethod.Post, url, new UseDesignRequest("9x12-twelve-3x3"));
+        await host.RefusedAsync(422, HttpMethod.Post, url, new UseDesignRequest("6x8-full"));
+        await host.RefusedAsync(422, HttpMethod.Post, url, new UseDesignRequest("nobody's"));
+        used.EditId.ShouldNotBeNull();
+    }
+
     private static async Task SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
         (await host.Client.PutAsJsonAsync($"/api/albums/{album}/protectors/{protector}/stock", new StockRequest(stock), TestHost.Json)).EnsureSuccessStatusCode();
 }

@@ -46,6 +46,9 @@ public sealed record AlbumWords
     /// <summary>Words that are right in this album whatever a dictionary says.</summary>
     public ImmutableArray<string> KnownWords { get; init; } = [];
 
+    /// <summary>Findings the keeper wants to hear of no more, each as its kind and the words it was about.</summary>
+    public ImmutableArray<string> PassedOver { get; init; } = [];
+
     public StorySchool School { get; init; }
 
     /// <summary>New cards are of this family of styles.</summary>
@@ -86,6 +89,11 @@ public sealed record AlbumWords
         if (KnownWords.Length > 5_000 || KnownWords.Any(w => w.Length is 0 or > 80))
         {
             throw new RuleException("An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed.");
+        }
+
+        if (PassedOver.Length > 5_000 || PassedOver.Any(p => p.Length is 0 or > 200))
+        {
+            throw new RuleException("An album can pass over 5,000 findings at most. Nothing was changed.");
         }
 
         if (OwnStyles.Length > MostStyles || Sheets.Length > MostSheets)

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Server.Hosting;
@@ -42,6 +43,22 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
         ];
     }
 
+    /// <summary>
+    /// A stretch of an album: so many units from one on, without those left out. Throws when there are more than
+    /// <paramref name="most"/> or the first one is not the album's.
+    /// </summary>
+    public async Task<IReadOnlyList<Guid>> StretchAsync(Guid albumId, Guid from, int count, int most, CancellationToken cancel)
+    {
+        await RequireAsync(albumId, cancel);
+        if (count < 1 || count > most)
+        {
+            throw new RuleException($"Choose 1 to {most} parts of the album at once.");
+        }
+
+        var first = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
+        return await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(count).Select(u => u.Id).ToListAsync(cancel);
+    }
+
     public async Task<AlbumView> ViewAsync(Guid id, CancellationToken cancel)
     {
         var album = await RequireAsync(id, cancel);
@@ -76,7 +93,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             album.FirstDay,
             album.Measures,
             SizeView.Of(new Size(album.BodyWidth, album.BodyHeight), album.Measures),
-            [.. album.Protectors.OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures, leaves.Count(l => l.ProtectorId == p.Id)))],
+            [.. album.Protectors.Where(p => !p.Gone || leaves.Exists(l => l.ProtectorId == p.Id)).OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures, leaves.Count(l => l.ProtectorId == p.Id)))],
             [
                 .. units.Select(u => new UnitSummary(
                     u.Id, u.Revision, u.Dates.Title(calendar.Style), Mark(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
@@ -109,6 +126,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             ],
             protector.Design.Pockets.Length,
             row.Stock,
-            inUse);
+            inUse,
+            row.Gone);
     }
 }

@@ -31,7 +31,7 @@ public sealed record AlbumView(
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(
-    Guid Id, string DesignKey, string DesignName, string Outer, string RingStrip, string Ease, IReadOnlyList<ClearSizeView> ClearSizes, int Pockets, int? Stock, int InUse);
+    Guid Id, string DesignKey, string DesignName, string Outer, string RingStrip, string Ease, IReadOnlyList<ClearSizeView> ClearSizes, int Pockets, int? Stock, int InUse, bool Gone);
 
 /// <summary>One pocket size of a protector: its clear size if measured, and what pieces for it are cut to.</summary>
 public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);

@@ -16,18 +16,10 @@ public static class CountEndpoints
         var group = api.MapGroup("").WithTags("Counting");
         group.MapGet("/units/{id:guid}/count", (Guid id, CountReader reader, CancellationToken cancel) => reader.CountAsync(id, cancel)).WithName("countUnit").WithProblems();
         group.MapGet("/albums/{albumId:guid}/count", async (
-            Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, CountReader reader, ZestyContext db, CancellationToken cancel) =>
+            Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, CountReader reader, CancellationToken cancel) =>
         {
-            await albums.RequireAsync(albumId, cancel);
-            var first = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
-            if (count is < 1 or > PageChooser.MostUnits)
-            {
-                throw new RuleException($"Count 1 to {PageChooser.MostUnits} parts of the album at once.");
-            }
-
-            var ids = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(count).Select(u => u.Id).ToListAsync(cancel);
             var views = new List<CountView>();
-            foreach (var id in ids)
+            foreach (var id in await albums.StretchAsync(albumId, from, count, PageChooser.MostUnits, cancel))
             {
                 views.Add(await reader.CountAsync(id, cancel));
             }
@@ -45,6 +37,11 @@ public static class CountEndpoints
             editor.AddAsync(id, request.Revision, request.ProtectorId, cancel)).WithName("addLeaf").WithProblems();
         group.MapDelete("/units/{id:guid}/leaves/{leafId:guid}", (Guid id, Guid leafId, [FromQuery] int revision, LeafEditor editor, CancellationToken cancel) =>
             editor.RemoveAsync(id, revision, leafId, cancel)).WithName("removeLeaf").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/leaves", (Guid albumId, BinderReader reader, CancellationToken cancel) => reader.LeavesAsync(albumId, cancel)).WithName("listLeaves").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/protectors", (Guid albumId, UseDesignRequest request, LeafEditor editor, CancellationToken cancel) =>
+            editor.UseAsync(albumId, request.DesignKey, cancel)).WithName("useDesign").WithProblems();
+        group.MapDelete("/albums/{albumId:guid}/protectors/{protectorId:guid}", (Guid albumId, Guid protectorId, LeafEditor editor, CancellationToken cancel) =>
+            editor.GiveUpAsync(albumId, protectorId, cancel)).WithName("giveDesignUp").WithProblems();
         group.MapPut("/albums/{albumId:guid}/protectors/{protectorId:guid}/stock", async (
             Guid albumId, Guid protectorId, StockRequest request, AlbumReader albums, History history, ICurrentKeeper keeper, ZestyContext db, CancellationToken cancel) =>
         {

@@ -117,7 +117,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
     /// <summary>In the order in which people try them. Common practice.</summary>
     private IEnumerable<MoveView> Moves(OpenUnit open, IReadOnlyList<LeafView> leaves, int missing, int free)
     {
-        var designs = open.Album.Protectors.OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
+        var designs = open.Album.Protectors.Where(p => !p.Gone || leaves.Any(l => l.ProtectorId == p.Id)).OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
         if (missing > 0)
         {
             foreach (var leaf in leaves.Where(l => l.MayChange))

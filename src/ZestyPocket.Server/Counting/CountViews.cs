@@ -133,6 +133,18 @@ public sealed record UnitAt(Guid UnitId, int Revision);
 /// <summary>A leaf more for a part of the album.</summary>
 public sealed record AddLeafRequest(int Revision, Guid ProtectorId);
 
+/// <summary>A design that the album is to use, by its key.</summary>
+public sealed record UseDesignRequest(string DesignKey);
+
+/// <summary>A face of a leaf in the binder.</summary>
+/// <param name="UnitId">Whose it is; null for the title and the end page.</param>
+/// <param name="Title">Its title, or what stands there.</param>
+/// <param name="Placed">Pieces on it.</param>
+public sealed record BinderFace(Guid? UnitId, string Title, int Placed);
+
+/// <summary>A leaf in the binder with both its faces, in its order.</summary>
+public sealed record BinderLeaf(Guid LeafId, int Number, string DesignKey, string Design, int Pockets, BinderFace Front, BinderFace Back);
+
 /// <summary>How many leaves of a design are owned; null when they never run out.</summary>
 public sealed record StockRequest(int? Stock);
 

@@ -86,6 +86,50 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
         return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. units, .. others], before, cancel);
     }
 
+    /// <summary>Lets the album use another built-in design of its page body.</summary>
+    public async Task<LeavesAnswer> UseAsync(Guid albumId, string designKey, CancellationToken cancel)
+    {
+        await binder.LoadAsync(albumId, cancel);
+        var design = BuiltInDesigns.Find(designKey) ?? throw new RuleException($"There is no page design “{designKey}”. Nothing was changed.");
+        if (design.Body != new Core.Measures.Size(binder.Album.BodyWidth, binder.Album.BodyHeight))
+        {
+            throw new RuleException($"“{design.Name}” is for pages of {design.Body}; one album holds one size of page. Nothing was changed.");
+        }
+
+        var row = binder.Album.Protectors.Find(p => p.DesignKey == designKey);
+        if (row is { Gone: false })
+        {
+            throw new RuleException($"The album uses “{design.Name}” already. Nothing was changed.");
+        }
+
+        if (row is null)
+        {
+            row = AlbumProtector.From(Protector.Unmeasured(design), binder.Album.Protectors.Count);
+            (row.AlbumId, row.Gone) = (albumId, true);
+            db.Protectors.Add(row);
+        }
+
+        // Undoing it is the state before: not used.
+        history.Touch([row]);
+        row.Gone = false;
+        return await SaveAsync($"The album uses “{design.Name}”", binder.Units, Placed(), cancel);
+    }
+
+    /// <summary>The album does not take a design any more; its leaves of it stay as they are.</summary>
+    public async Task<LeavesAnswer> GiveUpAsync(Guid albumId, Guid protectorId, CancellationToken cancel)
+    {
+        await binder.LoadAsync(albumId, cancel);
+        var row = binder.Album.Protectors.Find(p => p.Id == protectorId && !p.Gone) ?? throw new MissingException("The page design");
+        if (binder.Album.Protectors.TrueForAll(p => p.Gone || p.Id == protectorId))
+        {
+            throw new RuleException("An album uses at least one page design. Nothing was changed.");
+        }
+
+        history.Touch([row]);
+        row.Gone = true;
+        return await SaveAsync($"The album takes no more of “{row.ToProtector().Design.Name}”", binder.Units, Placed(), cancel);
+    }
+
     private Guid Require(Guid protectorId) => binder.Album.Protectors.Exists(p => p.Id == protectorId)
         ? protectorId
         : throw new RuleException("The album does not use that page design. Nothing was changed.");

@@ -1,11 +1,9 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using ZestyPocket.Core;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
@@ -30,21 +28,15 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
     {
         ArgumentNullException.ThrowIfNull(request);
         var album = await albums.RequireAsync(albumId, cancel);
-        if (request.Count is < 1 or > MostUnits)
-        {
-            throw new RuleException($"Pages are chosen for 1 to {MostUnits} parts of the album at once.");
-        }
-
-        var from = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == request.From && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
-        var ids = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= from.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(request.Count).Select(u => u.Id).ToListAsync(cancel);
         var parts = new List<(OpenUnit Open, IReadOnlyList<Want> Wants)>();
-        foreach (var id in ids)
+        foreach (var id in await albums.StretchAsync(albumId, request.From, request.Count, MostUnits, cancel))
         {
             var open = await opener.OpenAsync(id, cancel);
             parts.Add((open, await counts.WantsAsync(open, cancel)));
         }
 
         var designs = album.Protectors.OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
+        // What the album has given up is not put in anew, but leaves that have it may keep it.
         var keyOf = designs.ToDictionary(d => d.Row.Id, d => d.Row.Id.ToString());
         var index = parts.Select((p, u) => (p.Open.Unit.Id, u)).ToDictionary(p => p.Id, p => p.u);
         var contents = parts.ToDictionary(p => p.Open.Unit.Id, p => p.Open.Content);
@@ -73,7 +65,7 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
                     d.Protector.Design.Name,
                     d.Protector.Design.Pockets.GroupBy(p => d.Protector.CutSize(p.Nominal)).ToImmutableDictionary(g => g.Key, g => g.Count()),
                     // What lies between the leaves of these parts is free to be used again.
-                    d.Row.Stock is { } owned ? Math.Max(0, owned - used.GetValueOrDefault(d.Row.Id) + between.Count(l => l.ProtectorId == d.Row.Id)) : null)),
+                    d.Row.Gone ? 0 : d.Row.Stock is { } owned ? Math.Max(0, owned - used.GetValueOrDefault(d.Row.Id) + between.Count(l => l.ProtectorId == d.Row.Id)) : null)),
             ],
             ChoiceWeights.Usual);
 

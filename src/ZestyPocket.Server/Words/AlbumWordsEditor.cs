@@ -29,6 +29,7 @@ public sealed class AlbumWordsEditor(ZestyContext db, AlbumReader albums, StoryE
             album.Revision,
             [.. words.People.Select(p => new PersonView(p.Name, p.Born))],
             words.KnownWords,
+            words.PassedOver,
             words.School,
             words.Family,
             [.. BuiltInCardStyles.All.Select(s => StyleView.Of(s, own: false)), .. words.OwnStyles.Select(s => StyleView.Of(s, own: true))],
@@ -49,6 +50,7 @@ public sealed class AlbumWordsEditor(ZestyContext db, AlbumReader albums, StoryE
         {
             People = request.People is { } people ? [.. people.Select(p => new AlbumPerson(p.Name, p.Born))] : words.People,
             KnownWords = request.KnownWords is { } known ? [.. known.Select(w => w.Trim()).Distinct()] : words.KnownWords,
+            PassedOver = request.PassedOver is { } passed ? [.. passed.Distinct()] : words.PassedOver,
             School = request.School ?? words.School,
             Family = request.Family ?? words.Family,
             Hand = request.UsualHand == true ? HandCapacity.Usual : request.Hand?.Measured() ?? words.Hand,
@@ -176,6 +178,7 @@ public sealed class AlbumWordsEditor(ZestyContext db, AlbumReader albums, StoryE
     {
         { People: { } people } => people.Count == 1 ? "Named one person" : $"Named {people.Count} people",
         { KnownWords: { } known } => known.Count == 1 ? "Learned a word" : $"Knows {known.Count} words of its own",
+        { PassedOver: not null } => "Passes over a finding from now on",
         { School: StorySchool.ByTheme } => "Tells its stories by theme",
         { School: StorySchool.ByDay } => "Tells its stories by day",
         { Family: { } family } => $"New cards are of the family {family}",

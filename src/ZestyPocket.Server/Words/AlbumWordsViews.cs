@@ -117,6 +117,7 @@ public sealed record AlbumWordsView(
     int Revision,
     IReadOnlyList<PersonView> People,
     IReadOnlyList<string> KnownWords,
+    IReadOnlyList<string> PassedOver,
     StorySchool School,
     string Family,
     IReadOnlyList<StyleView> Styles,
@@ -133,7 +134,8 @@ public sealed record ChangeAlbumWords(
     StorySchool? School = null,
     string? Family = null,
     HandSample? Hand = null,
-    bool? UsualHand = null);
+    bool? UsualHand = null,
+    IReadOnlyList<string>? PassedOver = null);
 
 /// <summary>A style made or changed, on the album's revision.</summary>
 public sealed record WriteStyleRequest(int Revision, StyleView Style);

@@ -25,7 +25,11 @@ namespace ZestyPocket.Server.Words;
 /// <param name="StoryId">The story that flows over the card: it is the story that is mended.</param>
 /// <param name="StoryRevision">The story's revision.</param>
 public sealed record FindingView(
-    Guid PieceId, string Card, string? Code, WordFindingKind Kind, int Start, int Length, string Found, string Says, string? MendedWords, string? Mend, Guid? StoryId, int? StoryRevision);
+    Guid PieceId, string Card, string? Code, WordFindingKind Kind, int Start, int Length, string Found, string Says, string? MendedWords, string? Mend, Guid? StoryId, int? StoryRevision)
+{
+    /// <summary>What it is about, whichever card it is on: passed over always, it is not named again.</summary>
+    public string Key { get; } = $"{Kind}: {(Found.Trim().Length > 0 ? Found.Trim() : Says)}" is { Length: > 200 } long_ ? long_[..200] : $"{Kind}: {(Found.Trim().Length > 0 ? Found.Trim() : Says)}";
+}
 
 /// <summary>Looking over the words of a unit.</summary>
 public static class CardEndpoints
@@ -53,6 +57,7 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
         }
 
         findings.AddRange(OnPictures(open));
+        findings.RemoveAll(f => open.Words.PassedOver.Contains(f.Key));
         return findings;
     }
 

@@ -91,6 +91,23 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         return await SaveAsync(album, "Joined two stories", story, told, cancel);
     }
 
+    /// <summary>Two stories change places in the order in which they are told.</summary>
+    public async Task<StoryAnswer> SwapAsync(Guid id, SwapStoriesRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        var (album, story) = await RequireAsync(id, cancel);
+        await history.RequireAsync(story, request.Revision, "Moved a story", cancel);
+        var (_, other) = await RequireAsync(request.OtherId, cancel);
+        if (other.AlbumId != story.AlbumId)
+        {
+            throw new RuleException("A story changes places with another one of its album. Nothing was changed.");
+        }
+
+        history.Touch(story, other);
+        (story.Ordinal, other.Ordinal) = (other.Ordinal, story.Ordinal);
+        return await SaveAsync(album, "Moved a story", story, [], cancel);
+    }
+
     public async Task<StoryAnswer> ThrowAwayAsync(Guid id, int revision, CancellationToken cancel)
     {
         var (album, story) = await RequireAsync(id, cancel);

@@ -44,6 +44,8 @@ public static class StoryEndpoints
             editor.SplitAsync(id, request, cancel)).WithName("splitStory").WithProblems();
         group.MapPost("/stories/{id:guid}/merge", (Guid id, MergeStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
             editor.MergeAsync(id, request, cancel)).WithName("mergeStory").WithProblems();
+        group.MapPost("/stories/{id:guid}/swap", (Guid id, SwapStoriesRequest request, StoryEditor editor, CancellationToken cancel) =>
+            editor.SwapAsync(id, request, cancel)).WithName("swapStories").WithProblems();
         group.MapDelete("/stories/{id:guid}", (Guid id, [FromQuery] int revision, StoryEditor editor, CancellationToken cancel) =>
             editor.ThrowAwayAsync(id, revision, cancel)).WithName("throwStoryAway").WithProblems();
         group.MapPost("/units/{id:guid}/room", (Guid id, RoomRequest request, StoryReader reader, CancellationToken cancel) =>

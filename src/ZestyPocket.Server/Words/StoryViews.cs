@@ -55,6 +55,9 @@ public sealed record SplitStoryRequest(int Revision, int At);
 /// <summary>Joins another story to the end of this one.</summary>
 public sealed record MergeStoryRequest(int Revision, Guid OtherId);
 
+/// <summary>Changes places with another story of the album.</summary>
+public sealed record SwapStoriesRequest(int Revision, Guid OtherId);
+
 /// <summary>Puts a story on cards of a unit; the cards it has there already are used again.</summary>
 /// <param name="Revision">Of the unit.</param>
 /// <param name="Cards">How many cards, 1 to 40.</param>

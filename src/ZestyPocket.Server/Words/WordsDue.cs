@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
-using ZestyPocket.Core;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
@@ -37,16 +36,8 @@ public static class WordsDue
     public static void MapWordsDue(this IEndpointRouteBuilder api) => api.MapGet("/albums/{albumId:guid}/words/due", async (
         Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, UnitOpener opener, UnitReader reader, WordsOver over, ZestyContext db, CancellationToken cancel) =>
     {
-        await albums.RequireAsync(albumId, cancel);
-        if (count is < 1 or > MostUnits)
-        {
-            throw new RuleException($"Look at 1 to {MostUnits} parts of the album at once.");
-        }
-
-        var first = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
-        var ids = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(count).Select(u => u.Id).ToListAsync(cancel);
         var units = new List<UnitWordsView>();
-        foreach (var id in ids)
+        foreach (var id in await albums.StretchAsync(albumId, from, count, MostUnits, cancel))
         {
             var open = await opener.OpenAsync(id, cancel);
             var (firstDay, lastDay) = (open.Dates.First, open.Dates.Last);

@@ -29,6 +29,9 @@ public sealed class AlbumProtector : IRevisioned
     /// <summary>How many leaves of it are owned for this album; null when they never run out.</summary>
     public int? Stock { get; set; }
 
+    /// <summary>The album does not use it any more; leaves that have it keep it, and it can come back.</summary>
+    public bool Gone { get; set; }
+
     /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
     public string ClearSizes { get; set; } = "[]";
 

@@ -81,20 +81,20 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
 }
 
 /// <summary>The measures of a protector; lengths in EMU.</summary>
-internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes, int? Stock = null)
+internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes, int? Stock = null, bool Gone = false)
 {
     public static ProtectorState Of(AlbumProtector row)
     {
         // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
         var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
-        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes, row.Stock);
+        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes, row.Stock, row.Gone);
     }
 
     public void Into(AlbumProtector row)
     {
         (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
         (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
-        row.Stock = Stock;
+        (row.Stock, row.Gone) = (Stock, Gone);
     }
 }
 

@@ -153,6 +153,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<long>("Ease")
                         .HasColumnType("bigint");
 
+                    b.Property<bool>("Gone")
+                        .HasColumnType("boolean");
+
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
 

@@ -820,6 +820,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stories/{id}/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["swapStories"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}/room": {
         parameters: {
             query?: never;
@@ -1108,6 +1124,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listLeaves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/protectors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["useDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/protectors/{protectorId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["giveDesignUp"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{albumId}/protectors/{protectorId}/stock": {
         parameters: {
             query?: never;
@@ -1307,6 +1371,7 @@ export interface components {
             revision: number;
             people: components["schemas"]["PersonView"][];
             knownWords: string[];
+            passedOver: string[];
             school: components["schemas"]["StorySchool"];
             family: string;
             styles: components["schemas"]["StyleView"][];
@@ -1320,6 +1385,34 @@ export interface components {
          * @enum {unknown}
          */
         BandPlace: "none" | "head" | "foot";
+        /** @description A face of a leaf in the binder. */
+        BinderFace: {
+            /**
+             * Format: uuid
+             * @description Whose it is; null for the title and the end page.
+             */
+            unitId: null | string;
+            /** @description Its title, or what stands there. */
+            title: string;
+            /**
+             * Format: int32
+             * @description Pieces on it.
+             */
+            placed: number;
+        };
+        /** @description A leaf in the binder with both its faces, in its order. */
+        BinderLeaf: {
+            /** Format: uuid */
+            leafId: string;
+            /** Format: int32 */
+            number: number;
+            designKey: string;
+            design: string;
+            /** Format: int32 */
+            pockets: number;
+            front: components["schemas"]["BinderFace"];
+            back: components["schemas"]["BinderFace"];
+        };
         /** @description A box in fractions of the picture. */
         BoxView: {
             /** Format: double */
@@ -1492,6 +1585,7 @@ export interface components {
             family?: null | string;
             hand?: null | components["schemas"]["HandSample"];
             usualHand?: null | boolean;
+            passedOver?: null | string[];
         };
         /** @description Asks which pages hold it all, for a stretch of the album from one part on. */
         ChoosePagesRequest: {
@@ -1741,6 +1835,8 @@ export interface components {
              * @description The story's revision.
              */
             storyRevision: null | number;
+            /** @description What it is about, whichever card it is on: passed over always, it is not named again. */
+            key?: null | string;
         };
         /** @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL. */
         FitAnswer: {
@@ -2542,6 +2638,7 @@ export interface components {
             stock: null | number;
             /** Format: int32 */
             inUse: number;
+            gone: boolean;
         };
         /** @description Where a quick note has gone. */
         QuickNoteAnswer: {
@@ -2964,6 +3061,13 @@ export interface components {
              */
             contrast: number;
         };
+        /** @description Changes places with another story of the album. */
+        SwapStoriesRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: uuid */
+            otherId: string;
+        };
         /** @description Does what a choice says, on the revisions of its parts. */
         TakePagesRequest: {
             units: components["schemas"]["UnitAt"][];
@@ -3171,6 +3275,10 @@ export interface components {
             missing: string[];
             /** @description Its cards in reading order, those in the tray last. */
             cards: components["schemas"]["CardDueView"][];
+        };
+        /** @description A design that the album is to use, by its key. */
+        UseDesignRequest: {
+            designKey: string;
         };
         /**
          * @description What the keeper decided about a picture.
@@ -6183,6 +6291,59 @@ export interface operations {
             };
         };
     };
+    swapStories: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapStoriesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     askRoom: {
         parameters: {
             query?: never;
@@ -7191,6 +7352,158 @@ export interface operations {
             path: {
                 id: string;
                 leafId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLeaves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinderLeaf"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    useDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseDesignRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    giveDesignUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                protectorId: string;
             };
             cookie?: never;
         };

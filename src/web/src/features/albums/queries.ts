@@ -71,6 +71,13 @@ export const useWordsDue = (
     enabled: computed(() => !!toValue(from)),
   })
 
+/** The leaves of the binder in their order. */
+export const useLeaves = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'leaves')),
+    queryFn: () => answer(api.GET('/api/albums/{albumId}/leaves', { params: { path: { albumId: toValue(id) } } })),
+  })
+
 /** Pieces against pockets, part by part. */
 export const useCounts = (
   id: MaybeRefOrGetter<string>,

@@ -12,6 +12,7 @@ import OverviewRoom from './OverviewRoom.vue'
 import PhotosRoom from './PhotosRoom.vue'
 import { rooms } from './rooms'
 import SeriesRoom from './SeriesRoom.vue'
+import LeavesRoom from '../count/LeavesRoom.vue'
 import LettersRoom from '../tell/LettersRoom.vue'
 import StylesRoom from '../tell/StylesRoom.vue'
 import WordsRoom from '../tell/WordsRoom.vue'
@@ -70,6 +71,7 @@ useShortcuts({
         <PhotosRoom v-else-if="room === 'photos'" :album="album" />
         <CamerasRoom v-else-if="room === 'cameras'" :album="album" />
         <KeepsakesRoom v-else-if="room === 'keepsakes'" :album="album" />
+        <LeavesRoom v-else-if="room === 'leaves'" :album="album" />
         <WordsRoom v-else-if="room === 'words'" :album="album" />
         <StylesRoom v-else-if="room === 'styles'" :album="album" />
         <LettersRoom v-else-if="room === 'letters'" :album="album" />

@@ -5,6 +5,7 @@ export const rooms = [
   { key: 'cameras', name: 'Cameras and stays' },
   { key: 'keepsakes', name: 'Keepsakes' },
   { key: 'series', name: 'Series' },
+  { key: 'leaves', name: 'Leaves' },
   { key: 'words', name: 'Words' },
   { key: 'styles', name: 'Card styles' },
   { key: 'letters', name: 'Letters' },

@@ -14,6 +14,7 @@ const words = ref(props.story.words)
 const title = ref(props.story.title)
 const author = ref(props.story.author)
 const theme = ref(props.story.theme)
+const people = ref(props.story.people.join(', '))
 const byHand = ref<boolean | null>(null)
 const style = ref('')
 const room = ref<StoryRoom>()
@@ -47,6 +48,7 @@ watch(
     title.value = props.story.title
     author.value = props.story.author
     theme.value = props.story.theme
+    people.value = props.story.people.join(', ')
     sent = ''
     void measure()
   },
@@ -96,9 +98,22 @@ function save() {
 
 async function write() {
   const { story } = props
-  const now = { title: title.value, author: author.value, theme: theme.value, words: words.value }
+  const now = {
+    title: title.value,
+    author: author.value,
+    theme: theme.value,
+    words: words.value,
+    people: people.value
+      .split(',')
+      .map((p) => p.trim())
+      .filter(Boolean),
+  }
   const same =
-    now.words === story.words && now.title === story.title && now.author === story.author && now.theme === story.theme
+    now.words === story.words &&
+    now.title === story.title &&
+    now.author === story.author &&
+    now.theme === story.theme &&
+    now.people.join() === story.people.join()
   if (same || JSON.stringify(now) === sent) return
   sent = JSON.stringify(now)
   const saved = await act(() =>
@@ -165,6 +180,22 @@ const move = (to: string[]) =>
     ),
   )
 
+/** The story before this one in the same order, to change places with. */
+const before = computed(() => {
+  const at = props.others.findIndex((s) => s.id === props.story.id)
+  const other = at > 0 ? props.others[at - 1] : undefined
+  return other && other.days[0] === props.story.days[0] ? other : undefined
+})
+const moveUp = () =>
+  act(() =>
+    answer(
+      api.POST('/api/stories/{id}/swap', {
+        params: { path: { id: props.story.id } },
+        body: { revision: props.story.revision, otherId: before.value!.id },
+      }),
+    ),
+  )
+
 const throwAway = () =>
   act(() =>
     answer(
@@ -198,6 +229,17 @@ const throwAway = () =>
           maxlength="80"
           @input="changed"
           @blur="save"
+        />
+      </div>
+      <div>
+        <label class="form-label mb-0" :for="`people-${story.id}`">Who is in it</label>
+        <input
+          :id="`people-${story.id}`"
+          v-model="people"
+          class="form-control form-control-sm"
+          list="people"
+          placeholder="Otto, Junie"
+          @change="save"
         />
       </div>
       <div>
@@ -292,6 +334,7 @@ const throwAway = () =>
           {{ n.title || n.words.slice(0, 50) || 'the empty one' }}
         </BDropdownItemButton>
       </BDropdown>
+      <BButton v-if="before" size="sm" variant="outline-dark" @click="moveUp">Move up</BButton>
       <BButton size="sm" variant="outline-dark" @click="throwAway">Throw away</BButton>
     </form>
     <p v-if="standing.length" class="form-text mb-0" data-testid="standing">

@@ -142,6 +142,9 @@ const toDay = (story: StoryView, day: string) =>
           By theme
         </button>
       </div>
+      <datalist id="people">
+        <option v-for="p in album?.people" :key="p.name" :value="p.name"></option>
+      </datalist>
       <datalist id="themes">
         <option v-for="t in album?.themes" :key="t" :value="t"></option>
       </datalist>

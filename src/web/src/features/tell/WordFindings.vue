@@ -31,6 +31,16 @@ const learn = (finding: FindingView) =>
     ),
   )
 
+const passAlways = (finding: FindingView) =>
+  act(() =>
+    answer(
+      api.PUT('/api/albums/{albumId}/words', {
+        params: { path: { albumId: props.unit.albumId } },
+        body: { revision: album.value!.revision, passedOver: [...album.value!.passedOver, finding.key!] },
+      }),
+    ),
+  )
+
 const mend = (finding: FindingView) =>
   finding.storyId
     ? act(() =>
@@ -68,6 +78,15 @@ const mend = (finding: FindingView) =>
           @click="learn(f)"
         >
           Always right
+        </button>
+        <button
+          v-else-if="album"
+          type="button"
+          class="btn btn-sm btn-link p-0"
+          :aria-label="`Always pass over “${f.found || f.says}”`"
+          @click="passAlways(f)"
+        >
+          Always pass over
         </button>
         <button
           type="button"
