@@ -133,8 +133,8 @@ internal static class PagesBench
                 var buy = solver.MakeIntVar(0, double.PositiveInfinity, $"b{d}");
                 objective.SetCoefficient(buy, 20_000);
                 LinearExpr needed = extra[d];
-                needed = stands.Where((_, l) => question.Standing[l].Key != offers[d].Key).Aggregate(needed, (sum, z) => sum + z[d]);
-                solver.Add(needed <= buy + stock);
+                needed = stands.Aggregate(needed, (sum, z) => sum + z[d]);
+                solver.Add(needed <= buy + stock + question.Standing.Count(l => l.Key == offers[d].Key));
             }
         }
 

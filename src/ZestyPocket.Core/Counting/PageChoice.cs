@@ -5,20 +5,22 @@ using ZestyPocket.Core.Measures;
 namespace ZestyPocket.Core.Counting;
 
 /// <summary>Pieces that want the same kind of pocket.</summary>
+/// <param name="Kind">What kind of thing.</param>
 /// <param name="Name">What they are, in words, such as <c>lying pictures</c>.</param>
 /// <param name="Count">How many.</param>
 /// <param name="Costs">
 /// The sizes of pocket they can go into, each with what one of them loses there in thousandths of itself: crop for a
 /// picture, 0 for a card that fits. Empty for pieces that go nowhere.
 /// </param>
-public sealed record Demand(string Name, int Count, ImmutableDictionary<Size, int> Costs);
+public sealed record Demand(WantKind Kind, string Name, int Count, ImmutableDictionary<Size, int> Costs);
 
 /// <summary>A page design as it can be had: how many pockets of each size one face holds, and how many leaves there are.</summary>
 /// <param name="Key">Its lasting name.</param>
 /// <param name="Name">What people call it.</param>
 /// <param name="Pockets">Pockets of each cut size on one face.</param>
-/// <param name="Stock">Leaves that are owned and not in use; null when they never run out.</param>
-public sealed record PageOffer(string Key, string Name, ImmutableDictionary<Size, int> Pockets, int? Stock);
+/// <param name="Stock">Leaves that are owned and free, those standing not counted; null when they never run out.</param>
+/// <param name="MayBeAdded">False for a design that leaves may keep but no further leaf may get, bought or not.</param>
+public sealed record PageOffer(string Key, string Name, ImmutableDictionary<Size, int> Pockets, int? Stock, bool MayBeAdded = true);
 
 /// <summary>
 /// A leaf that is there anyway, such as those a week's facing pages lie on. Its two faces may belong to two parts of the
@@ -118,7 +120,7 @@ public static class PageChoice
         var standing = question.Standing.Select((leaf, l) => offers.Select((offer, d) =>
         {
             var taken = model.NewBoolVar($"leaf{l}_{d}");
-            if (!leaf.MayChange && offer.Key != leaf.Key)
+            if (offer.Key != leaf.Key && (!leaf.MayChange || !offer.MayBeAdded))
             {
                 model.Add(taken == 0);
             }
@@ -138,7 +140,7 @@ public static class PageChoice
         var extra = question.Parts.Select((part, u) => offers.Select((offer, d) =>
         {
             // No more leaves of a design than hold every piece in the size it has fewest of: the next would stay empty.
-            var most = Math.Min(PageQuestion.MostExtraLeaves, offer.Pockets.Values.Max(pockets => (part.Sum(p => p.Count) + (2 * pockets) - 1) / (2 * pockets)));
+            var most = !offer.MayBeAdded ? 0 : Math.Min(PageQuestion.MostExtraLeaves, offer.Pockets.Values.Max(pockets => (part.Sum(p => p.Count) + (2 * pockets) - 1) / (2 * pockets)));
             var leaves = model.NewIntVar(0, most, $"extra{u}_{d}");
             cost.AddTerm(leaves, weights.Leaf);
             return leaves;
@@ -203,7 +205,7 @@ public static class PageChoice
             }
         }
 
-        // What is owned, and what would have to be bought. A leaf that keeps its design takes nothing from the stock.
+        // What is owned, and what would have to be bought. A leaf that stands brings its own; one that changes sets it free.
         var buy = new IntVar?[offers.Length];
         for (var d = 0; d < offers.Length; d++)
         {
@@ -218,16 +220,13 @@ public static class PageChoice
                 needed.Add(part[d]);
             }
 
-            for (var l = 0; l < standing.Length; l++)
+            foreach (var choice in standing)
             {
-                if (question.Standing[l].Key != offers[d].Key)
-                {
-                    needed.Add(standing[l][d]);
-                }
+                needed.Add(choice[d]);
             }
 
             var short_ = model.NewIntVar(0, PageQuestion.MostExtraLeaves * Math.Max(1, question.Parts.Length), $"buy{d}");
-            model.Add(needed <= short_ + stock);
+            model.Add(needed <= short_ + stock + question.Standing.Count(l => l.Key == offers[d].Key));
             cost.AddTerm(short_, BuyWeight);
             buy[d] = short_;
         }

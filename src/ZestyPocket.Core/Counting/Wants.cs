@@ -56,7 +56,7 @@ public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, 
         return
         [
             .. wants.GroupBy(w => (w.Name, Key: string.Join(';', w.Costs.OrderBy(c => c.Key.Width).ThenBy(c => c.Key.Height).Select(c => $"{c.Key.Width.Emu}x{c.Key.Height.Emu}:{c.Value}"))))
-                .Select(g => new Demand(g.Key.Name, g.Count(), g.First().Costs)),
+                .Select(g => new Demand(g.First().Kind, g.Key.Name, g.Count(), g.First().Costs)),
         ];
     }
 

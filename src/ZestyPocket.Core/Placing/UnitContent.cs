@@ -41,6 +41,9 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>Keepsakes that lie in the album's envelope.</summary>
     public IEnumerable<Keepsake> InEnvelope => Pieces.OfType<Keepsake>().Where(k => k.InEnvelope);
 
+    /// <summary>Whether something lies on a leaf, or something locked when only that is asked.</summary>
+    public bool HoldsOn(Guid leafId, bool locked = false) => Placements.Any(p => p.Place.LeafId == leafId && (p.Locked || !locked));
+
     /// <summary>Photos that already have a print in a pocket.</summary>
     public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).ToHashSet();
 

@@ -146,8 +146,12 @@ public static class CardComposer
         };
     }
 
-    /// <summary>How many words a card of a style holds in a hand.</summary>
-    public static int HandHolds(CardStyle style, Size cut, HandCapacity hand, bool heading = false) => HandHolds(HandSlots(style, cut, hand, heading), hand);
+    /// <summary>How many lines a card of a style has for a hand, and how many words they hold.</summary>
+    public static (int Lines, int Words) HandRoom(CardStyle style, Size cut, HandCapacity hand, bool heading = false)
+    {
+        var slots = HandSlots(style, cut, hand, heading);
+        return (slots.Length, HandHolds(slots, hand));
+    }
 
     private static int HandHolds(ImmutableArray<LineSlot> slots, HandCapacity hand) => (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
 

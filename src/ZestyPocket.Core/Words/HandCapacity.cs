@@ -22,11 +22,4 @@ public sealed record HandCapacity(double WordsPerInch, Length LinePitch)
         WordsPerInch is < 0.5 or > 8 or double.NaN || LinePitch < Length.FromMillimetres(4) || LinePitch > Length.FromMillimetres(20)
             ? throw new RuleException("A hand writes half a word to 8 words on an inch, on lines 4 to 20 mm apart. Nothing was changed: measure it again.")
             : this;
-
-    /// <summary>Lines that a card holds inside its margins.</summary>
-    public int Lines(Size cut, Length margin) => Math.Max(0, (int)((cut.Height - margin - margin).Emu / LinePitch.Emu));
-
-    /// <summary>Words that a card holds inside its margins. Arithmetic.</summary>
-    public int Words(Size cut, Length margin) =>
-        Math.Max(0, (int)Math.Floor(Lines(cut, margin) * Math.Max(0, (double)(cut.Width - margin - margin).Inches) * WordsPerInch));
 }

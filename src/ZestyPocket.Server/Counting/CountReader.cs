@@ -88,19 +88,13 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
                 faces.First().Protector.Design.Name,
                 faces.Count(),
                 open.Content.Placements.Count(p => p.Place.LeafId == leaf.Id),
-                MayChange(leaf.Id, open.Content, other),
+                // Another design is no loss when nothing is locked on it here and nothing lies on its other face.
+                !open.Content.HoldsOn(leaf.Id, locked: true) && other?.Read().HoldsOn(leaf.Id) != true,
                 faces.Count() == 2,
                 other?.ReadDates().Title(open.Calendar.Style)));
         }
 
         return views;
-    }
-
-    /// <summary>A leaf may get another design when nothing is locked on it here and nothing lies on its other face.</summary>
-    public static bool MayChange(Guid leafId, UnitContent here, AlbumUnit? otherSide)
-    {
-        ArgumentNullException.ThrowIfNull(here);
-        return here.Placements.All(p => p.Place.LeafId != leafId || !p.Locked) && (otherSide is null || otherSide.Read().Placements.All(p => p.Place.LeafId != leafId));
     }
 
     private static string Sum(List<WantedView> wanted, int pieces, int pockets)
@@ -117,12 +111,14 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
     /// <summary>In the order in which people try them. Common practice.</summary>
     private IEnumerable<MoveView> Moves(OpenUnit open, IReadOnlyList<LeafView> leaves, int missing, int free)
     {
-        var designs = open.Album.Protectors.Where(p => !p.Gone || leaves.Any(l => l.ProtectorId == p.Id)).OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
+        var pocketsOf = open.Album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector().Design.Pockets.Length);
+        // What the album has given up is not proposed.
+        var designs = open.Album.Protectors.Where(p => !p.Gone).OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
         if (missing > 0)
         {
             foreach (var leaf in leaves.Where(l => l.MayChange))
             {
-                var now = designs.First(d => d.Row.Id == leaf.ProtectorId).Protector.Design.Pockets.Length;
+                var now = pocketsOf[leaf.ProtectorId];
                 if (designs.Where(d => d.Protector.Design.Pockets.Length > now).OrderBy(d => Math.Abs(((d.Protector.Design.Pockets.Length - now) * leaf.Faces) - missing)).Select(d => ((AlbumProtector, Protector)?)d).FirstOrDefault() is { } smaller)
                 {
                     var gain = (smaller.Item2.Design.Pockets.Length - now) * leaf.Faces;
@@ -142,14 +138,14 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
         }
         else if (free > 0)
         {
-            foreach (var leaf in leaves.Where(l => l.MayGo && designs.First(d => d.Row.Id == l.ProtectorId).Protector.Design.Pockets.Length * 2 <= free))
+            foreach (var leaf in leaves.Where(l => l.MayGo && pocketsOf[l.ProtectorId] * 2 <= free))
             {
                 yield return new MoveView(MoveKind.RemoveLeaf, $"Take a leaf of “{leaf.Design}” out", "all pieces still have a pocket", LeafId: leaf.LeafId);
             }
 
             foreach (var leaf in leaves.Where(l => l.MayChange))
             {
-                var now = designs.First(d => d.Row.Id == leaf.ProtectorId).Protector.Design.Pockets.Length;
+                var now = pocketsOf[leaf.ProtectorId];
                 if (designs.Where(d => d.Protector.Design.Pockets.Length < now && (now - d.Protector.Design.Pockets.Length) * leaf.Faces <= free).OrderBy(d => d.Protector.Design.Pockets.Length).Select(d => ((AlbumProtector, Protector)?)d).FirstOrDefault() is { } larger)
                 {
                     yield return new MoveView(

@@ -56,13 +56,15 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
         }
 
         var before = Placed();
-        var others = new HashSet<AlbumUnit>();
+        var touched = new HashSet<AlbumUnit>(units);
         foreach (var (leafId, protectorId) in request.Standing)
         {
             var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("A leaf is no longer in the binder. Nothing was changed: ask for the pages again.");
             if (leaf.ProtectorId != Require(protectorId))
             {
-                others.UnionWith(ChangeDesign(leaf, protectorId, units));
+                var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+                LeafDesigns.Change(history, leaf, protectorId, binder.DesignOf(protectorId), sides);
+                touched.UnionWith(sides);
             }
         }
 
@@ -83,7 +85,7 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
             }
         }
 
-        return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. units, .. others], before, cancel);
+        return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. touched], before, cancel);
     }
 
     /// <summary>Lets the album use another built-in design of its page body.</summary>
@@ -163,22 +165,6 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
     {
         binder.Lay([], u => binder.FacesOf(u) + (u == unit ? more : 0));
         binder.ReadFaces();
-    }
-
-    /// <summary>Another design on a leaf; pieces whose pockets are gone go to the tray. Gives units outside the asked ones that it touched.</summary>
-    private List<AlbumUnit> ChangeDesign(AlbumLeaf leaf, Guid protectorId, List<AlbumUnit> asked)
-    {
-        history.Touch([leaf]);
-        leaf.ProtectorId = protectorId;
-        var design = binder.DesignOf(protectorId);
-        var touched = binder.Units.Where(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId).ToList();
-        history.Touch(touched);
-        foreach (var unit in touched)
-        {
-            unit.Write(unit.Read().KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.PocketKey) is not null));
-        }
-
-        return touched.FindAll(u => !asked.Contains(u));
     }
 
     private int Placed() => binder.Units.Sum(u => u.PiecesPlaced);

@@ -36,7 +36,6 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
         }
 
         var designs = album.Protectors.OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
-        // What the album has given up is not put in anew, but leaves that have it may keep it.
         var keyOf = designs.ToDictionary(d => d.Row.Id, d => d.Row.Id.ToString());
         var index = parts.Select((p, u) => (p.Open.Unit.Id, u)).ToDictionary(p => p.Id, p => p.u);
         var contents = parts.ToDictionary(p => p.Open.Unit.Id, p => p.Open.Content);
@@ -55,9 +54,8 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
                 .. standing.Select(l => new StandingLeaf(
                     [.. new[] { l.FrontUnitId, l.BackUnitId }.OfType<Guid>().Where(index.ContainsKey).Select(u => index[u])],
                     keyOf[l.ProtectorId],
-                    new[] { l.FrontUnitId, l.BackUnitId }.OfType<Guid>().All(u => contents.TryGetValue(u, out var here)
-                        ? here.Placements.All(p => p.Place.LeafId != l.Id || !p.Locked)
-                        : others[u].Read().Placements.All(p => p.Place.LeafId != l.Id)))),
+                    // What lies on it here is laid anew, but for what is locked; outside nothing is touched.
+                    !new[] { l.FrontUnitId, l.BackUnitId }.OfType<Guid>().Any(u => contents.TryGetValue(u, out var here) ? here.HoldsOn(l.Id, locked: true) : others[u].Read().HoldsOn(l.Id)))),
             ],
             [
                 .. designs.Select(d => new PageOffer(
@@ -65,7 +63,9 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
                     d.Protector.Design.Name,
                     d.Protector.Design.Pockets.GroupBy(p => d.Protector.CutSize(p.Nominal)).ToImmutableDictionary(g => g.Key, g => g.Count()),
                     // What lies between the leaves of these parts is free to be used again.
-                    d.Row.Gone ? 0 : d.Row.Stock is { } owned ? Math.Max(0, owned - used.GetValueOrDefault(d.Row.Id) + between.Count(l => l.ProtectorId == d.Row.Id)) : null)),
+                    d.Row.Stock is { } owned ? Math.Max(0, owned - used.GetValueOrDefault(d.Row.Id) + between.Count(l => l.ProtectorId == d.Row.Id)) : null,
+                    // What the album has given up is not put in anew, but leaves that have it may keep it.
+                    MayBeAdded: !d.Row.Gone)),
             ],
             ChoiceWeights.Usual);
 
@@ -90,8 +90,8 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
     {
         var nameOf = question.Offers.ToDictionary(o => o.Key, o => o.Name);
         var leaves = answer.ExtraLeaves - between.Count;
-        var pictures = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Name.EndsWith("pictures", StringComparison.Ordinal)).Sum(s => s.Count)).Sum();
-        var lost = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Name.EndsWith("pictures", StringComparison.Ordinal)).Sum(s => s.Count * p[s.Demand].Costs[s.Pocket])).Sum();
+        var pictures = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Kind == WantKind.Picture).Sum(s => s.Count)).Sum();
+        var lost = question.Parts.Select((p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Kind == WantKind.Picture).Sum(s => s.Count * p[s.Demand].Costs[s.Pocket])).Sum();
         var crop = pictures == 0 ? 0 : Math.Round(lost / 10.0 / pictures, 1);
         var buy = answer.Buy.OrderBy(b => b.Key, StringComparer.Ordinal).Select(b => $"{b.Value} × {nameOf[b.Key]}").ToList();
         var (empty, unplaced) = (answer.Parts.Sum(p => p.Empty), answer.Parts.Sum(p => p.Unplaced));

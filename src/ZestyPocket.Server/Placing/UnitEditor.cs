@@ -8,6 +8,7 @@ using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Pages;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
@@ -256,20 +257,9 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             ?? throw new RuleException("The album does not use that page design. Nothing was changed.");
         var design = protector.ToProtector().Design;
 
-        // Both faces of the leaf get the new pockets, so the unit on its other side is part of the same edit.
         var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
         var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
-        history.Touch([leaf, .. units]);
-        leaf.ProtectorId = protector.Id;
-        var lost = 0;
-        foreach (var unit in units)
-        {
-            var before = unit.Read();
-            var after = before.KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.PocketKey) is not null);
-            lost += before.Placements.Length - after.Placements.Length;
-            unit.Write(after);
-        }
-
+        var lost = LeafDesigns.Change(history, leaf, protector.Id, design, units);
         var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
         var summary = $"Changed a leaf to {design.Name}{tray}";
         await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id), cancel);

@@ -28,7 +28,14 @@ public sealed record FindingView(
     Guid PieceId, string Card, string? Code, WordFindingKind Kind, int Start, int Length, string Found, string Says, string? MendedWords, string? Mend, Guid? StoryId, int? StoryRevision)
 {
     /// <summary>What it is about, whichever card it is on: passed over always, it is not named again.</summary>
-    public string Key { get; } = $"{Kind}: {(Found.Trim().Length > 0 ? Found.Trim() : Says)}" is { Length: > 200 } long_ ? long_[..200] : $"{Kind}: {(Found.Trim().Length > 0 ? Found.Trim() : Says)}";
+    public string Key
+    {
+        get
+        {
+            var about = Found.Trim().Length > 0 ? Found.Trim() : Says;
+            return $"{Kind}: {about[..Math.Min(about.Length, 160)]}";
+        }
+    }
 }
 
 /// <summary>Looking over the words of a unit.</summary>

@@ -85,7 +85,7 @@ public static class FitEndpoints
 
         if (card.Setting is { ByHand: true })
         {
-            var holds = CardComposer.HandHolds(style, cut, open.Words.Hand);
+            var holds = CardComposer.HandRoom(style, cut, open.Words.Hand).Words;
             return holds == 0 ? null : $"{NumberWords.Of(Math.Max(2, (fit.Words + holds - 1) / holds))} cards by hand";
         }
 

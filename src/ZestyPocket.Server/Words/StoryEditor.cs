@@ -164,7 +164,7 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         var style = PieceFaces.StyleOf(open, card);
         var cut = open.CutSizeOf(card);
         var cards = setting.ByHand
-            ? (int)Math.Ceiling(Copyfit.CountWords(card.Words) / (double)Math.Max(1, CardComposer.HandHolds(style, cut, open.Words.Hand)))
+            ? (int)Math.Ceiling(Copyfit.CountWords(card.Words) / (double)Math.Max(1, CardComposer.HandRoom(style, cut, open.Words.Hand).Words))
             : StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, fonts).Cards;
         var carrying = open.Content.Carry(card.Id, story.Id, card.Words, card.StyleKey, setting);
         var count = Math.Clamp(cards, 2, MostCards);
@@ -358,7 +358,7 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         FlowOutcome flow;
         if (setting.ByHand)
         {
-            var (parts, over) = StoryFlow.ByHand(story.Words, [.. cards.Select((c, i) => CardComposer.HandHolds(styles[i], open.CutSizeOf(c), open.Words.Hand))]);
+            var (parts, over) = StoryFlow.ByHand(story.Words, [.. cards.Select((c, i) => CardComposer.HandRoom(styles[i], open.CutSizeOf(c), open.Words.Hand).Words)]);
             flow = new FlowOutcome(0, parts, over);
         }
         else
@@ -451,9 +451,9 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         var count = Copyfit.CountWords(text);
         var byHand = cuts.Select(c =>
         {
-            var holds = CardComposer.HandHolds(style, c.Cut, hand);
+            var (lines, holds) = CardComposer.HandRoom(style, c.Cut, hand);
             var cards = holds == 0 ? 0 : Math.Max(1, (count + holds - 1) / holds);
-            return new RoomView($"{Cards(cards, c.Nominal, "card", open.Album.Measures)} of {hand.Lines(c.Cut, style.Margin)} lines", MeasureText.Show(c.Nominal, open.Album.Measures), cards, 0, c.Count);
+            return new RoomView($"{Cards(cards, c.Nominal, "card", open.Album.Measures)} of {lines} lines", MeasureText.Show(c.Nominal, open.Album.Measures), cards, 0, c.Count);
         }).Where(r => r.Cards > 0).ToList();
         var usable = typed.OfType<RoomView>().ToList();
         // The fewest cards first; of equally few the smaller.

@@ -22,7 +22,7 @@ public sealed class PageChoiceTests
     private static readonly ImmutableArray<PageOffer> SixByEight = [.. BuiltInDesigns.All.Where(d => d.Body == Whole).Select(d => Offer(d))];
 
     private static Demand Pictures(int count, int width, int height) =>
-        new($"{width}x{height}", count, Want.Picture(new PixelSize(width, height), SixByEight.SelectMany(o => o.Pockets.Keys)).Costs);
+        new(WantKind.Picture, $"{width}x{height}", count, Want.Picture(new PixelSize(width, height), SixByEight.SelectMany(o => o.Pockets.Keys)).Costs);
 
     private static PageQuestion Week(ImmutableArray<Demand> demands, ImmutableArray<PageOffer>? offers = null, bool mayChange = true, string key = "6x8-two-6x4") =>
         new([demands], [new([0], key, mayChange), new([0], key, mayChange)], offers ?? SixByEight, ChoiceWeights.Usual);
@@ -52,7 +52,7 @@ public sealed class PageChoiceTests
     {
         // The worked check of the trade: five stories, a title card and a filler on two nine-pocket pages. Arithmetic.
         var nine = Offer(BuiltInDesigns.Find("9x12-nine-3x4")!);
-        var cards = new Demand("cards", 7, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0));
+        var cards = new Demand(WantKind.Card, "cards", 7, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0));
         var answer = PageChoice.Solve(new PageQuestion([[cards]], [new([0], nine.Key, false), new([0], nine.Key, false)], [nine], ChoiceWeights.Usual));
         (answer.Parts[0].Pockets, answer.Parts[0].Placed, answer.Parts[0].Empty).ShouldBe((18, 7, 11));
     }
@@ -68,6 +68,33 @@ public sealed class PageChoiceTests
         var answer = PageChoice.Solve(Week([Pictures(16, 3000, 2000)], scarce));
         (answer.ExtraLeaves, answer.Parts[0].Unplaced).ShouldBe((3, 0));
         answer.Buy.ShouldBe(new Dictionary<string, int> { ["6x8-two-6x4"] = 2 });
+    }
+
+    [Fact]
+    public void A_leaf_that_changes_its_design_sets_the_old_one_free_for_another()
+    {
+        // Two leaves of four stand and none is in stock: the first day wants two of them, the second none.
+        var four = Offer(BuiltInDesigns.Find("6x8-four-3x4")!, 0);
+        var two = Offer(BuiltInDesigns.Find("6x8-two-6x4")!, 0);
+        var question = new PageQuestion(
+            [[Pictures(4, 3000, 4000)], [Pictures(2, 3000, 2000)]],
+            [new([0], two.Key, true), new([1], four.Key, true)],
+            [four, two],
+            ChoiceWeights.Usual);
+        var answer = PageChoice.Solve(question);
+        answer.Standing.ShouldBe([four.Key, two.Key]);
+        (answer.Buy.Count, answer.ExtraLeaves, answer.Parts.Sum(p => p.Empty)).ShouldBe((0, 0, 0));
+    }
+
+    [Fact]
+    public void A_design_that_is_given_up_stays_where_it_is_and_is_neither_added_nor_bought()
+    {
+        var gone = Offer(BuiltInDesigns.Find("6x8-four-3x4")!) with { MayBeAdded = false };
+        var two = Offer(BuiltInDesigns.Find("6x8-two-6x4")!);
+        var answer = PageChoice.Solve(new PageQuestion([[Pictures(20, 3000, 4000)]], [new([0], gone.Key, true), new([0], two.Key, true)], [gone, two], ChoiceWeights.Usual));
+        answer.Standing.ShouldBe([gone.Key, two.Key]);
+        answer.Parts[0].Extra.ShouldAllBe(e => e.Key == two.Key);
+        answer.Buy.ShouldBeEmpty();
     }
 
     [Fact]
@@ -142,18 +169,18 @@ public sealed class PageChoiceTests
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, key: "gone")));
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, [SixByEight[0] with { Stock = -1 }])));
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, [SixByEight[0] with { Pockets = ImmutableDictionary<Size, int>.Empty.Add(Size.FromInches(0, 4), 1) }])));
-        Should.Throw<RuleException>(() => PageChoice.Solve(Week([new Demand("many", 20_001, ImmutableDictionary<Size, int>.Empty)])));
+        Should.Throw<RuleException>(() => PageChoice.Solve(Week([new Demand(WantKind.Picture, "many", 20_001, ImmutableDictionary<Size, int>.Empty)])));
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands) with { Weights = new ChoiceWeights(-1, 0, 0, 0) }));
         // 400 pictures in a day are many, not too many.
         PageChoice.Solve(Week([Pictures(400, 3000, 2000)])).Parts[0].Unplaced.ShouldBe(0);
         // A piece that fits nowhere is told, not dropped.
-        PageChoice.Solve(Week([new Demand("map", 1, ImmutableDictionary<Size, int>.Empty)])).Parts[0].Unplaced.ShouldBe(1);
+        PageChoice.Solve(Week([new Demand(WantKind.Keepsake, "map", 1, ImmutableDictionary<Size, int>.Empty)])).Parts[0].Unplaced.ShouldBe(1);
     }
 
     private static readonly Gen<PageQuestion> RandomWeek = Gen.Select(
         Gen.Int[0, 8], Gen.Int[0, 8], Gen.Int[0, 4], Gen.Int[0, 3], Gen.Int[0, SixByEight.Length - 1].Array[2], Gen.Bool.Array[2], Gen.Int[-1, 3].Array[SixByEight.Length],
         (lying, upright, square, cards, keys, change, stock) => new PageQuestion(
-            [[Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000), new Demand("cards", cards, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0).Add(Lying, 0))]],
+            [[Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000), new Demand(WantKind.Card, "cards", cards, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0).Add(Lying, 0))]],
             [new([0], SixByEight[keys[0]].Key, change[0]), new([0], SixByEight[keys[1]].Key, change[1])],
             [.. SixByEight.Select((o, d) => o with { Stock = stock[d] < 0 ? null : stock[d] })],
             ChoiceWeights.Usual));
@@ -172,7 +199,7 @@ public sealed class PageChoiceTests
                 {
                     var pockets = Sizes.ToDictionary(s => s, s => new[] { left, right }.Concat(extra).Concat(extra).Sum(d => offers[d].Pockets.GetValueOrDefault(s)));
                     var buy = Enumerable.Range(0, offers.Length).Sum(d => offers[d].Stock is { } stock
-                        ? Math.Max(0, extra.Count(e => e == d) + (left == d && question.Standing[0].Key != offers[d].Key ? 1 : 0) + (right == d && question.Standing[1].Key != offers[d].Key ? 1 : 0) - stock)
+                        ? Math.Max(0, extra.Count(e => e == d) + (left == d ? 1 : 0) + (right == d ? 1 : 0) - stock - question.Standing.Count(l => l.Key == offers[d].Key))
                         : 0);
                     var fixedCost = ((long)weights.Leaf * extra.Length) + (20_000L * buy)
                         + ((long)weights.Change * ((question.Standing[0].Key == offers[left].Key ? 0 : 1) + (question.Standing[1].Key == offers[right].Key ? 0 : 1)));
@@ -297,8 +324,8 @@ public sealed class PageChoiceTests
             {
                 var buy = solver.MakeIntVar(0, double.PositiveInfinity, $"buy{d}");
                 objective.SetCoefficient(buy, 20_000);
-                var needed = Sum([.. added.Select(x => x[d]), .. stands.Where((_, l) => question.Standing[l].Key != offers[d].Key).Select(z => z[d])]);
-                solver.Add(needed <= buy + stock);
+                var needed = Sum([.. added.Select(x => x[d]), .. stands.Select(z => z[d])]);
+                solver.Add(needed <= buy + stock + question.Standing.Count(l => l.Key == offers[d].Key));
             }
         }
 

@@ -95,8 +95,8 @@ public sealed class WordCheckTests
     public void A_hand_holds_what_its_sample_says()
     {
         // 3x4 with 5 mm margins: 2.606 in of line, 91.6 mm of height, 13 lines of 7 mm, 2.2 words an inch.
-        HandCapacity.Usual.Lines(Size.FromInches(3, 4), Length.FromMillimetres(5)).ShouldBe(13);
-        HandCapacity.Usual.Words(Size.FromInches(3, 4), Length.FromMillimetres(5)).ShouldBe(74);
+        var plain = BuiltInCardStyles.Find("reading-serif", CardKind.Journaling) with { Columns = 1, Margin = Length.FromMillimetres(5) };
+        CardComposer.HandRoom(plain, Size.FromInches(3, 4), HandCapacity.Usual).ShouldBe((13, 74));
         HandCapacity.Measured(66, 10, Length.FromInches(3), Length.FromMillimetres(8)).WordsPerInch.ShouldBe(2.2, 1e-9);
         Should.Throw<RuleException>(() => HandCapacity.Measured(0, 10, Length.FromInches(3), Length.FromMillimetres(8)));
     }

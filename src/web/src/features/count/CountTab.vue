@@ -1,15 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import {
-  answer,
-  api,
-  type AlbumView,
-  type CountView,
-  type LeafView,
-  type MoveView,
-  type UnitView,
-} from '../../api/client'
+import { answer, api, type AlbumView, type CountView, type MoveView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useCounts } from '../albums/queries'
 import type { Edit } from '../place/unit'
@@ -55,10 +47,7 @@ const remove = (of: CountView, leafId: string) =>
     ),
   )
 
-const design = (of: CountView, leaf: LeafView, protectorId: string) =>
-  of.unitId === props.unit.id
-    ? props.edit({ kind: 'chooseDesign', leafId: leaf.leafId, protectorId })
-    : Promise.resolve(undefined)
+const design = (leafId: string, protectorId: string) => props.edit({ kind: 'chooseDesign', leafId, protectorId })
 
 async function merge(of: CountView) {
   const done = await act(() =>
@@ -74,7 +63,7 @@ function make(of: CountView, move: MoveView) {
       return props.edit({ kind: 'joinCards', pieceId: move.pieceId, otherId: move.otherId })
     case 'smallerPockets':
     case 'largerPockets':
-      return props.edit({ kind: 'chooseDesign', leafId: move.leafId, protectorId: move.protectorId })
+      return design(move.leafId!, move.protectorId!)
     case 'addLeaf':
       return add(of, move.protectorId!)
     case 'removeLeaf':
@@ -133,7 +122,7 @@ function make(of: CountView, move: MoveView) {
                   :id="`leaf-${leaf.leafId}`"
                   class="form-select form-select-sm"
                   :value="leaf.protectorId"
-                  @change="design(count, leaf, ($event.target as HTMLSelectElement).value)"
+                  @change="design(leaf.leafId, ($event.target as HTMLSelectElement).value)"
                 >
                   <option v-for="p in album.protectors" :key="p.id" :value="p.id">{{ p.designName }}</option>
                 </select>

@@ -11,9 +11,9 @@ const notices = useNotices()
 const choices = ref<PageChoiceView[]>()
 const asking = ref<AbortController>()
 
-// What was asked about has changed: ask again.
+// What was asked about has changed (a leaf, a stock, a piece): ask again.
 watch(
-  () => props.counts.map((c) => c.revision + c.unitId).join(),
+  () => JSON.stringify([props.counts, props.album.protectors]),
   () => (choices.value = undefined),
 )
 

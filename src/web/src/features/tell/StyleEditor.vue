@@ -2,6 +2,7 @@
 import { onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { answer, api, type StyleTry, type StyleView } from '../../api/client'
 import { useAct } from '../../shared/act'
+import NumberField from '../../shared/NumberField.vue'
 import { typefaces } from './kinds'
 
 /** A card style of the keeper's own: type, margins, colours, what is around the words, and what is kept free of them. */
@@ -106,65 +107,18 @@ async function save() {
               <option v-for="t in typefaces" :key="t.face" :value="t.face">{{ t.name }}</option>
             </select>
           </div>
-          <div>
-            <label for="style-small" class="form-label">From, pt</label>
-            <input
-              id="style-small"
-              v-model.number="style.smallestPt"
-              type="number"
-              min="7"
-              max="200"
-              step="0.25"
-              class="form-control form-control-sm"
-            />
-          </div>
-          <div>
-            <label for="style-large" class="form-label">To, pt</label>
-            <input
-              id="style-large"
-              v-model.number="style.largestPt"
-              type="number"
-              min="7"
-              max="200"
-              step="0.25"
-              class="form-control form-control-sm"
-            />
-          </div>
-          <div>
-            <label for="style-leading" class="form-label">Leading, × size</label>
-            <input
-              id="style-leading"
-              v-model.number="style.leading"
-              type="number"
-              min="1"
-              max="2"
-              step="0.02"
-              class="form-control form-control-sm"
-            />
-          </div>
-          <div>
-            <label for="style-margin" class="form-label">Margin, mm</label>
-            <input
-              id="style-margin"
-              v-model.number="style.marginMm"
-              type="number"
-              min="3"
-              max="30"
-              step="0.5"
-              class="form-control form-control-sm"
-            />
-          </div>
-          <div>
-            <label for="style-columns" class="form-label">Columns</label>
-            <input
-              id="style-columns"
-              v-model.number="style.columns"
-              type="number"
-              min="1"
-              max="3"
-              class="form-control form-control-sm"
-            />
-          </div>
+          <NumberField id="style-small" v-model="style.smallestPt" label="From, pt" :min="7" :max="200" :step="0.25" />
+          <NumberField id="style-large" v-model="style.largestPt" label="To, pt" :min="7" :max="200" :step="0.25" />
+          <NumberField
+            id="style-leading"
+            v-model="style.leading"
+            label="Leading, × size"
+            :min="1"
+            :max="2"
+            :step="0.02"
+          />
+          <NumberField id="style-margin" v-model="style.marginMm" label="Margin, mm" :min="3" :max="30" :step="0.5" />
+          <NumberField id="style-columns" v-model="style.columns" label="Columns" :min="1" :max="3" />
         </div>
         <div class="form-check my-2">
           <input id="style-ruled" v-model="style.ruled" type="checkbox" class="form-check-input" />
@@ -192,30 +146,8 @@ async function save() {
               <option v-for="[key, name] in dresses" :key="key" :value="key">{{ name }}</option>
             </select>
           </div>
-          <div>
-            <label for="style-border" class="form-label">Border, pt</label>
-            <input
-              id="style-border"
-              v-model.number="style.borderPt"
-              type="number"
-              min="0"
-              max="18"
-              step="0.5"
-              class="form-control form-control-sm"
-            />
-          </div>
-          <div>
-            <label for="style-corner" class="form-label">Corners, mm</label>
-            <input
-              id="style-corner"
-              v-model.number="style.cornerMm"
-              type="number"
-              min="0"
-              max="12"
-              step="0.5"
-              class="form-control form-control-sm"
-            />
-          </div>
+          <NumberField id="style-border" v-model="style.borderPt" label="Border, pt" :min="0" :max="18" :step="0.5" />
+          <NumberField id="style-corner" v-model="style.cornerMm" label="Corners, mm" :min="0" :max="12" :step="0.5" />
         </div>
       </fieldset>
       <fieldset v-if="style.role !== 'filler' && style.role !== 'title'">
@@ -230,35 +162,27 @@ async function save() {
             </select>
           </div>
           <template v-if="style.band !== 'none'">
-            <div>
-              <label for="style-band-mm" class="form-label">Its height, mm</label>
-              <input
-                id="style-band-mm"
-                v-model.number="style.bandMm"
-                type="number"
-                min="0"
-                max="40"
-                step="0.5"
-                class="form-control form-control-sm"
-              />
-            </div>
+            <NumberField
+              id="style-band-mm"
+              v-model="style.bandMm"
+              label="Its height, mm"
+              :min="0"
+              :max="40"
+              :step="0.5"
+            />
             <div class="form-check my-2 align-self-end">
               <input id="style-band-printed" v-model="style.bandPrinted" type="checkbox" class="form-check-input" />
               <label for="style-band-printed" class="form-check-label">the date or hour in it</label>
             </div>
           </template>
-          <div>
-            <label for="style-indent" class="form-label">Indent past the hour, mm</label>
-            <input
-              id="style-indent"
-              v-model.number="style.indentMm"
-              type="number"
-              min="0"
-              max="40"
-              step="0.5"
-              class="form-control form-control-sm"
-            />
-          </div>
+          <NumberField
+            id="style-indent"
+            v-model="style.indentMm"
+            label="Indent past the hour, mm"
+            :min="0"
+            :max="40"
+            :step="0.5"
+          />
           <div>
             <label for="style-picture" class="form-label">A picture</label>
             <select id="style-picture" v-model="style.picture" class="form-select form-select-sm">
@@ -344,9 +268,6 @@ async function save() {
   flex-wrap: wrap;
   gap: 0.7rem;
   align-items: end;
-}
-.row-of input[type='number'] {
-  width: 6rem;
 }
 .grow {
   flex: 1 1 10rem;
