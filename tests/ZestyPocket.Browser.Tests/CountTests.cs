@@ -32,6 +32,15 @@ public sealed class CountTests
         desk.UntilText("[data-testid='sum']", sum);
         desk.ClickButton("Put in a leaf of");
         desk.Until("its leaf", () => desk.Browser.FindElements(By.CssSelector(".leaves li")).Count == 3 ? "yes" : null);
+        // With a leaf between there are two spreads, and the leaf is turned.
+        desk.ClickButton("Place");
+        desk.UntilText("[data-testid='spread']", "spread 1 of 2");
+        desk.Browser.FindElements(By.CssSelector(".page")).Count.ShouldBe(2);
+        desk.ClickButton("Turn the leaf");
+        desk.UntilText("[data-testid='spread']", "spread 2 of 2");
+        desk.Until("its pockets", () => desk.Browser.FindElements(By.CssSelector("[data-code='W19 2L1']")).Count == 1 ? "yes" : null);
+        desk.AxeFindings().ShouldBeEmpty("Place, second spread");
+        desk.ClickButton("Count");
         desk.ClickButton("Take out");
         desk.UntilText("[data-testid='sum']", sum);
 

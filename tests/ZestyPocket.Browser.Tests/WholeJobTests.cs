@@ -34,8 +34,8 @@ public sealed class WholeJobTests
 
         // The spread: the album's first design is nine 3x4; the left page becomes three rows of 6x4 + 3x4.
         desk.ClickButton("Place");
-        desk.See("#design-back");
-        desk.Choose("#design-back", "Three rows of 6x4 + 3x4");
+        desk.See("#design-back-1");
+        desk.Choose("#design-back-1", "Three rows of 6x4 + 3x4");
         desk.UntilPocket("W19 L1", "3x4: empty");
         desk.UntilPocket("W19 L2", "6x4: empty");
 

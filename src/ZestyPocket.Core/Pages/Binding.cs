@@ -27,6 +27,17 @@ public static class Binding
         }
     }
 
+    /// <summary>
+    /// Which spread each of a unit's faces in reading order lies on, from 1: a back opens a new one at the left, a front
+    /// lies at the right of the one that is open.
+    /// </summary>
+    public static IReadOnlyList<int> SpreadsOf(IReadOnlyList<LeafSide> faces)
+    {
+        ArgumentNullException.ThrowIfNull(faces);
+        var spread = 0;
+        return [.. faces.Select((side, i) => i == 0 || side == LeafSide.Back ? ++spread : spread)];
+    }
+
     /// <summary>How many leaves carry that many faces after the title page.</summary>
     public static int LeavesFor(int faces) => faces == 0 ? 0 : (faces / 2) + 1;
 

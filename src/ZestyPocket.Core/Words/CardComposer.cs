@@ -138,7 +138,7 @@ public static class CardComposer
         var holds = HandHolds(slots, hand);
         var count = Copyfit.CountWords(words);
         // A pale ink of the paper's own tone: lines to write on, not to look at.
-        var ink = Rgb.Contrast(style.Accent, style.Paper) < 3 ? style.Accent : new Rgb((byte)((style.Ink.R + (2 * style.Paper.R)) / 3), (byte)((style.Ink.G + (2 * style.Paper.G)) / 3), (byte)((style.Ink.B + (2 * style.Paper.B)) / 3));
+        var ink = Rgb.Contrast(style.Accent, style.Paper) < 2 ? style.Accent : new Rgb((byte)((style.Ink.R + (2 * style.Paper.R)) / 3), (byte)((style.Ink.G + (2 * style.Paper.G)) / 3), (byte)((style.Ink.B + (2 * style.Paper.B)) / 3));
         return empty with
         {
             Rules = [.. empty.Rules, .. slots.Select(s => new InkLine(s.X, s.Baseline, s.X + s.Width, s.Baseline, 0.5, ink))],

@@ -28,9 +28,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             .Select(u => new { u.Id, u.Ordinal }).ToListAsync(cancel);
         var (undo, redo) = await history.NextAsync(unit.Id, cancel);
         var faceViews = new List<FaceView>();
-        foreach (var face in open.Faces)
+        var spreads = Binding.SpreadsOf([.. open.Faces.Select(f => f.Side)]);
+        foreach (var (face, spread) in open.Faces.Zip(spreads))
         {
-            faceViews.Add(await FaceAsync(open, face, cancel));
+            faceViews.Add(await FaceAsync(open, face, spread, cancel));
         }
 
         var cards = content.Pieces.OfType<Card>().ToList();
@@ -97,7 +98,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         return HourSlots.Propose(Enumerable.Range(open.Dates.FirstNumber, open.Dates.Weight), pictures).Select(o => o.Nearest?.Id).FirstOrDefault(id => id is not null);
     }
 
-    private async Task<FaceView> FaceAsync(OpenUnit open, OpenFace face, CancellationToken cancel)
+    private async Task<FaceView> FaceAsync(OpenUnit open, OpenFace face, int spread, CancellationToken cancel)
     {
         var protector = face.Protector;
         var (originX, originY) = protector.BodyOrigin(face.Side);
@@ -134,7 +135,8 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         placement?.Locked ?? false);
                 }),
             ],
-            other is not null ? other.ReadDates().Title(open.Calendar.Style) : face.Side == LeafSide.Front ? "the end page" : "the title page");
+            other is not null ? other.ReadDates().Title(open.Calendar.Style) : face.Side == LeafSide.Front ? "the end page" : "the title page",
+            spread);
     }
 
     /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>

@@ -52,7 +52,7 @@ public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? T
 public sealed record UnitCounts(
     int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided, int PiecesShort);
 
-/// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner.</summary>
+/// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1.</summary>
 public sealed record FaceView(
     Guid LeafId,
     LeafSide Side,
@@ -63,7 +63,8 @@ public sealed record FaceView(
     long RingStripX,
     long RingStripWidth,
     IReadOnlyList<PocketView> Pockets,
-    string OtherSide);
+    string OtherSide,
+    int Spread);
 
 public sealed record PocketView(
     string Key, int Number, string Code, string Size, string CutLabel, long X, long Y, long Width, long Height, PieceView? Piece, bool Locked);

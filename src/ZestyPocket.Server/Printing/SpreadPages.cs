@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
@@ -22,13 +23,18 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
     public async Task<byte[]> PdfAsync(Guid unitId, CancellationToken cancel)
     {
         var pages = await PaintedAsync(unitId, cancel);
-        var size = SpreadPainter.SizeOf(pages);
+        var spreads = pages.Zip(Binding.SpreadsOf([.. pages.Select(p => p.Side)])).GroupBy(p => p.Second, p => p.First).Select(g => g.ToList());
         var path = Path.GetTempFileName();
         try
         {
             await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
             {
-                PdfFile.Write(file, "Spread", [new PdfPage(size.Width.Points, size.Height.Points, canvas => _spreads.Draw(canvas, pages, 300, cancel))]);
+                // A page for each spread as the album lies open.
+                PdfFile.Write(file, "Spread", spreads.Select(spread =>
+                {
+                    var size = SpreadPainter.SizeOf(spread);
+                    return new PdfPage(size.Width.Points, size.Height.Points, canvas => _spreads.Draw(canvas, spread, 300, cancel));
+                }));
             }
 
             return await File.ReadAllBytesAsync(path, cancel);

@@ -1775,7 +1775,7 @@ export interface components {
             /** Format: int32 */
             leaves: number;
         };
-        /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner. */
+        /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1. */
         FaceView: {
             /** Format: uuid */
             leafId: string;
@@ -1793,6 +1793,8 @@ export interface components {
             ringStripWidth: number;
             pockets: components["schemas"]["PocketView"][];
             otherSide: string;
+            /** Format: int32 */
+            spread: number;
         };
         /** @description Something to look at before a card is printed. */
         FindingView: {

@@ -77,10 +77,10 @@ useShortcuts({
   '[': () => turn(-1),
   ']': () => turn(1),
   ' ': (event) => {
-    if (tab.value === 'place' && !(event.target instanceof HTMLButtonElement)) turn(1)
+    if (tab.value === 'place' && !(event.target instanceof HTMLButtonElement)) place.value?.turn(1)
     else (event.target as HTMLElement).click?.()
   },
-  'Shift+ ': () => tab.value === 'place' && turn(-1),
+  'Shift+ ': () => tab.value === 'place' && place.value?.turn(-1),
   f: () => void place.value?.fill(),
   t: () => place.value?.toggleSize(),
   '?': () => (shortcuts.value = true),

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
-import type { FaceView, PocketView, UnitView } from '../../api/client'
+import type { FaceView, PocketView } from '../../api/client'
 import { usePieceDrag } from './drag'
 import FramedPhoto from './FramedPhoto.vue'
 import type { Framing } from './frame'
 import { ghostOf, samePocket, useHand, type InHand, type PocketRef } from './hand'
 import { neighbour, type Direction } from './neighbour'
 
-const props = defineProps<{ unit: UnitView; trueSize: boolean }>()
+const props = defineProps<{ faces: FaceView[]; trueSize: boolean }>()
 const emit = defineEmits<{
   put: [held: InHand, place: PocketRef]
   takeOut: [place: PocketRef]
@@ -35,8 +35,8 @@ const gutter = 18
 
 const scale = computed(() => {
   if (props.trueSize) return cssInch / emuPerInch
-  const width = props.unit.faces.reduce((sum, f) => sum + f.width, 0)
-  const height = Math.max(1, ...props.unit.faces.map((f) => f.height))
+  const width = props.faces.reduce((sum, f) => sum + f.width, 0)
+  const height = Math.max(1, ...props.faces.map((f) => f.height))
   return Math.min((room.value.width - gutter - 32) / width, (room.value.height - 28) / height)
 })
 const px = (emu: number) => `${emu * scale.value}px`
@@ -48,10 +48,10 @@ const placeOf = (face: FaceView, pocket: PocketView): PocketRef => ({
   pocketKey: pocket.key,
 })
 
-const faces = computed(() => {
+const laid = computed(() => {
   // Left to right as the album lies open: a back is a left page.
   let x = 0
-  return props.unit.faces.map((face) => {
+  return props.faces.map((face) => {
     const at = x
     x += face.width
     return { face, x: at }
@@ -59,7 +59,7 @@ const faces = computed(() => {
 })
 
 const all = computed(() =>
-  faces.value.flatMap(({ face, x }) =>
+  laid.value.flatMap(({ face, x }) =>
     face.pockets.map((pocket) => ({
       face,
       pocket,
@@ -211,7 +211,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   >
     <div class="spread" :style="{ gap: `${gutter}px` }">
       <section
-        v-for="{ face } in faces"
+        v-for="{ face } in laid"
         :key="face.leafId + face.side"
         class="page"
         :style="{ width: px(face.width), height: px(face.height) }"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { AlbumView, UnitView } from '../../api/client'
 import { useHand, type InHand, type PocketRef } from './hand'
 import MatSpread from './MatSpread.vue'
@@ -13,10 +13,33 @@ const hand = useHand()
 const trueSize = ref(false)
 const mat = ref<InstanceType<typeof MatSpread>>()
 
+/** The album lies open at one spread of the unit; a unit with leaves between its pages has several. */
+const spread = ref(1)
+const spreads = computed(() => Math.max(1, ...props.unit.faces.map((f) => f.spread)))
+const open = computed(() => Math.min(spread.value, spreads.value))
+const faces = computed(() => props.unit.faces.filter((f) => f.spread === open.value))
+let backwards = false
+
 watch(
   () => props.unit.id,
-  () => hand.clear(),
+  () => {
+    hand.clear()
+    spread.value = backwards ? spreads.value : 1
+    backwards = false
+  },
 )
+
+/** Turns a leaf: to the next spread of this unit, then to the next unit. */
+function turn(step: 1 | -1) {
+  const to = open.value + step
+  if (to >= 1 && to <= spreads.value) {
+    hand.clear()
+    spread.value = to
+  } else {
+    backwards = step < 0
+    emit('turn', step)
+  }
+}
 onBeforeUnmount(() => hand.clear())
 
 function put(held: InHand, place: PocketRef) {
@@ -28,7 +51,7 @@ function put(held: InHand, place: PocketRef) {
 }
 
 const fill = () => props.edit({ kind: 'fill' })
-defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
+defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) })
 </script>
 
 <template>
@@ -38,12 +61,13 @@ defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
         <button
           type="button"
           class="btn btn-sm btn-outline-dark"
-          :disabled="!unit.previousUnitId"
-          @click="emit('turn', -1)"
+          :disabled="open === 1 && !unit.previousUnitId"
+          @click="turn(-1)"
         >
           ‹ Turn back
         </button>
         <strong class="mat-title">{{ unit.title }} · {{ unit.label }}</strong>
+        <span v-if="spreads > 1" data-testid="spread">spread {{ open }} of {{ spreads }}</span>
         <span class="visually-quiet"
           >{{ unit.counts.pockets - unit.counts.openPockets }} of {{ unit.counts.pockets }} pockets filled</span
         >
@@ -55,13 +79,18 @@ defineExpose({ fill, toggleSize: () => (trueSize.value = !trueSize.value) })
         >
           {{ trueSize ? 'Fit the mat' : 'True size' }}
         </button>
-        <button type="button" class="btn btn-sm btn-outline-dark" :disabled="!unit.nextUnitId" @click="emit('turn', 1)">
+        <button
+          type="button"
+          class="btn btn-sm btn-outline-dark"
+          :disabled="open === spreads && !unit.nextUnitId"
+          @click="turn(1)"
+        >
           Turn the leaf ›
         </button>
       </div>
       <MatSpread
         ref="mat"
-        :unit="unit"
+        :faces="faces"
         :true-size="trueSize"
         @put="put"
         @take-out="(place) => edit({ kind: 'takeOut', place })"

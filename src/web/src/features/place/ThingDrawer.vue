@@ -133,11 +133,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       </div>
       <h2 class="h6 mt-3">Page designs</h2>
       <div v-for="face in unit.faces" :key="face.leafId + face.side" class="mb-2">
-        <label :for="`design-${face.side}`" class="form-label mb-0">
-          {{ face.side === 'back' ? 'Left page' : 'Right page' }}
+        <label :for="`design-${face.side}-${face.spread}`" class="form-label mb-0">
+          {{ face.side === 'back' ? 'Left page' : 'Right page'
+          }}{{ unit.faces.length > 2 ? `, spread ${face.spread}` : '' }}
         </label>
         <select
-          :id="`design-${face.side}`"
+          :id="`design-${face.side}-${face.spread}`"
           class="form-select form-select-sm"
           :value="face.protectorId"
           @change="
