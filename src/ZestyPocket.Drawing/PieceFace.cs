@@ -29,6 +29,9 @@ public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
     public PhotoFace? Picture { get; init; }
 }
 
+/// <summary>Several faces in one print, on a ground.</summary>
+public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFace Face)> Cells, Rgb Ground) : PieceFace(Cut);
+
 /// <summary>A picture in the vault as it may be shown and printed.</summary>
 /// <param name="Sha256">Content hash of the original.</param>
 /// <param name="Page">The page of a PDF, from 1; 1 for everything else.</param>

@@ -22,6 +22,9 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             case CardPieceFace card:
                 DrawCard(canvas, card, pixelsPerInch);
                 break;
+            case CollageFace collage:
+                DrawCollage(canvas, collage, pixelsPerInch);
+                break;
             default:
                 throw new ArgumentException("Unknown kind of piece.", nameof(piece));
         }
@@ -51,6 +54,19 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         }
 
         canvas.Restore();
+    }
+
+    private void DrawCollage(SKCanvas canvas, CollageFace collage, double pixelsPerInch)
+    {
+        using var ground = new SKPaint { Color = Colour(collage.Ground), IsAntialias = true };
+        canvas.DrawRect(0, 0, (float)collage.Cut.Width.Points, (float)collage.Cut.Height.Points, ground);
+        foreach (var (bounds, face) in collage.Cells)
+        {
+            canvas.Save();
+            canvas.Translate((float)bounds.X.Points, (float)bounds.Y.Points);
+            Draw(canvas, face, pixelsPerInch);
+            canvas.Restore();
+        }
     }
 
     private void DrawCard(SKCanvas canvas, CardPieceFace piece, double pixelsPerInch)

@@ -36,6 +36,10 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<PrintJob> PrintJobs => Set<PrintJob>();
 
+    public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
+
+    public DbSet<KeeperDesign> Designs => Set<KeeperDesign>();
+
     /// <summary>How every part of the program sets the provider up.</summary>
     public static void Configure(DbContextOptionsBuilder builder, string connectionString) =>
         builder.UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime());
@@ -60,6 +64,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             album.Property(a => a.Revision).IsConcurrencyToken();
             album.Property(a => a.Calendar).HasColumnType("jsonb");
             album.Property(a => a.Words).HasColumnType("jsonb");
+            album.Property(a => a.Formulas).HasColumnType("jsonb");
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);
@@ -71,6 +76,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             protector.Property(p => p.DesignKey).HasMaxLength(100);
             protector.Property(p => p.Revision).IsConcurrencyToken();
             protector.Property(p => p.ClearSizes).HasColumnType("jsonb");
+            protector.Property(p => p.Form).HasColumnType("jsonb");
         });
 
         modelBuilder.Entity<AlbumUnit>(unit =>
@@ -85,6 +91,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         modelBuilder.Entity<AlbumLeaf>(leaf =>
         {
             leaf.Property(l => l.Revision).IsConcurrencyToken();
+            leaf.Property(l => l.Form).HasColumnType("jsonb");
             leaf.HasOne<AlbumProtector>().WithMany().HasForeignKey(l => l.ProtectorId);
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.FrontUnitId);
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.BackUnitId);
@@ -171,6 +178,23 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             job.Property(j => j.Problem).HasMaxLength(1000);
             job.HasOne<Album>().WithMany().HasForeignKey(j => j.AlbumId);
             job.HasIndex(j => new { j.KeeperId, j.RequestKey }).IsUnique();
+        });
+
+        modelBuilder.Entity<PrintedPiece>(piece =>
+        {
+            piece.HasKey(p => p.PieceId);
+            piece.Property(p => p.Number).HasMaxLength(80);
+            piece.HasOne<Album>().WithMany().HasForeignKey(p => p.AlbumId);
+            piece.HasIndex(p => new { p.AlbumId, p.UnitId });
+        });
+
+        modelBuilder.Entity<KeeperDesign>(design =>
+        {
+            design.Property(d => d.Name).HasMaxLength(120);
+            design.Property(d => d.Notation).HasMaxLength(2_000);
+            design.Ignore(d => d.Key);
+            design.HasOne<Keeper>().WithMany().HasForeignKey(d => d.KeeperId);
+            design.HasIndex(d => new { d.KeeperId, d.MadeAt });
         });
     }
 

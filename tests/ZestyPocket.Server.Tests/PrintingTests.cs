@@ -112,7 +112,7 @@ public sealed class PrintingTests
         (await host.OpenAsync(unit.Id)).Revision.ShouldBe(unit.Revision);
     }
 
-    private static async Task<PrintJobView> UntilEndedAsync(TestHost host, PrintJobView job)
+    internal static async Task<PrintJobView> UntilEndedAsync(TestHost host, PrintJobView job)
     {
         using var limit = new CancellationTokenSource(TimeSpan.FromMinutes(5));
         while (job.State is PrintJobState.Waiting or PrintJobState.Running)

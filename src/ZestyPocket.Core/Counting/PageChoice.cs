@@ -20,7 +20,17 @@ public sealed record Demand(WantKind Kind, string Name, int Count, ImmutableDict
 /// <param name="Pockets">Pockets of each cut size on one face.</param>
 /// <param name="Stock">Leaves that are owned and free, those standing not counted; null when they never run out.</param>
 /// <param name="MayBeAdded">False for a design that leaves may keep but no further leaf may get, bought or not.</param>
-public sealed record PageOffer(string Key, string Name, ImmutableDictionary<Size, int> Pockets, int? Stock, bool MayBeAdded = true);
+public sealed record PageOffer(string Key, string Name, ImmutableDictionary<Size, int> Pockets, int? Stock, bool MayBeAdded = true)
+{
+    /// <summary>The offer whose leaves it is made of, when it is an altered one: they share one stock.</summary>
+    public string? Of { get; init; }
+
+    /// <summary>How many of its pockets are fused.</summary>
+    public int Fused { get; init; }
+
+    /// <summary>The key of the leaves as they are bought.</summary>
+    public string Bought => Of ?? Key;
+}
 
 /// <summary>
 /// A leaf that is there anyway, such as those a week's facing pages lie on. Its two faces may belong to two parts of the
@@ -41,6 +51,15 @@ public sealed record PageQuestion(
 {
     /// <summary>More extra leaves than this for one part is an album of its own.</summary>
     public const int MostExtraLeaves = 60;
+
+    /// <summary>
+    /// Part by part, pockets that are there whatever is chosen, by cut size: on pages outside the pockets and on altered
+    /// leaves. Empty when there are none.
+    /// </summary>
+    public ImmutableArray<ImmutableDictionary<Size, int>> Room { get; init; } = [];
+
+    /// <summary>Parts that get no leaf between their own pages, by index.</summary>
+    public ImmutableArray<int> Kept { get; init; } = [];
 }
 
 /// <summary>
@@ -55,8 +74,11 @@ public sealed record ChoiceWeights(int Leaf, int EmptyPocket, int Crop, int Chan
 {
     public static ChoiceWeights Usual { get; } = new(5_000, 300, 1, 50);
 
+    /// <summary>A pocket that is fused: more than one that stays empty, so that nobody takes a heat tool for nothing.</summary>
+    public int Alter { get; init; } = 400;
+
     /// <summary>Throws <see cref="RuleException"/> for weights out of 0 to 100,000.</summary>
-    public ChoiceWeights Checked() => new[] { Leaf, EmptyPocket, Crop, Change }.Any(w => w is < 0 or > 100_000)
+    public ChoiceWeights Checked() => new[] { Leaf, EmptyPocket, Crop, Change, Alter }.Any(w => w is < 0 or > 100_000)
         ? throw new RuleException("Weights lie between 0 and 100,000. Nothing was changed.")
         : this;
 }
@@ -124,9 +146,9 @@ public static class PageChoice
             {
                 model.Add(taken == 0);
             }
-            else if (offer.Key != leaf.Key)
+            else
             {
-                cost.AddTerm(taken, weights.Change);
+                cost.AddTerm(taken, ChangeCost(leaf, offer, weights));
             }
 
             return taken;
@@ -140,14 +162,14 @@ public static class PageChoice
         var extra = question.Parts.Select((part, u) => offers.Select((offer, d) =>
         {
             // No more leaves of a design than hold every piece in the size it has fewest of: the next would stay empty.
-            var most = !offer.MayBeAdded ? 0 : Math.Min(PageQuestion.MostExtraLeaves, offer.Pockets.Values.Max(pockets => (part.Sum(p => p.Count) + (2 * pockets) - 1) / (2 * pockets)));
+            var most = !offer.MayBeAdded || question.Kept.Contains(u) ? 0 : Math.Min(PageQuestion.MostExtraLeaves, offer.Pockets.Values.Max(pockets => (part.Sum(p => p.Count) + (2 * pockets) - 1) / (2 * pockets)));
             var leaves = model.NewIntVar(0, most, $"extra{u}_{d}");
-            cost.AddTerm(leaves, weights.Leaf);
+            cost.AddTerm(leaves, weights.Leaf + ((long)weights.Alter * offer.Fused));
             return leaves;
         }).ToArray()).ToArray();
 
         // Where the pieces go, and what stays empty.
-        var sizes = offers.SelectMany(o => o.Pockets.Keys).Distinct().OrderBy(s => s.Width).ThenBy(s => s.Height).ToList();
+        var sizes = offers.SelectMany(o => o.Pockets.Keys).Concat(question.Room.SelectMany(r => r.Keys)).Distinct().OrderBy(s => s.Width).ThenBy(s => s.Height).ToList();
         var spread = new List<(int Part, int Demand, int Size, IntVar Count)>();
         var unplaced = new IntVar[question.Parts.Length][];
         for (var u = 0; u < question.Parts.Length; u++)
@@ -157,6 +179,7 @@ public static class PageChoice
             for (var s = 0; s < sizes.Count; s++)
             {
                 var room = LinearExpr.NewBuilder();
+                room.Add(RoomOf(question, u, sizes[s]));
                 for (var d = 0; d < offers.Length; d++)
                 {
                     if (offers[d].Pockets.TryGetValue(sizes[s], out var pockets))
@@ -206,27 +229,36 @@ public static class PageChoice
         }
 
         // What is owned, and what would have to be bought. A leaf that stands brings its own; one that changes sets it free.
+        // Altered leaves are made of those of their design.
         var buy = new IntVar?[offers.Length];
         for (var d = 0; d < offers.Length; d++)
         {
-            if (offers[d].Stock is not { } stock)
+            if (offers[d].Stock is not { } stock || offers[d].Of is not null)
             {
                 continue;
             }
 
             var needed = LinearExpr.NewBuilder();
-            foreach (var part in extra)
+            for (var same = 0; same < offers.Length; same++)
             {
-                needed.Add(part[d]);
-            }
+                if (offers[same].Bought != offers[d].Key)
+                {
+                    continue;
+                }
 
-            foreach (var choice in standing)
-            {
-                needed.Add(choice[d]);
+                foreach (var part in extra)
+                {
+                    needed.Add(part[same]);
+                }
+
+                foreach (var choice in standing)
+                {
+                    needed.Add(choice[same]);
+                }
             }
 
             var short_ = model.NewIntVar(0, PageQuestion.MostExtraLeaves * Math.Max(1, question.Parts.Length), $"buy{d}");
-            model.Add(needed <= short_ + stock + question.Standing.Count(l => l.Key == offers[d].Key));
+            model.Add(needed <= short_ + stock + question.Standing.Count(l => BoughtAs(question, l.Key) == offers[d].Key));
             cost.AddTerm(short_, BuyWeight);
             buy[d] = short_;
         }
@@ -260,7 +292,7 @@ public static class PageChoice
 
         int PocketsOf(int part)
         {
-            var count = 0;
+            var count = question.Room.IsDefaultOrEmpty ? 0 : question.Room[part].Values.Sum();
             for (var d = 0; d < offers.Length; d++)
             {
                 var onFace = offers[d].Pockets.Values.Sum();
@@ -282,11 +314,19 @@ public static class PageChoice
         ArgumentNullException.ThrowIfNull(answer);
         var weights = question.Weights;
         return answer.Parts.Select((part, u) =>
-                ((long)weights.Leaf * part.Extra.Sum(e => e.Leaves)) + ((long)weights.EmptyPocket * part.Empty) + ((long)UnplacedWeight * part.Unplaced)
+                part.Extra.Sum(e => (long)e.Leaves * (weights.Leaf + (weights.Alter * question.Offers.First(o => o.Key == e.Key).Fused))) + ((long)weights.EmptyPocket * part.Empty) + ((long)UnplacedWeight * part.Unplaced)
                 + part.Spread.Sum(s => (long)weights.Crop * s.Count * question.Parts[u][s.Demand].Costs[s.Pocket])).Sum()
-            + ((long)weights.Change * answer.Standing.Where((key, l) => key != question.Standing[l].Key).Count())
+            + answer.Standing.Select((key, l) => ChangeCost(question.Standing[l], question.Offers.First(o => o.Key == key), weights)).Sum()
             + ((long)BuyWeight * answer.Buy.Values.Sum());
     }
+
+    /// <summary>What another design on a leaf that stands costs: the change, and what has to be fused.</summary>
+    private static long ChangeCost(StandingLeaf leaf, PageOffer offer, ChoiceWeights weights) =>
+        offer.Key == leaf.Key ? 0 : ((long)weights.Alter * offer.Fused) + (offer.Of == leaf.Key ? 0 : weights.Change);
+
+    private static string BoughtAs(PageQuestion question, string key) => question.Offers.First(o => o.Key == key).Bought;
+
+    private static int RoomOf(PageQuestion question, int part, Size size) => question.Room.IsDefaultOrEmpty ? 0 : question.Room[part].GetValueOrDefault(size);
 
     private static void Check(PageQuestion question)
     {
@@ -299,6 +339,11 @@ public static class PageChoice
         if (question.Offers.Select(o => o.Key).Distinct().Count() != question.Offers.Length || question.Standing.Any(s => question.Offers.All(o => o.Key != s.Key)))
         {
             throw new RuleException("Every leaf has one of the album's page designs, each named once. Nothing was changed.");
+        }
+
+        if (question.Offers.Any(o => o.Of is { } of && (question.Offers.All(b => b.Key != of) || o.Fused < 1)) || (!question.Room.IsDefaultOrEmpty && question.Room.Length != question.Parts.Length))
+        {
+            throw new RuleException("An altered design is made of one of the album's. Nothing was changed.");
         }
 
         if (question.Parts.Sum(p => p.Sum(d => d.Count)) > 20_000 || question.Parts.Any(p => p.Any(d => d.Count < 0 || d.Costs.Values.Any(c => c is < 0 or > 1_000))))

@@ -35,6 +35,21 @@ public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, 
             .ToImmutableDictionary(p => p.p, p => p.Loss));
     }
 
+    /// <summary>A picture that is wanted in one size of pocket only, given as the cut sizes that pockets of it have.</summary>
+    public Want Only(IReadOnlySet<Size> cuts)
+    {
+        ArgumentNullException.ThrowIfNull(cuts);
+        return this with { Costs = Costs.RemoveRange(Costs.Keys.Where(k => !cuts.Contains(k))), Name = $"{Name} in one size" };
+    }
+
+    /// <summary>A collage goes where it is not stretched, also where it has to shrink a little.</summary>
+    public static Want Together(Collage collage, IEnumerable<Size> pockets)
+    {
+        ArgumentNullException.ThrowIfNull(collage);
+        var body = collage.Body;
+        return Words(WantKind.Picture, "collages", pockets, p => Math.Abs((p.Proportion / body.Proportion) - 1) <= 0.05 && p.SquareInches * 2 >= body.SquareInches);
+    }
+
     /// <summary>Words go where they fit.</summary>
     public static Want Words(WantKind kind, string name, IEnumerable<Size> pockets, Func<Size, bool> fits)
     {

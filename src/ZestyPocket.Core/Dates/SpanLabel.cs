@@ -43,6 +43,9 @@ public static class SpanLabel
     public static string Day(LocalDate day, DateOrder order = DateOrder.DayMonth) =>
         day.ToString(order == DateOrder.MonthDay ? "ddd MMM d" : "ddd d MMM", CultureInfo.InvariantCulture);
 
+    /// <summary>Such as <c>Sunday</c>.</summary>
+    public static string Weekday(LocalDate day) => day.DayOfWeek.ToString();
+
     /// <summary>
     /// An hour of a documented day, such as <c>07:00</c> or <c>7 a.m.</c>; hours from 24 on are the small hours of the
     /// same night. Noon is 12 p.m. and midnight 12 a.m., as is common practice.

@@ -24,6 +24,9 @@ public readonly record struct Size(Length Width, Length Height)
     /// <summary>Area in square inches.</summary>
     public decimal SquareInches => Width.Inches * Height.Inches;
 
+    /// <summary>Area in square EMU, exact, for sums that must come out even.</summary>
+    public Int128 SquareEmu => (Int128)Width.Emu * Height.Emu;
+
     /// <summary>True when this fits into <paramref name="room"/> as it stands (not turned).</summary>
     public bool FitsIn(Size room) => Width <= room.Width && Height <= room.Height;
 

@@ -1,5 +1,15 @@
 namespace ZestyPocket.Core.Pages;
 
+/// <summary>How a unit takes its pages.</summary>
+public enum PageSchool
+{
+    /// <summary>Facing pages: the back of one leaf and the front of the next.</summary>
+    Spread,
+
+    /// <summary>The two faces of one leaf: the front first, then turned.</summary>
+    Leaf,
+}
+
 /// <summary>One face of one leaf.</summary>
 public readonly record struct FaceOfLeaf(Guid LeafId, LeafSide Side);
 
@@ -10,13 +20,14 @@ public readonly record struct FaceOfLeaf(Guid LeafId, LeafSide Side);
 public static class Binding
 {
     /// <summary>
-    /// The faces of a binder's leaves in reading order, from the back of the first leaf on (its front is the title
-    /// page): back, front, back, front, the last front included, the end page's back not.
+    /// The faces of a binder's leaves in reading order: back, front, back, front, the last front included, the end page's
+    /// back not. In the spread school it begins with the back of the first leaf, whose front is the title page; in the
+    /// leaf school the first leaf is the title's alone, and it begins with the front of the second.
     /// </summary>
-    public static IEnumerable<FaceOfLeaf> ReadingOrder(IReadOnlyList<Guid> leaves)
+    public static IEnumerable<FaceOfLeaf> ReadingOrder(IReadOnlyList<Guid> leaves, PageSchool school = PageSchool.Spread)
     {
         ArgumentNullException.ThrowIfNull(leaves);
-        for (var k = 0; k < leaves.Count; k++)
+        for (var k = school == PageSchool.Spread ? 0 : 1; k < leaves.Count; k++)
         {
             if (k > 0)
             {
@@ -39,16 +50,17 @@ public static class Binding
     }
 
     /// <summary>How many leaves carry that many faces after the title page.</summary>
-    public static int LeavesFor(int faces) => faces == 0 ? 0 : (faces / 2) + 1;
+    public static int LeavesFor(int faces, PageSchool school = PageSchool.Spread) =>
+        faces == 0 ? 0 : ((school == PageSchool.Spread ? faces : faces + 1) / 2) + 1;
 
     /// <summary>
     /// Hands the faces out in reading order: unit k takes <paramref name="facesOfUnit"/>[k] of them. Facing pages are
     /// two faces a unit: the back of one leaf and the front of the next.
     /// </summary>
-    public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(IReadOnlyList<Guid> leaves, IReadOnlyList<int> facesOfUnit)
+    public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(IReadOnlyList<Guid> leaves, IReadOnlyList<int> facesOfUnit, PageSchool school = PageSchool.Spread)
     {
         ArgumentNullException.ThrowIfNull(facesOfUnit);
-        var faces = ReadingOrder(leaves).ToList();
+        var faces = ReadingOrder(leaves, school).ToList();
         if (facesOfUnit.Sum() > faces.Count)
         {
             throw new ArgumentException("There are fewer faces than the units take.", nameof(leaves));

@@ -12,6 +12,7 @@ namespace ZestyPocket.Core.Pages;
 /// row    = item { "|" item }      items side by side; all equally tall
 /// item   = size | "(" rows ")"    a pocket such as 6x4, or a nested split
 /// </code>
+/// Sizes have decimals, not fractions: 2.5x8, because a stroke begins a new row.
 /// Example: <c>6x4 | 3x4 / 6x4 | 3x4 / 6x4 | 3x4</c> is a 9x12 page. A page whose pieces do not add up to a
 /// rectangle is refused, with the place in the text.
 /// </summary>
@@ -101,7 +102,8 @@ public static class DesignNotation
             }
             catch (MeasureException reason)
             {
-                throw Fault(start, reason.Message);
+                var stroke = _at < text.Length && text[_at] == '/' && start < _at && char.IsAsciiDigit(text[_at - 1]) && !text[start.._at].Contains('x', StringComparison.OrdinalIgnoreCase);
+                throw Fault(start, stroke ? "a stroke begins a new row here: write fractions as decimals, such as 2.5x8" : reason.Message);
             }
 
             return new Block(size, [new Pocket(path, new Rect(Length.Zero, Length.Zero, size))]);

@@ -9,6 +9,12 @@ namespace ZestyPocket.Core.Pages;
 /// </summary>
 public sealed record PageDesign(string Key, string Name, Size Body, ImmutableArray<Pocket> Pockets)
 {
+    /// <summary>
+    /// What the back holds where it is not the front mirrored, such as the two panels of a fold-out; as the front would
+    /// show them. Null for every page of pockets.
+    /// </summary>
+    public ImmutableArray<Pocket>? OfBack { get; init; }
+
     /// <summary>Builds a design from its notation, see <see cref="DesignNotation"/>.</summary>
     public static PageDesign FromNotation(string key, string name, string notation)
     {
@@ -22,10 +28,16 @@ public sealed record PageDesign(string Key, string Name, Size Body, ImmutableArr
     /// </summary>
     public IReadOnlyList<Pocket> Face(LeafSide side) =>
     [
-        .. Pockets
+        .. On(side)
             .Select(p => side == LeafSide.Front ? p : p with { Bounds = p.Bounds.MirroredIn(Body.Width) })
             .OrderBy(p => p.Bounds.Y).ThenBy(p => p.Bounds.X),
     ];
 
-    public Pocket? Find(string key) => Pockets.FirstOrDefault(p => p.Key == key);
+    /// <summary>A pocket by its key, on one face; null when that face has none of that name.</summary>
+    public Pocket? Find(LeafSide side, string key) => On(side).FirstOrDefault(p => p.Key == key);
+
+    /// <summary>Pockets on both faces of a leaf.</summary>
+    public int OnBothFaces => Pockets.Length + (OfBack ?? Pockets).Length;
+
+    private ImmutableArray<Pocket> On(LeafSide side) => side == LeafSide.Back && OfBack is { } back ? back : Pockets;
 }

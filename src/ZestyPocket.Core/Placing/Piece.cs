@@ -16,6 +16,12 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
 {
     /// <summary>Words on the picture; null when there are none.</summary>
     public PhotoCaption? Caption { get; init; }
+
+    /// <summary>
+    /// The picture runs over neighbouring pockets and this is the slice in one of them: all slices have the same key and
+    /// the same framing, which is that of the whole.
+    /// </summary>
+    public Guid? SpanId { get; init; }
 }
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
@@ -54,6 +60,9 @@ public sealed record Keepsake(
     Guid Id, string Name, Length Width, Length Height, Length Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope) : Piece(Id)
 {
     public Size Size => new(Width, Height);
+
+    /// <summary>On clear film, or a shape without ground: the other face of the leaf shows its back.</summary>
+    public bool SeeThrough { get; init; }
 
     /// <summary>Throws <see cref="RuleException"/> when a measure or the name makes no sense.</summary>
     public Keepsake Checked()

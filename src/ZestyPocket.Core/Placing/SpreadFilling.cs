@@ -5,7 +5,11 @@ using ZestyPocket.Core.Photos;
 namespace ZestyPocket.Core.Placing;
 
 /// <summary>A pocket that may be filled, in reading order over the spread.</summary>
-public readonly record struct OpenPocket(PocketPlace Place, Size Cut);
+public readonly record struct OpenPocket(PocketPlace Place, Size Cut)
+{
+    /// <summary>The size the trade calls it by.</summary>
+    public Size Nominal { get; init; }
+}
 
 /// <summary>A photo of the unit that lies in no pocket yet.</summary>
 public sealed record LoosePhoto(Guid Id, PixelSize Pixels, LocalDate? Day, LocalDateTime? Taken);

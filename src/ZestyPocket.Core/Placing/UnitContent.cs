@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
@@ -27,6 +28,15 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>What a calendar or the keeper noted for the unit's days, to write from.</summary>
     public ImmutableArray<DayNote> Notes { get; init; } = [];
 
+    /// <summary>Pockets that stay empty on purpose.</summary>
+    public ImmutableArray<PocketPlace> Clear { get; init; } = [];
+
+    /// <summary>Pictures that are wanted in one size of pocket only.</summary>
+    public ImmutableArray<SizeWish> Wishes { get; init; } = [];
+
+    /// <summary>It stays on the pages it has: no choice of pages gives it a further leaf.</summary>
+    public bool KeepsItsPages { get; init; }
+
     public Piece? Find(Guid pieceId) => Pieces.FirstOrDefault(p => p.Id == pieceId);
 
     public Placement? At(PocketPlace place) =>
@@ -44,8 +54,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>Whether something lies on a leaf, or something locked when only that is asked.</summary>
     public bool HoldsOn(Guid leafId, bool locked = false) => Placements.Any(p => p.Place.LeafId == leafId && (p.Locked || !locked));
 
-    /// <summary>Photos that already have a print in a pocket.</summary>
-    public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).ToHashSet();
+    /// <summary>Photos that already have a print in a pocket or a cell of a collage.</summary>
+    public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).Concat(Pieces.OfType<Collage>().SelectMany(c => c.Photos)).ToHashSet();
+
+    /// <summary>The slices of a picture that runs over several pockets, in the order they were cut.</summary>
+    public ImmutableArray<PhotoPrint> SlicesOf(Guid spanId) => [.. Pieces.OfType<PhotoPrint>().Where(p => p.SpanId == spanId)];
 
     /// <summary>
     /// Puts a loose photo into a pocket as a new print. What lay there before goes back to the tray.
@@ -57,7 +70,70 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         {
             Pieces = cleared.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
             Placements = cleared.Placements.Add(new Placement(place, newPieceId, Locked: true)),
+            Clear = cleared.Clear.Remove(place),
         };
+    }
+
+    /// <summary>
+    /// Lets a loose photo run over neighbouring pockets of one face, a slice in each. What lay in them goes to the tray.
+    /// Which pockets make a rectangle is asked before, see <see cref="Spans"/>.
+    /// </summary>
+    /// <param name="photoId">A photo that lies in no pocket.</param>
+    /// <param name="slices">The pockets in the order in which the slices are numbered, each with a key for its slice.</param>
+    /// <param name="framing">Of the whole picture.</param>
+    public UnitContent PutSpan(Guid photoId, IReadOnlyList<(PocketPlace Place, Guid PieceId)> slices, Framing framing)
+    {
+        ArgumentNullException.ThrowIfNull(slices);
+        var spanId = slices[0].PieceId;
+        var cleared = slices.Aggregate(this, (content, slice) => content.At(slice.Place) is null ? content : content.TakeOut(slice.Place));
+        return cleared with
+        {
+            Pieces = cleared.Pieces.AddRange(slices.Select(s => new PhotoPrint(s.PieceId, photoId, framing.Clamped()) { SpanId = spanId })),
+            Placements = cleared.Placements.AddRange(slices.Select(s => new Placement(s.Place, s.PieceId, Locked: true))),
+            Clear = cleared.Clear.RemoveAll(c => slices.Any(s => s.Place == c)),
+        };
+    }
+
+    /// <summary>Says that a pocket stays empty on purpose, or that it does not.</summary>
+    public UnitContent LeaveClear(PocketPlace place, bool clear)
+    {
+        if (clear && At(place) is not null)
+        {
+            throw new RuleException("Something lies in that pocket: take it out before it is left clear. Nothing was changed.");
+        }
+
+        return this with { Clear = clear ? Clear.Contains(place) ? Clear : Clear.Add(place) : Clear.Remove(place) };
+    }
+
+    /// <summary>Says in which size of pocket a picture is wanted; null for any.</summary>
+    public UnitContent Wish(Guid photoId, Size? size)
+    {
+        var others = Wishes.RemoveAll(w => w.PhotoId == photoId);
+        return this with { Wishes = size is { } wanted ? others.Add(new SizeWish(photoId, wanted.Width, wanted.Height)) : others };
+    }
+
+    /// <summary>The size of pocket a picture is wanted in; null when any will do.</summary>
+    public Size? WishFor(Guid photoId) => Wishes.Where(w => w.PhotoId == photoId).Select(w => (Size?)w.Size).FirstOrDefault();
+
+    /// <summary>Adds a collage to the tray; the prints of its pictures are given up.</summary>
+    public UnitContent AddCollage(Collage collage)
+    {
+        ArgumentNullException.ThrowIfNull(collage);
+        var photos = collage.Checked().Photos.ToHashSet();
+        var without = Pieces.OfType<PhotoPrint>().Where(p => photos.Contains(p.PhotoId)).ToList()
+            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        return without with { Pieces = without.Pieces.Add(collage) };
+    }
+
+    /// <summary>Changes the cells, the layout or the gutter of a collage.</summary>
+    public UnitContent ChangeCollage(Collage changed)
+    {
+        ArgumentNullException.ThrowIfNull(changed);
+        var old = Find(changed.Id) as Collage ?? throw Gone();
+        var added = changed.Checked().Photos.Except(old.Photos).ToHashSet();
+        var without = Pieces.OfType<PhotoPrint>().Where(p => added.Contains(p.PhotoId)).ToList()
+            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        return without.Replace(old, changed);
     }
 
     /// <summary>
@@ -74,6 +150,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
         var from = PlacementOf(piece.Id);
         var occupant = At(place);
+        if (piece is PhotoPrint { SpanId: not null } || (from is not null && occupant is { } lies && Find(lies.PieceId) is PhotoPrint { SpanId: not null }))
+        {
+            throw new RuleException("A picture that runs over several pockets is moved as a whole: take it out and let it run over the others. Nothing was changed.");
+        }
+
         if (from is { } same && same.Place == place)
         {
             return this;
@@ -82,7 +163,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         if (from is not { } source)
         {
             var cleared = occupant is null ? this : TakeOut(place);
-            return cleared with { Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)) };
+            return cleared with { Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)), Clear = cleared.Clear.Remove(place) };
         }
 
         var placements = Placements.Remove(source);
@@ -91,26 +172,38 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             placements = placements.Remove(other).Add(other with { Place = source.Place, Locked = true });
         }
 
-        return this with { Placements = placements.Add(new Placement(place, pieceId, Locked: true)) };
+        return this with { Placements = placements.Add(new Placement(place, pieceId, Locked: true)), Clear = Clear.Remove(place) };
     }
 
-    /// <summary>Empties a pocket: a card goes to the tray, a print is given up and its photo is loose again.</summary>
+    /// <summary>
+    /// Empties a pocket: a card goes to the tray, a print is given up and its photo is loose again; of a picture that
+    /// runs over several pockets, all of them.
+    /// </summary>
     public UnitContent TakeOut(PocketPlace place)
     {
         var placement = At(place) ?? throw new RuleException("That pocket is empty already: nothing was taken out.");
         var placements = Placements.Remove(placement);
+        if (Find(placement.PieceId) is PhotoPrint { SpanId: { } span })
+        {
+            return Discard(SlicesOf(span)[0].Id);
+        }
+
         return Find(placement.PieceId) is PhotoPrint print
             ? this with { Pieces = Pieces.Remove(print), Placements = placements }
             : this with { Placements = placements };
     }
 
     /// <summary>Empties every pocket that no design on these leaves has any more.</summary>
-    public UnitContent KeepOnly(Func<PocketPlace, bool> exists) =>
-        Placements.Where(p => !exists(p.Place)).Aggregate(this, (content, gone) => content.TakeOut(gone.Place));
+    public UnitContent KeepOnly(Func<PocketPlace, bool> exists)
+    {
+        var kept = Placements.Where(p => !exists(p.Place)).Aggregate(this, (content, gone) => content.At(gone.Place) is null ? content : content.TakeOut(gone.Place));
+        return kept with { Clear = kept.Clear.RemoveAll(c => !exists(c)) };
+    }
 
     /// <summary>Frames the picture of a print anew.</summary>
     public UnitContent Frame(Guid pieceId, Framing framing) => Find(pieceId) switch
     {
+        PhotoPrint { SpanId: { } span } => SlicesOf(span).Aggregate(this, (content, slice) => content.Replace(slice, slice with { Framing = framing.Clamped() })),
         PhotoPrint print => Replace(print, print with { Framing = framing.Clamped() }),
         null => throw Gone(),
         _ => throw new RuleException("Only a photo print can be framed; this piece is a card."),
@@ -119,6 +212,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>Puts words on a print, or takes them off it.</summary>
     public UnitContent Caption(Guid pieceId, PhotoCaption? caption) => Find(pieceId) switch
     {
+        PhotoPrint { SpanId: not null } => throw new RuleException("A picture that runs over several pockets carries no words: put them on a card beside it. Nothing was changed."),
         PhotoPrint print => Replace(print, print with { Caption = caption?.Checked() }),
         null => throw Gone(),
         _ => throw new RuleException("Words are put on a photo print; this piece is a card."),
@@ -128,7 +222,8 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent Lock(PocketPlace place, bool locked)
     {
         var placement = At(place) ?? throw new RuleException("That pocket is empty: there is nothing to lock.");
-        return this with { Placements = Placements.Replace(placement, placement with { Locked = locked }) };
+        var together = Find(placement.PieceId) is PhotoPrint { SpanId: { } span } ? SlicesOf(span).Select(p => p.Id).ToHashSet() : [placement.PieceId];
+        return this with { Placements = [.. Placements.Select(p => together.Contains(p.PieceId) ? p with { Locked = locked } : p)] };
     }
 
     /// <summary>Adds a card to the tray.</summary>
@@ -178,18 +273,21 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return changed.Replace(changed.Find(pieceId)!, ((Card)changed.Find(pieceId)!) with { StoryId = storyId });
     }
 
-    /// <summary>Throws a card away, in a pocket or not.</summary>
+    /// <summary>Throws a card or a collage away, in a pocket or not; of a picture over several pockets, all slices.</summary>
     public UnitContent Discard(Guid pieceId)
     {
         var piece = Find(pieceId) ?? throw Gone();
-        return this with { Pieces = Pieces.Remove(piece), Placements = Placements.RemoveAll(p => p.PieceId == pieceId) };
+        var gone = piece is PhotoPrint { SpanId: { } span } ? SlicesOf(span).Select(p => p.Id).ToHashSet() : [pieceId];
+        return this with { Pieces = Pieces.RemoveAll(p => gone.Contains(p.Id)), Placements = Placements.RemoveAll(p => gone.Contains(p.PieceId)) };
     }
 
     /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then, and cards lose such pictures.</summary>
     public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
     {
         ArgumentNullException.ThrowIfNull(photoIds);
-        var without = Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Discard(print.Id));
+        var without = Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        without = without.Pieces.OfType<Collage>().Where(c => c.Photos.Any(photoIds.Contains)).Aggregate(without, (content, collage) => content.Replace(collage, collage.Without(photoIds)));
+        without = without with { Wishes = without.Wishes.RemoveAll(w => photoIds.Contains(w.PhotoId)) };
         return without.Pieces.OfType<Card>().Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
             .Aggregate(without, (content, card) => content.Replace(card, card with { Picture = null }));
     }
@@ -213,6 +311,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
                     ? p with { Place = p.Place with { LeafId = to.LeafId, Side = to.Side } }
                     : p),
             ],
+            Clear = [.. Clear.Select(c => moves.TryGetValue(new FaceOfLeaf(c.LeafId, c.Side), out var to) ? c with { LeafId = to.LeafId, Side = to.Side } : c)],
         };
         return moved.KeepOnly(place => now.Contains(new FaceOfLeaf(place.LeafId, place.Side)) && exists(place));
     }
@@ -221,7 +320,13 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent With(UnitContent other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return new UnitContent(Pieces.AddRange(other.Pieces), Placements.AddRange(other.Placements)) { Notes = Notes.AddRange(other.Notes) };
+        return new UnitContent(Pieces.AddRange(other.Pieces), Placements.AddRange(other.Placements))
+        {
+            Notes = Notes.AddRange(other.Notes),
+            Clear = Clear.AddRange(other.Clear),
+            Wishes = Wishes.AddRange(other.Wishes),
+            KeepsItsPages = KeepsItsPages || other.KeepsItsPages,
+        };
     }
 
     /// <summary>Adds a flat keepsake to the tray, or to the envelope.</summary>

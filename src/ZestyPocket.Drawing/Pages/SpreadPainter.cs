@@ -6,7 +6,11 @@ using ZestyPocket.Core.Pages;
 namespace ZestyPocket.Drawing.Pages;
 
 /// <summary>One face of a leaf with what lies in its pockets, by pocket key.</summary>
-public sealed record PaintedFace(Protector Protector, LeafSide Side, ImmutableDictionary<string, PieceFace> Pieces);
+/// <param name="Protector">The leaf's protector with its alterations.</param>
+/// <param name="Side">Which face.</param>
+/// <param name="Pieces">What lies in its pockets.</param>
+/// <param name="Form">What was done to the leaf.</param>
+public sealed record PaintedFace(Protector Protector, LeafSide Side, ImmutableDictionary<string, PieceFace> Pieces, LeafForm Form);
 
 /// <summary>Draws a spread in true proportion: the pages at their outer size, side by side as the album lies open.</summary>
 public sealed class SpreadPainter(PiecePainter pieces)
@@ -59,5 +63,17 @@ public sealed class SpreadPainter(PiecePainter pieces)
         }
 
         canvas.DrawRect(0, 0, (float)protector.Outer.Width.Points, (float)protector.Outer.Height.Points, seam);
+        using var hole = new SKPaint { Color = new SKColor(0x9A, 0x95, 0x89), Style = SKPaintStyle.Stroke, StrokeWidth = 0.75f, IsAntialias = true };
+        foreach (var (x, y) in protector.HolesOn(face.Side))
+        {
+            canvas.DrawCircle((float)x.Points, (float)y.Points, (float)protector.Form.Holes!.Diameter.Points / 2, hole);
+        }
+
+        using var dashes = SKPathEffect.CreateDash([6, 4], 0);
+        using var mark = new SKPaint { Color = new SKColor(0x6B, 0x4A, 0x2B), Style = SKPaintStyle.Stroke, StrokeWidth = 1, PathEffect = dashes, IsAntialias = true };
+        foreach (var line in protector.MarksOn(face.Side, face.Form))
+        {
+            canvas.DrawLine((float)line.X1.Points, (float)line.Y1.Points, (float)line.X2.Points, (float)line.Y2.Points, mark);
+        }
     }
 }

@@ -1,11 +1,10 @@
-using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
-using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Pages;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -25,10 +24,11 @@ public static class AlbumEndpoints
             .WithName("getAlbum").WithProblems();
 
         albums.MapPost("", async (
-            MakeAlbumRequest request, ZestyContext db, ICurrentKeeper keeper, IClock clock, AlbumReader reader, CancellationToken cancel) =>
+            MakeAlbumRequest request, ZestyContext db, DesignShelf shelf, ICurrentKeeper keeper, IClock clock, AlbumReader reader, CancellationToken cancel) =>
         {
+            await shelf.LoadAsync(cancel);
             var designs = request.DesignKeys.Distinct()
-                .Select(key => BuiltInDesigns.Find(key) ?? throw new RuleException($"There is no page design “{key}”. Nothing was made."))
+                .Select(key => shelf.Find(key) ?? throw new RuleException($"There is no page design “{key}”. Nothing was made."))
                 .ToList();
             var calendar = new AlbumCalendar
             {
@@ -40,7 +40,7 @@ public static class AlbumEndpoints
                 Waking = new WakingWindow(request.WakingFrom ?? WakingWindow.Default.From, request.WakingUntil ?? WakingWindow.Default.Until),
             };
             var faces = request.FacesPerUnit ?? (request.Kind is AlbumKind.Weekly or AlbumKind.Trip ? 2 : 1);
-            var album = AlbumMaking.Make(request.Name, calendar, request.Units, faces, designs, request.Measures, keeper.Id, clock.GetCurrentInstant());
+            var album = AlbumMaking.Make(request.Name, calendar, request.Units, faces, designs, request.Measures, keeper.Id, clock.GetCurrentInstant(), request.School, shelf.AsProtector);
             db.Albums.Add(album);
             await db.SaveChangesAsync(cancel);
             return await reader.ViewAsync(album.Id, cancel);
@@ -79,32 +79,10 @@ public static class AlbumEndpoints
             return Results.NoContent();
         }).WithName("bringAlbumBack").Produces(StatusCodes.Status204NoContent).WithProblems();
 
-        albums.MapPut("/{id:guid}/protectors/{protectorId:guid}", async (
-            Guid id,
-            Guid protectorId,
-            MeasureProtectorRequest request,
-            ZestyContext db,
-            AlbumReader reader,
-            History history,
-            ICurrentKeeper keeper,
-            CancellationToken cancel) =>
-        {
-            var album = await reader.RequireAsync(id, cancel);
-            var row = album.Protectors.SingleOrDefault(p => p.Id == protectorId) ?? throw new MissingException("The protector");
-            var protector = row.ToProtector() with
-            {
-                Outer = MeasureText.ParseSize(request.Outer),
-                RingStrip = MeasureText.ParseLength(request.RingStrip),
-                Ease = MeasureText.ParseLength(request.Ease),
-                ClearSizes = request.Pockets
-                    .Where(p => !string.IsNullOrWhiteSpace(p.Clear))
-                    .ToImmutableDictionary(p => MeasureText.ParseSize(p.Nominal), p => MeasureText.ParseSize(p.Clear)),
-            };
-            history.Touch([row]);
-            row.Measure(protector.Checked());
-            await SaveForAllWeeksAsync(db, history, album, keeper.Id, $"Measured {protector.Design.Name}", cancel);
-            return await reader.ViewAsync(id, cancel);
-        }).WithName("measureProtector").WithProblems();
+        albums.MapPut("/{id:guid}/protectors/{protectorId:guid}", (Guid id, Guid protectorId, MeasureProtectorRequest request, ProtectorMeasuring measuring, CancellationToken cancel) =>
+            measuring.MeasureAsync(id, protectorId, request, cancel)).WithName("measureProtector").WithProblems();
+
+        api.MapGet("/hole-patterns", () => HolePattern.Known.Select(h => h.Name).ToList()).WithTags("Albums").WithName("listHolePatterns");
     }
 
     /// <summary>What holds for the whole album can be undone from any of its weeks.</summary>

@@ -14,7 +14,7 @@ public static class AlbumMaking
 
     /// <summary>A new album. A unit takes facing pages (two faces) or one page each.</summary>
     public static Album Make(
-        string name, AlbumCalendar calendar, int units, int facesPerUnit, IReadOnlyList<PageDesign> designs, MeasureSystem measures, Guid keeperId, Instant now)
+        string name, AlbumCalendar calendar, int units, int facesPerUnit, IReadOnlyList<PageDesign> designs, MeasureSystem measures, Guid keeperId, Instant now, PageSchool school = PageSchool.Spread, Func<PageDesign, Protector>? asProtector = null)
     {
         ArgumentNullException.ThrowIfNull(calendar);
         ArgumentNullException.ThrowIfNull(designs);
@@ -38,6 +38,11 @@ public static class AlbumMaking
             throw new RuleException("A unit takes facing pages or one page. Nothing was made.");
         }
 
+        if (school == PageSchool.Leaf && facesPerUnit != 2)
+        {
+            throw new RuleException("The two faces of one leaf are two pages; one page each is another way. Nothing was made.");
+        }
+
         if (calendar.Kind != AlbumKind.DocumentedDay && units is < 1 or > MostUnits)
         {
             throw new RuleException($"An album can have 1 to {MostUnits} weeks or days. Nothing was made.");
@@ -52,8 +57,9 @@ public static class AlbumMaking
             BodyHeight = designs[0].Body.Height,
             Measures = measures,
             FacesPerUnit = facesPerUnit,
+            School = school,
             MadeAt = now,
-            Protectors = [.. designs.Select((d, i) => AlbumProtector.From(Protector.Unmeasured(d), i))],
+            Protectors = [.. designs.Select((d, i) => AlbumProtector.From((asProtector ?? Protector.Unmeasured)(d), i))],
         };
         album.WriteCalendar(calendar.Checked());
         foreach (var dates in album.ReadCalendar().FirstUnits(units))
@@ -62,14 +68,14 @@ public static class AlbumMaking
         }
 
         var ids = new List<Guid>();
-        for (var i = 0; i < Binding.LeavesFor(album.Units.Count * facesPerUnit); i++)
+        for (var i = 0; i < Binding.LeavesFor(album.Units.Count * facesPerUnit, school); i++)
         {
             var leaf = Leaf(album.Protectors[0].Id, i);
             album.Leaves.Add(leaf);
             ids.Add(leaf.Id);
         }
 
-        var chain = Binding.Chain(ids, [.. album.Units.Select(_ => facesPerUnit)]);
+        var chain = Binding.Chain(ids, [.. album.Units.Select(_ => facesPerUnit)], school);
         foreach (var (unit, faces) in album.Units.Zip(chain))
         {
             foreach (var face in faces)

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
@@ -76,12 +77,12 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
         var withoutUnit = await db.Photos.CountAsync(p => p.AlbumId == id && p.UnitId == null && p.Verdict != Verdict.Leave, cancel);
         var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
 
-        var pocketsOf = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector().Design.Pockets.Length);
+        var makes = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector());
         var pockets = leaves
-            .SelectMany(l => new[] { (Unit: l.FrontUnitId, l.ProtectorId), (Unit: l.BackUnitId, l.ProtectorId) })
+            .SelectMany(l => new[] { (Unit: l.FrontUnitId, Leaf: l, Side: LeafSide.Front), (Unit: l.BackUnitId, Leaf: l, Side: LeafSide.Back) })
             .Where(f => f.Unit is not null)
             .GroupBy(f => f.Unit!.Value)
-            .ToDictionary(g => g.Key, g => g.Sum(f => pocketsOf[f.ProtectorId]));
+            .ToDictionary(g => g.Key, g => g.Sum(f => makes[f.Leaf.ProtectorId].Altered(f.Leaf.ReadForm()).Design.Face(f.Side).Count));
 
         var calendar = album.ReadCalendar();
         var dates = units.ConvertAll(u => u.Dates);
@@ -103,7 +104,8 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             dates.Count > 0 && calendar.Beyond(dates, atEnd: false) is not null,
             dates.Count > 0 && calendar.Beyond(dates, atEnd: true) is not null,
             calendar.Style.Order,
-            calendar.Style.Clock);
+            calendar.Style.Clock,
+            album.School);
 
         string Mark(UnitDates unit) => unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
     }
@@ -119,7 +121,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             MeasureText.Exact(protector.RingStrip, system),
             MeasureText.Exact(protector.Ease, system),
             [
-                .. protector.Design.Pockets.Select(p => p.Nominal).Distinct().Select(nominal => new ClearSizeView(
+                .. protector.Design.Pockets.Concat(protector.Design.OfBack ?? []).Select(p => p.Nominal).Distinct().Select(nominal => new ClearSizeView(
                     nominal.ToString(),
                     protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Exact(clear, system) : null,
                     MeasureText.Show(protector.CutSize(nominal), system))),
@@ -127,6 +129,13 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             protector.Design.Pockets.Length,
             row.Stock,
             inUse,
-            row.Gone);
+            row.Gone,
+            protector.Form.Kind,
+            protector.Form.Rings,
+            MeasureText.Exact(protector.Form.Thickness, MeasureSystem.Millimetres),
+            protector.Form.Holes is { } holes
+                ? new HolesView(holes.Name, MeasureText.Exact(holes.FromEdge, system), MeasureText.Exact(holes.Diameter, system), [.. holes.FromTop(protector.Outer.Height).Select(t => MeasureText.Exact(t, system))])
+                : null,
+            protector.Design.Body.ToString());
     }
 }

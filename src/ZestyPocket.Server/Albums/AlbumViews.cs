@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 
 namespace ZestyPocket.Server.Albums;
 
@@ -27,11 +28,15 @@ public sealed record AlbumView(
     bool CanGrowAtStart,
     bool CanGrowAtEnd,
     DateOrder DateOrder,
-    HourClock Clock);
+    HourClock Clock,
+    PageSchool School);
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(
-    Guid Id, string DesignKey, string DesignName, string Outer, string RingStrip, string Ease, IReadOnlyList<ClearSizeView> ClearSizes, int Pockets, int? Stock, int InUse, bool Gone);
+    Guid Id, string DesignKey, string DesignName, string Outer, string RingStrip, string Ease, IReadOnlyList<ClearSizeView> ClearSizes, int Pockets, int? Stock, int InUse, bool Gone, LeafKind Kind, RingSide Rings, string Thickness, HolesView? Holes, string Body);
+
+/// <summary>How a leaf is punched, as it can be written back.</summary>
+public sealed record HolesView(string Pattern, string FromEdge, string Diameter, IReadOnlyList<string> FromTop);
 
 /// <summary>One pocket size of a protector: its clear size if measured, and what pieces for it are cut to.</summary>
 public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
@@ -81,6 +86,7 @@ public sealed record UnitSummary(
 /// <param name="DateOrder">Day or month first.</param>
 /// <param name="Clock">12 or 24 hours.</param>
 /// <param name="FacesPerUnit">2: facing pages, 1: one page; by the kind of album when not given.</param>
+/// <param name="School">Facing pages, or the two faces of one leaf.</param>
 /// <param name="WakingFrom">First waking hour of a documented day.</param>
 /// <param name="WakingUntil">Last waking hour; may lie after midnight.</param>
 public sealed record MakeAlbumRequest(
@@ -96,11 +102,28 @@ public sealed record MakeAlbumRequest(
     HourClock Clock = HourClock.TwentyFour,
     int? FacesPerUnit = null,
     LocalTime? WakingFrom = null,
-    LocalTime? WakingUntil = null);
+    LocalTime? WakingUntil = null,
+    PageSchool School = PageSchool.Spread);
 
 public sealed record RenameAlbumRequest(string Name);
 
-public sealed record MeasureProtectorRequest(string Outer, string RingStrip, string Ease, IReadOnlyList<MeasuredPocket> Pockets);
+/// <summary>A protector as it was measured, all as written; what is not given stays.</summary>
+/// <param name="Thickness">Of one empty leaf.</param>
+/// <param name="Rings">At which side of the front it hangs.</param>
+/// <param name="Holes">How it is punched.</param>
+public sealed record MeasureProtectorRequest(
+    string Outer, string RingStrip, string Ease, IReadOnlyList<MeasuredPocket> Pockets, string? Thickness = null, RingSide? Rings = null, HolesRequest? Holes = null);
+
+/// <summary>
+/// How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole from
+/// the top of the leaf.
+/// </summary>
+public sealed record HolesRequest(string Pattern, string? FromEdge = null, string? Diameter = null, IReadOnlyList<string>? FromTop = null);
+
+/// <summary>The album after measuring, and what that means for pieces.</summary>
+/// <param name="Recut">Pieces in pockets that will be cut to another size.</param>
+/// <param name="Printed">Pieces that were printed already at another size than they would be cut to now, in words.</param>
+public sealed record MeasuredAnswer(AlbumView Album, int Recut, IReadOnlyList<string> Printed);
 
 /// <summary>A pocket size and its measured clear size, both as written; an empty clear size means not measured.</summary>
 public sealed record MeasuredPocket(string Nominal, string Clear);

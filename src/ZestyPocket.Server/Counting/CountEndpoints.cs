@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Pages;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 
@@ -34,14 +35,31 @@ public static class CountEndpoints
             return await editor.TakeAsync(request, cancel);
         }).WithName("takePages").WithProblems();
         group.MapPost("/units/{id:guid}/leaves", (Guid id, AddLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
-            editor.AddAsync(id, request.Revision, request.ProtectorId, cancel)).WithName("addLeaf").WithProblems();
-        group.MapDelete("/units/{id:guid}/leaves/{leafId:guid}", (Guid id, Guid leafId, [FromQuery] int revision, LeafEditor editor, CancellationToken cancel) =>
-            editor.RemoveAsync(id, revision, leafId, cancel)).WithName("removeLeaf").WithProblems();
+            editor.AddAsync(id, request, cancel)).WithName("addLeaf").WithProblems();
+        group.MapDelete("/units/{id:guid}/leaves/{leafId:guid}", (Guid id, Guid leafId, [FromQuery] int revision, [FromQuery] bool? preview, LeafEditor editor, CancellationToken cancel) =>
+            editor.RemoveAsync(id, revision, leafId, preview == true, cancel)).WithName("removeLeaf").WithProblems();
         group.MapGet("/albums/{albumId:guid}/leaves", (Guid albumId, BinderReader reader, CancellationToken cancel) => reader.LeavesAsync(albumId, cancel)).WithName("listLeaves").WithProblems();
-        group.MapPost("/albums/{albumId:guid}/protectors", (Guid albumId, UseDesignRequest request, LeafEditor editor, CancellationToken cancel) =>
-            editor.UseAsync(albumId, request.DesignKey, cancel)).WithName("useDesign").WithProblems();
-        group.MapDelete("/albums/{albumId:guid}/protectors/{protectorId:guid}", (Guid albumId, Guid protectorId, LeafEditor editor, CancellationToken cancel) =>
-            editor.GiveUpAsync(albumId, protectorId, cancel)).WithName("giveDesignUp").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/leaves/{leafId:guid}", (Guid albumId, Guid leafId, BinderReader reader, CancellationToken cancel) =>
+            reader.LeafAsync(albumId, leafId, cancel)).WithName("getLeaf").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/leaves/{leafId:guid}/move", (Guid albumId, Guid leafId, MoveLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
+            editor.MoveAsync(albumId, leafId, request, cancel)).WithName("moveLeaf").WithProblems();
+        group.MapPut("/albums/{albumId:guid}/leaves/{leafId:guid}/form", (Guid albumId, Guid leafId, FormLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
+            editor.FormAsync(albumId, leafId, request, cancel)).WithName("formLeaf").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/protectors", (Guid albumId, MakeRequest request, LeafMakes makes, CancellationToken cancel) =>
+            makes.UseAsync(albumId, request, cancel)).WithName("useDesign").WithProblems();
+        group.MapDelete("/albums/{albumId:guid}/protectors/{protectorId:guid}", (Guid albumId, Guid protectorId, LeafMakes makes, CancellationToken cancel) =>
+            makes.GiveUpAsync(albumId, protectorId, cancel)).WithName("giveDesignUp").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/formulas", (Guid albumId, FormulaEditor formulas, CancellationToken cancel) => formulas.ListAsync(albumId, cancel)).WithName("listFormulas").WithProblems();
+        group.MapPut("/albums/{albumId:guid}/formulas", (Guid albumId, FormulaRequest request, FormulaEditor formulas, CancellationToken cancel) =>
+            formulas.KeepAsync(albumId, request, cancel)).WithName("keepFormula").WithProblems();
+        group.MapDelete("/albums/{albumId:guid}/formulas/{formulaId:guid}", (Guid albumId, Guid formulaId, FormulaEditor formulas, CancellationToken cancel) =>
+            formulas.DropAsync(albumId, formulaId, cancel)).WithName("dropFormula").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/formulas/learn", (Guid albumId, [FromQuery] Guid unitId, FormulaEditor formulas, CancellationToken cancel) =>
+            formulas.LearnAsync(albumId, unitId, cancel)).WithName("learnFormula").WithProblems();
+        group.MapPost("/albums/{albumId:guid}/formulas/{formulaId:guid}/apply", (Guid albumId, Guid formulaId, ApplyFormulaRequest request, FormulaEditor formulas, LeafEditor leaves, CancellationToken cancel) =>
+            formulas.ApplyAsync(albumId, formulaId, request, leaves, cancel)).WithName("applyFormula").WithProblems();
+        group.MapGet("/albums/{albumId:guid}/formulas/stand", (Guid albumId, [FromQuery] Guid from, [FromQuery] int count, FormulaEditor formulas, CancellationToken cancel) =>
+            formulas.StandAsync(albumId, from, count, cancel)).WithName("standOfFormulas").WithProblems();
         group.MapPut("/albums/{albumId:guid}/protectors/{protectorId:guid}/stock", async (
             Guid albumId, Guid protectorId, StockRequest request, AlbumReader albums, History history, ICurrentKeeper keeper, ZestyContext db, CancellationToken cancel) =>
         {

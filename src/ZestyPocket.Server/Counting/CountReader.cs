@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
@@ -8,12 +9,11 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Counting;
 
 /// <summary>Counts pieces against pockets and names the moves people make.</summary>
-public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fonts)
+public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves moves, FontShelf fonts)
 {
     /// <summary>Type people read without effort on a card. Common practice.</summary>
     private const double Comfortable = 9;
@@ -22,7 +22,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
     {
         var open = await opener.OpenAsync(unitId, cancel);
         var wants = await WantsAsync(open, cancel);
-        var pockets = open.Pockets.ToList();
+        var pockets = open.Pockets.Where(p => !open.Content.Clear.Contains(p.Place)).ToList();
         var placed = pockets.Count(p => open.Content.At(p.Place) is not null);
         var (missing, free) = (Math.Max(0, wants.Count - pockets.Count), Math.Max(0, pockets.Count - wants.Count));
         var leaves = await LeavesAsync(open, cancel);
@@ -35,16 +35,105 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
                     .Select(g => new PocketsView(MeasureText.Show(g.Key, open.Album.Measures), g.Count(), g.Count(p => open.Content.At(p.Place) is null))),
             ],
             leaves,
-            open.Dates.LeftOut ? [] : [.. Moves(open, leaves, missing, free)]);
+            open.Dates.LeftOut ? [] : await moves.OfAsync(open, leaves, missing, free, cancel),
+            open.Content.Clear.Length,
+            open.Faces.Count(f => f.Pockets.Any()),
+            open.Faces.Count(f => f.Pockets.Any() && !open.Content.Placements.Any(p => p.Place.LeafId == f.Leaf.Id && p.Place.Side == f.Side)),
+            Hint(open, wants.Count),
+            Followed(open, wants),
+            open.Content.KeepsItsPages);
+    }
+
+    /// <summary>
+    /// Faces come in twos: when the pieces leave the last face without content, a full-size picture fills it. Common
+    /// practice, arithmetic.
+    /// </summary>
+    private static string? Hint(OpenUnit open, int pieces)
+    {
+        var faces = open.Faces.Where(f => f.Pockets.Any()).ToList();
+        if (pieces == 0 || faces.Count < 2 || open.Dates.LeftOut)
+        {
+            return null;
+        }
+
+        var butOne = faces.SkipLast(1).Sum(f => f.Pockets.Count());
+        return pieces <= butOne
+            ? $"The pieces fill {NumberWords.Of(FacesFor(faces, pieces))} of {NumberWords.Of(faces.Count)} pages and the last stays without content: a full-size picture would fill it, or a favourite over several pockets."
+            : null;
+
+        static int FacesFor(List<OpenFace> faces, int pieces)
+        {
+            var (count, room) = (0, 0);
+            while (room < pieces && count < faces.Count)
+            {
+                room += faces[count++].Pockets.Count();
+            }
+
+            return count;
+        }
+    }
+
+    /// <summary>The formula a part follows, and what it lacks of it while pictures can still be taken.</summary>
+    private static FollowedFormula? Followed(OpenUnit open, IReadOnlyList<Want> wants)
+    {
+        if (open.Album.ReadFormulas().Of(open.Unit.Id) is not { } formula)
+        {
+            return null;
+        }
+
+        var gap = GapOf(open, wants, formula);
+        return new FollowedFormula(
+            formula.Id, formula.Name,
+            gap.IsMet ? string.Empty : gap.Says(SpanLabel.Weekday(open.Dates.Last)),
+            gap.Beyond == 0 ? string.Empty : $"{NumberWords.Of(gap.Beyond)} {(gap.Beyond == 1 ? "piece goes" : "pieces go")} beyond it and onto a further leaf");
+    }
+
+    /// <summary>What a part lacks of a formula.</summary>
+    public static FormulaGap GapOf(OpenUnit open, IReadOnlyList<Want> wants, Formula formula)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(wants);
+        ArgumentNullException.ThrowIfNull(formula);
+        var written = open.Content.Pieces.OfType<Card>().Count(c => CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler) && (ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words)));
+        return formula.GapOf(
+            open.Photos.Count,
+            written + wants.Count(w => w.Kind == WantKind.Story),
+            open.Content.Pieces.OfType<Card>().Any(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title),
+            wants.Count,
+            open.Faces.Sum(f => f.Pockets.Count()));
+    }
+
+    /// <summary>How many pockets the pieces of a unit want, but for its untold stories.</summary>
+    public static int PiecesOf(OpenUnit open)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var content = open.Content;
+        var inCollages = content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
+        // Of a picture over several pockets each slice wants one; every other picture wants one, printed yet or not.
+        var slices = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
+        return open.Photos.Keys.Count(id => !inCollages.Contains(id)) + slices.Count - slices.Select(p => p.PhotoId).Distinct().Count()
+            + content.Pieces.Count(p => p is Card or Collage or Keepsake { InEnvelope: false });
     }
 
     /// <summary>Everything of a unit that wants a pocket, with the pockets of the album's designs it can go into.</summary>
     public async Task<IReadOnlyList<Want>> WantsAsync(OpenUnit open, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(open);
-        var sizes = open.Album.Protectors.Select(p => p.ToProtector()).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f.Nominal))).Distinct().ToList();
+        var cutsOf = open.Album.Protectors.Select(p => p.ToProtector()).Concat(open.Faces.Select(f => f.Protector))
+            .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f.Nominal)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
+        var sizes = cutsOf.SelectMany(c => c).Concat(cutsOf.Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half)).Select(c => FusedOffers.HalfOf(c.Key))).Distinct().ToList();
         var wants = new List<Want>();
-        wants.AddRange(open.Photos.Values.Select(p => Want.Picture(p.Pixels, sizes)));
+        var inCollages = open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
+        var spanning = open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
+        foreach (var photo in open.Photos.Values.Where(p => !inCollages.Contains(p.Id) && spanning.TrueForAll(s => s.PhotoId != p.Id)))
+        {
+            var want = Want.Picture(photo.Pixels, sizes);
+            wants.Add(open.Content.WishFor(photo.Id) is { } size ? want.Only(cutsOf[size].ToHashSet()) : want);
+        }
+
+        // Each slice stays where it lies.
+        wants.AddRange(spanning.Select(s => open.CutSizeOf(s)).Select(cut => Want.Words(WantKind.Picture, "parts of large pictures", [cut], _ => true)));
+        wants.AddRange(open.Content.Pieces.OfType<Collage>().Select(c => Want.Together(c, sizes)));
         foreach (var card in open.Content.Pieces.OfType<Card>())
         {
             var style = PieceFaces.StyleOf(open, card);
@@ -84,13 +173,16 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
             var other = otherId is { } id ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel) : null;
             views.Add(new LeafView(
                 leaf.Id,
+                leaf.Revision,
                 leaf.ProtectorId,
                 faces.First().Protector.Design.Name,
                 faces.Count(),
                 open.Content.Placements.Count(p => p.Place.LeafId == leaf.Id),
+                faces.Sum(f => f.Pockets.Count()),
+                faces.First().Protector.Form.Kind,
                 // Another design is no loss when nothing is locked on it here and nothing lies on its other face.
-                !open.Content.HoldsOn(leaf.Id, locked: true) && other?.Read().HoldsOn(leaf.Id) != true,
-                faces.Count() == 2,
+                faces.First().Protector.Form.Kind == LeafKind.Pockets && !open.Content.HoldsOn(leaf.Id, locked: true) && other?.Read().HoldsOn(leaf.Id) != true,
+                faces.Count() == 2 && open.Faces.Count > 2,
                 other?.ReadDates().Title(open.Calendar.Style)));
         }
 
@@ -107,82 +199,4 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, FontShelf fo
     }
 
     private static string Singular(string name) => name == "untold stories" ? "untold story" : name.TrimEnd('s');
-
-    /// <summary>In the order in which people try them. Common practice.</summary>
-    private IEnumerable<MoveView> Moves(OpenUnit open, IReadOnlyList<LeafView> leaves, int missing, int free)
-    {
-        var pocketsOf = open.Album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector().Design.Pockets.Length);
-        // What the album has given up is not proposed.
-        var designs = open.Album.Protectors.Where(p => !p.Gone).OrderBy(p => p.Ordinal).Select(p => (Row: p, Protector: p.ToProtector())).ToList();
-        if (missing > 0)
-        {
-            foreach (var leaf in leaves.Where(l => l.MayChange))
-            {
-                var now = pocketsOf[leaf.ProtectorId];
-                if (designs.Where(d => d.Protector.Design.Pockets.Length > now).OrderBy(d => Math.Abs(((d.Protector.Design.Pockets.Length - now) * leaf.Faces) - missing)).Select(d => ((AlbumProtector, Protector)?)d).FirstOrDefault() is { } smaller)
-                {
-                    var gain = (smaller.Item2.Design.Pockets.Length - now) * leaf.Faces;
-                    yield return new MoveView(MoveKind.SmallerPockets, $"Smaller pockets: “{smaller.Item2.Design.Name}” instead of “{leaf.Design}”", $"{gain} pockets more", LeafId: leaf.LeafId, ProtectorId: smaller.Item1.Id);
-                }
-            }
-
-            if (Joinable(open) is { } join)
-            {
-                yield return join;
-            }
-
-            foreach (var (row, protector) in designs.OrderBy(d => TooFew(2 * d.Protector.Design.Pockets.Length, missing)).ThenBy(d => Math.Abs((2 * d.Protector.Design.Pockets.Length) - missing)).Take(2))
-            {
-                yield return new MoveView(MoveKind.AddLeaf, $"Put in a leaf of “{protector.Design.Name}”", $"{2 * protector.Design.Pockets.Length} pockets more, front and back", ProtectorId: row.Id);
-            }
-        }
-        else if (free > 0)
-        {
-            foreach (var leaf in leaves.Where(l => l.MayGo && pocketsOf[l.ProtectorId] * 2 <= free))
-            {
-                yield return new MoveView(MoveKind.RemoveLeaf, $"Take a leaf of “{leaf.Design}” out", "all pieces still have a pocket", LeafId: leaf.LeafId);
-            }
-
-            foreach (var leaf in leaves.Where(l => l.MayChange))
-            {
-                var now = pocketsOf[leaf.ProtectorId];
-                if (designs.Where(d => d.Protector.Design.Pockets.Length < now && (now - d.Protector.Design.Pockets.Length) * leaf.Faces <= free).OrderBy(d => d.Protector.Design.Pockets.Length).Select(d => ((AlbumProtector, Protector)?)d).FirstOrDefault() is { } larger)
-                {
-                    yield return new MoveView(
-                        MoveKind.LargerPockets, $"Enlarge: “{larger.Item2.Design.Name}” instead of “{leaf.Design}”", $"{(now - larger.Item2.Design.Pockets.Length) * leaf.Faces} pockets fewer, larger pictures", LeafId: leaf.LeafId, ProtectorId: larger.Item1.Id);
-                }
-            }
-
-            yield return new MoveView(MoveKind.AddFiller, "Add a filler card", free == 1 ? "nothing stays empty" : $"{free - 1} pockets stay empty");
-            if (free * 2 > open.Pockets.Count())
-            {
-                yield return new MoveView(MoveKind.MergeWithNext, "Merge with the one after it", "more than half of the pockets would stay empty");
-            }
-        }
-    }
-
-    /// <summary>What does not hold it all comes after what does.</summary>
-    private static bool TooFew(int pockets, int missing) => pockets < missing;
-
-    /// <summary>The first two written cards whose words fit on one of them.</summary>
-    private MoveView? Joinable(OpenUnit open)
-    {
-        var cards = open.Content.Pieces.OfType<Card>().Where(c => c is { StoryId: null, Kind: CardKind.Journaling, Setting: not { ByHand: true } } && !string.IsNullOrWhiteSpace(c.Words)).ToList();
-        foreach (var card in cards)
-        {
-            var (style, cut) = (PieceFaces.StyleOf(open, card), open.CutSizeOf(card));
-            foreach (var other in cards.Where(c => c.Id != card.Id))
-            {
-                var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, fonts);
-                if (fit.Fits)
-                {
-                    return new MoveView(
-                        MoveKind.JoinCards, $"Combine “{UnitReader.Called(open, card)}” and “{UnitReader.Called(open, other)}”",
-                        $"one pocket more, words at {fit.SizePt.ToString("0.##", CultureInfo.InvariantCulture)} pt", PieceId: card.Id, OtherId: other.Id);
-                }
-            }
-        }
-
-        return null;
-    }
 }

@@ -1,4 +1,7 @@
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Counting;
 
@@ -10,23 +13,32 @@ public sealed record PocketsView(string Size, int Count, int Free);
 
 /// <summary>A leaf of a part of the album.</summary>
 /// <param name="LeafId">Its key.</param>
+/// <param name="Revision">For edits of the leaf.</param>
 /// <param name="ProtectorId">Its design.</param>
 /// <param name="Design">The name of it.</param>
 /// <param name="Faces">How many of its faces are this part's.</param>
 /// <param name="Placed">Pieces on those.</param>
+/// <param name="Pockets">Pockets on those.</param>
+/// <param name="Kind">What kind of leaf it is.</param>
 /// <param name="MayChange">Nothing is locked on it and its other face is empty: it can have another design.</param>
 /// <param name="MayGo">Both faces are this part's: it can be taken out.</param>
 /// <param name="OtherSide">What its other face belongs to, when that is not this part.</param>
-public sealed record LeafView(Guid LeafId, Guid ProtectorId, string Design, int Faces, int Placed, bool MayChange, bool MayGo, string? OtherSide);
+public sealed record LeafView(Guid LeafId, int Revision, Guid ProtectorId, string Design, int Faces, int Placed, int Pockets, LeafKind Kind, bool MayChange, bool MayGo, string? OtherSide);
 
 /// <summary>What to do about too many or too few pieces.</summary>
 public enum MoveKind
 {
+    /// <summary>Several pictures become one print: photoIds, size.</summary>
+    MakeCollage,
+
     /// <summary>Two written cards become one: pieceId, otherId.</summary>
     JoinCards,
 
     /// <summary>Another design on a leaf: leafId, protectorId.</summary>
     SmallerPockets,
+
+    /// <summary>A pocket is parted with a seam: leafId, leafRevision, pocketKey.</summary>
+    FusePocket,
 
     /// <summary>A leaf more: protectorId.</summary>
     AddLeaf,
@@ -37,6 +49,15 @@ public enum MoveKind
     /// <summary>Another design with fewer pockets on a leaf: leafId, protectorId.</summary>
     LargerPockets,
 
+    /// <summary>A picture runs over neighbouring pockets: photoIds, places.</summary>
+    SpanPockets,
+
+    /// <summary>A pocket stays empty on purpose: places.</summary>
+    LeaveClear,
+
+    /// <summary>A keepsake comes out of the envelope: pieceId, places.</summary>
+    UseKeepsake,
+
     /// <summary>A leaf less: leafId.</summary>
     RemoveLeaf,
 
@@ -45,7 +66,18 @@ public enum MoveKind
 }
 
 /// <summary>A move with what it gains.</summary>
-public sealed record MoveView(MoveKind Kind, string Label, string Gain, Guid? PieceId = null, Guid? OtherId = null, Guid? LeafId = null, Guid? ProtectorId = null);
+public sealed record MoveView(MoveKind Kind, string Label, string Gain, Guid? PieceId = null, Guid? OtherId = null, Guid? LeafId = null, Guid? ProtectorId = null)
+{
+    public IReadOnlyList<Guid>? PhotoIds { get; init; }
+
+    public string? Size { get; init; }
+
+    public IReadOnlyList<PlaceRequest>? Places { get; init; }
+
+    public string? PocketKey { get; init; }
+
+    public int? LeafRevision { get; init; }
+}
 
 /// <summary>The sum of one part of the album: its pieces against its pockets.</summary>
 /// <param name="UnitId">The part.</param>
@@ -62,6 +94,12 @@ public sealed record MoveView(MoveKind Kind, string Label, string Gain, Guid? Pi
 /// <param name="BySize">The pockets, size by size.</param>
 /// <param name="Leaves">Its leaves in order.</param>
 /// <param name="Moves">What people do about it, in their order.</param>
+/// <param name="Clear">Pockets left clear on purpose; they are not among the pockets.</param>
+/// <param name="Faces">Pages with pockets.</param>
+/// <param name="EmptyFaces">Of those, pages on which nothing lies.</param>
+/// <param name="Hint">What to do with a back that would stay without content; null when there is none.</param>
+/// <param name="Formula">The formula it follows and what it lacks of it; null when it follows none.</param>
+/// <param name="KeepsItsPages">No choice of pages gives it a further leaf.</param>
 public sealed record CountView(
     Guid UnitId,
     int Revision,
@@ -76,10 +114,32 @@ public sealed record CountView(
     IReadOnlyList<WantedView> Wanted,
     IReadOnlyList<PocketsView> BySize,
     IReadOnlyList<LeafView> Leaves,
-    IReadOnlyList<MoveView> Moves);
+    IReadOnlyList<MoveView> Moves,
+    int Clear,
+    int Faces,
+    int EmptyFaces,
+    string? Hint,
+    FollowedFormula? Formula,
+    bool KeepsItsPages);
+
+/// <summary>A formula that a part follows.</summary>
+/// <param name="Missing">What is below its minimum, in words; empty when nothing is.</param>
+/// <param name="Beyond">What goes beyond it, in words; empty when nothing does.</param>
+public sealed record FollowedFormula(Guid Id, string Name, string Missing, string Beyond);
 
 /// <summary>Asks which pages hold it all, for a stretch of the album from one part on.</summary>
-public sealed record ChoosePagesRequest(Guid From, int Count);
+/// <param name="From">The first part.</param>
+/// <param name="Count">How many parts.</param>
+/// <param name="Weights">What counts how much, when the keeper has moved the weights; a further way is offered then.</param>
+public sealed record ChoosePagesRequest(Guid From, int Count, WeightsView? Weights = null);
+
+/// <summary>What counts how much in thousandths of a picture, see <see cref="ChoiceWeights"/>.</summary>
+public sealed record WeightsView(int Leaf, int EmptyPocket, int Crop, int Change, int Alter)
+{
+    public static WeightsView Usual { get; } = new(ChoiceWeights.Usual.Leaf, ChoiceWeights.Usual.EmptyPocket, ChoiceWeights.Usual.Crop, ChoiceWeights.Usual.Change, ChoiceWeights.Usual.Alter);
+
+    public ChoiceWeights ToWeights() => new ChoiceWeights(Leaf, EmptyPocket, Crop, Change) { Alter = Alter }.Checked();
+}
 
 /// <summary>What a choice means for one part.</summary>
 /// <param name="UnitId">The part.</param>
@@ -90,11 +150,11 @@ public sealed record ChoosePagesRequest(Guid From, int Count);
 /// <param name="Unplaced">Pieces that no pocket takes.</param>
 public sealed record PartChoiceView(Guid UnitId, string Title, string Says, int Pockets, int Empty, int Unplaced);
 
-/// <summary>A design chosen for a leaf that stands.</summary>
-public sealed record LeafDesign(Guid LeafId, Guid ProtectorId);
+/// <summary>A design chosen for a leaf that stands, and how many of its pockets are fused.</summary>
+public sealed record LeafDesign(Guid LeafId, Guid ProtectorId, int Fused = 0);
 
 /// <summary>Leaves of a design that a part gets between its own.</summary>
-public sealed record ExtraLeaves(Guid UnitId, Guid ProtectorId, int Leaves);
+public sealed record ExtraLeaves(Guid UnitId, Guid ProtectorId, int Leaves, int Fused = 0);
 
 /// <summary>One way to choose the pages of a stretch.</summary>
 /// <param name="Name">What it puts first.</param>
@@ -125,25 +185,72 @@ public sealed record PageChoiceView(
 
 /// <summary>Does what a choice says, on the revisions of its parts.</summary>
 public sealed record TakePagesRequest(
-    IReadOnlyList<UnitAt> Units, IReadOnlyList<LeafDesign> Standing, IReadOnlyList<ExtraLeaves> Extra);
+    IReadOnlyList<UnitAt> Units, IReadOnlyList<LeafDesign> Standing, IReadOnlyList<ExtraLeaves> Extra, bool? Preview = null);
 
 /// <summary>A part of the album as it was looked at.</summary>
 public sealed record UnitAt(Guid UnitId, int Revision);
 
 /// <summary>A leaf more for a part of the album.</summary>
-public sealed record AddLeafRequest(int Revision, Guid ProtectorId);
+/// <param name="Revision">Of the part.</param>
+/// <param name="ProtectorId">A make that the album uses.</param>
+/// <param name="Make">Or one it may not use yet.</param>
+/// <param name="Preview">Only say what would change sides.</param>
+public sealed record AddLeafRequest(int Revision, Guid? ProtectorId = null, MakeRequest? Make = null, bool? Preview = null);
 
-/// <summary>A design that the album is to use, by its key.</summary>
-public sealed record UseDesignRequest(string DesignKey);
+/// <summary>Where a leaf goes: its place from 0 among the leaves without it.</summary>
+public sealed record MoveLeafRequest(int Revision, int To, bool? Preview = null);
+
+/// <summary>What is done to a leaf; one of them.</summary>
+/// <param name="Revision">Of the leaf.</param>
+/// <param name="Fuse">A new seam across a pocket.</param>
+/// <param name="CutDown">Keep some columns or rows.</param>
+/// <param name="Stick">Front and back of a pocket stuck together, or taken apart.</param>
+/// <param name="Tab">An index tab; without words none.</param>
+/// <param name="Anew">A new leaf in place of an altered one.</param>
+/// <param name="Preview">Only say what would change.</param>
+public sealed record FormLeafRequest(int Revision, FuseRequest? Fuse = null, CutRequest? CutDown = null, StickRequest? Stick = null, TabRequest? Tab = null, bool? Anew = null, bool? Preview = null);
+
+/// <summary>A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front shows it.</summary>
+public sealed record FuseRequest(string PocketKey, bool? Upright = null, string? At = null);
+
+public sealed record CutRequest(CutKeeps Keeps, string Size);
+
+public sealed record StickRequest(string PocketKey, bool Together);
+
+public sealed record TabRequest(string Words, int Place);
 
 /// <summary>A face of a leaf in the binder.</summary>
 /// <param name="UnitId">Whose it is; null for the title and the end page.</param>
 /// <param name="Title">Its title, or what stands there.</param>
 /// <param name="Placed">Pieces on it.</param>
-public sealed record BinderFace(Guid? UnitId, string Title, int Placed);
+/// <param name="Pockets">Pockets of it.</param>
+public sealed record BinderFace(Guid? UnitId, string Title, int Placed, int Pockets);
 
 /// <summary>A leaf in the binder with both its faces, in its order.</summary>
-public sealed record BinderLeaf(Guid LeafId, int Number, string DesignKey, string Design, int Pockets, BinderFace Front, BinderFace Back);
+/// <param name="Number">From 1.</param>
+/// <param name="Note">What was done to it, or what it is beside a page of pockets; null for a plain one.</param>
+/// <param name="Between">It lies between the pages of one part and can come and go.</param>
+/// <param name="WidthShare">How wide it lies in the album, of the album's page.</param>
+/// <param name="HeightShare">How tall it is, of the album's page.</param>
+/// <param name="Shapes">Its pockets as the front shows them, for a small picture.</param>
+public sealed record BinderLeaf(
+    Guid LeafId, int Revision, int Number, LeafKind Kind, Guid ProtectorId, string Design, string? Note, string? Tab, int TabPlace, bool Between, double WidthShare, double HeightShare, BinderFace Front, BinderFace Back, IReadOnlyList<PocketShape> Shapes, long BodyWidth, long BodyHeight);
+
+/// <summary>One leaf with all there is on both its faces.</summary>
+/// <param name="Fusible">Pockets that can be fused, with what comes of it.</param>
+/// <param name="Cuts">Ways to cut it down.</param>
+public sealed record LeafDetail(
+    BinderLeaf Leaf, long Width, long Height, LeafFaceDetail Front, LeafFaceDetail Back, IReadOnlyList<LeafWay> Fusible, IReadOnlyList<LeafWay> Cuts, bool Altered, string? UnitTitle, string Thickness);
+
+/// <summary>A way to alter a leaf, in words, with the pocket or the size it is about.</summary>
+public sealed record LeafWay(string Label, string? PocketKey, CutKeeps? Keeps, string? Size);
+
+public sealed record LeafFaceDetail(IReadOnlyList<LeafPocket> Pockets, IReadOnlyList<MarkView> Marks, IReadOnlyList<PointView> Holes, long RingStripX, long RingStripWidth, long HoleWidth);
+
+/// <summary>A pocket of one face with what lies in it.</summary>
+/// <param name="Number">The number of the pocket on its face, in reading order.</param>
+/// <param name="BehindNumber">The number of the pocket behind it on the other face; null where there is none.</param>
+public sealed record LeafPocket(string Key, int Number, int? BehindNumber, string Size, long X, long Y, long Width, long Height, string? Piece, string? FaceUrl, bool Stuck, bool LeftClear, bool SeeThrough);
 
 /// <summary>How many leaves of a design are owned; null when they never run out.</summary>
 public sealed record StockRequest(int? Stock);

@@ -1,9 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
-using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -11,30 +11,141 @@ using ZestyPocket.Storage.Editing;
 namespace ZestyPocket.Server.Counting;
 
 /// <summary>Puts leaves in, takes them out, and does what a choice of pages says: each one edit over the whole binder.</summary>
-public sealed class LeafEditor(ZestyContext db, Binder binder, History history, ICurrentKeeper keeper)
+public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, History history, ICurrentKeeper keeper)
 {
     /// <summary>A leaf more for a unit, between its own pages. Both its faces are the unit's.</summary>
-    public async Task<LeavesAnswer> AddAsync(Guid unitId, int revision, Guid protectorId, CancellationToken cancel)
+    public async Task<LeavesAnswer> AddAsync(Guid unitId, AddLeafRequest request, CancellationToken cancel)
     {
-        var (unit, _) = await binder.OpenAsync(unitId, revision, "Put a leaf in", cancel);
-        var before = Placed();
-        Insert(unit, Require(protectorId));
-        return await SaveAsync($"Put a leaf of {binder.DesignOf(protectorId).Name} in", [unit], before, cancel);
+        ArgumentNullException.ThrowIfNull(request);
+        var (unit, _) = await binder.OpenAsync(unitId, request.Revision, "Put a leaf in", cancel);
+        var before = BinderShot.Of(binder);
+        var protectorId = request.ProtectorId is { } known ? Require(known) : await makes.FindAsync(binder, request.Make ?? throw new RuleException("It was not said what kind of leaf to put in. Nothing was changed."), cancel);
+        Insert(unit, protectorId);
+        return await SaveAsync($"Put a leaf of {binder.DesignOf(protectorId).Name} in", [unit], before, request.Preview == true, cancel);
     }
 
     /// <summary>Takes a leaf out whose faces both belong to the unit. What lay on it goes to the tray.</summary>
-    public async Task<LeavesAnswer> RemoveAsync(Guid unitId, int revision, Guid leafId, CancellationToken cancel)
+    public async Task<LeavesAnswer> RemoveAsync(Guid unitId, int revision, Guid leafId, bool preview, CancellationToken cancel)
     {
         var (unit, _) = await binder.OpenAsync(unitId, revision, "Take a leaf out", cancel);
-        var before = Placed();
+        var before = BinderShot.Of(binder);
         var leaf = binder.Leaves.Find(l => l.Id == leafId);
         if (leaf is null || leaf.FrontUnitId != unit.Id || leaf.BackUnitId != unit.Id)
         {
             throw new RuleException("Only a leaf with both faces in this part of the album can be taken out: the other face belongs to a neighbour. Nothing was changed.");
         }
 
+        if (binder.FacesOf(unit) == 2)
+        {
+            throw new RuleException("It is the only leaf of this part of the album: give it another page design instead. Nothing was changed.");
+        }
+
         Remove(unit, leaf);
-        return await SaveAsync($"Took a leaf of {binder.DesignOf(leaf.ProtectorId).Name} out", [unit], before, cancel);
+        return await SaveAsync($"Took a leaf of {binder.DesignOf(leaf.ProtectorId).Name} out", [unit], before, preview, cancel);
+    }
+
+    /// <summary>
+    /// Moves a leaf to another place of the order, counted from 0 among the leaves without it. A leaf between the pages of
+    /// one part goes to the part it comes to lie in; one that carries two parts keeps its pockets, and the pages of the
+    /// parts are handed out anew in reading order, their pieces with them.
+    /// </summary>
+    public async Task<LeavesAnswer> MoveAsync(Guid albumId, Guid leafId, MoveLeafRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        await binder.LoadAsync(albumId, cancel);
+        var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("That leaf is no longer in the binder. Nothing was changed: look at the leaves again.");
+        await history.RequireAsync(leaf, request.Revision, "Move a leaf", cancel);
+        var before = BinderShot.Of(binder);
+        var from = binder.Leaves.IndexOf(leaf);
+        var to = Math.Clamp(request.To, 0, binder.Leaves.Count - 1);
+        if (from == to)
+        {
+            throw new RuleException("The leaf lies there already. Nothing was changed.");
+        }
+
+        var home = leaf.FrontUnitId is { } id && leaf.BackUnitId == id ? binder.Units.Find(u => u.Id == id) : null;
+        var more = new Dictionary<Guid, int>();
+        binder.Leaves.RemoveAt(from);
+        if (home is not null && binder.IsBetween(leaf))
+        {
+            var host = to == 0 ? null : binder.Units.Find(u => u.Id == binder.Leaves[to - 1].BackUnitId);
+            if (host is null)
+            {
+                throw new RuleException("A leaf between pages stays between the pages of some part of the album: it cannot go before the first or behind the last. Nothing was changed.");
+            }
+
+            if (host != home)
+            {
+                history.Touch([home]);
+                home.Write(home.Read().KeepOnly(place => place.LeafId != leafId));
+                binder.Faces[home.Id].RemoveAll(f => f.LeafId == leafId);
+                (more[host.Id], more[home.Id]) = (2, 0);
+            }
+        }
+
+        binder.Leaves.Insert(to, leaf);
+        binder.Lay([], u => binder.FacesOf(u) + more.GetValueOrDefault(u.Id));
+        binder.ReadFaces();
+        return await SaveAsync($"Moved leaf {from + 1} to place {to + 1}", binder.Units.Where(u => before.Touches(u.Id, binder)).ToList() is { Count: > 0 } touched ? touched : [binder.Units[0]], before, request.Preview == true, cancel);
+    }
+
+    /// <summary>Does to a leaf what a keeper does with a heat tool, a knife, a tape or a tab.</summary>
+    public async Task<LeavesAnswer> FormAsync(Guid albumId, Guid leafId, FormLeafRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        await binder.LoadAsync(albumId, cancel);
+        var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("That leaf is no longer in the binder. Nothing was changed: look at the leaves again.");
+        await history.RequireAsync(leaf, request.Revision, "Change a leaf", cancel);
+        var before = BinderShot.Of(binder);
+        var (form, protector) = (leaf.ReadForm(), binder.ProtectorOf(leaf.ProtectorId));
+        var (changed, done) = Changed(form, protector, request);
+        // Refuses what cannot be before anything is touched.
+        var altered = protector.Altered(changed);
+        var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+        history.Touch([leaf, .. sides]);
+        leaf.WriteForm(changed);
+        foreach (var unit in sides)
+        {
+            unit.Write(unit.Read().KeepOnly(place => place.LeafId != leafId || altered.Design.Find(place.Side, place.PocketKey) is not null));
+        }
+
+        return await SaveAsync(done, sides, before, request.Preview == true, cancel);
+    }
+
+    private static (LeafForm Form, string Done) Changed(LeafForm form, Protector protector, FormLeafRequest request)
+    {
+        if (request.Fuse is { } fuse)
+        {
+            var pocket = protector.Altered(form).Design.Pockets.FirstOrDefault(p => p.Key == fuse.PocketKey) ?? throw new RuleException("That pocket is not on this leaf any more. Nothing was changed.");
+            var seam = Alterations.InHalf(pocket);
+            var at = string.IsNullOrWhiteSpace(fuse.At) ? (fuse.Upright ?? seam.Upright) == seam.Upright ? seam.At : (seam.Upright ? pocket.Nominal.Height : pocket.Nominal.Width) / 2 : MeasureText.ParseLength(fuse.At);
+            return (form.With(new Fuse(pocket.Key, fuse.Upright ?? seam.Upright, at)), $"Fused a pocket of {pocket.Nominal}");
+        }
+
+        if (request.CutDown is { } cut)
+        {
+            return (form with { Cut = new PageCut(cut.Keeps, MeasureText.ParseLength(cut.Size)) }, "Cut a page down");
+        }
+
+        if (request.Stick is { } stick)
+        {
+            if (protector.Altered(form).Design is not { OfBack: null } design || design.Pockets.All(p => p.Key != stick.PocketKey))
+            {
+                throw new RuleException("Only the front and the back of one pocket are stuck together. Nothing was changed.");
+            }
+
+            return (form.Stick(stick.PocketKey, stick.Together), stick.Together ? "Stuck two pieces back to back" : "Took a pair apart");
+        }
+
+        if (request.Tab is { } tab)
+        {
+            var none = string.IsNullOrWhiteSpace(tab.Words);
+            return (form with { Tab = none ? null : new IndexTab(tab.Words, tab.Place).Checked() }, none ? "Took an index tab off" : $"Put the index tab “{tab.Words.Trim()}” on a leaf");
+        }
+
+        return request.Anew == true
+            ? (LeafForm.Plain with { Tab = form.Tab }, "Took a new leaf in place of an altered one")
+            : throw new RuleException("It was not said what to do with the leaf. Nothing was changed.");
     }
 
     /// <summary>Gives leaves their chosen designs and units their chosen leaves between.</summary>
@@ -55,89 +166,123 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
             units.Add(unit);
         }
 
-        var before = Placed();
+        var before = BinderShot.Of(binder);
         var touched = new HashSet<AlbumUnit>(units);
-        foreach (var (leafId, protectorId) in request.Standing)
+        foreach (var (leafId, protectorId, fused) in request.Standing)
         {
             var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("A leaf is no longer in the binder. Nothing was changed: ask for the pages again.");
+            var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
             if (leaf.ProtectorId != Require(protectorId))
             {
-                var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
                 LeafDesigns.Change(history, leaf, protectorId, binder.DesignOf(protectorId), sides);
+                touched.UnionWith(sides);
+            }
+
+            if (fused > 0)
+            {
+                history.Touch([leaf, .. sides]);
+                FuseOnly(leaf, fused);
+                var altered = binder.On(leaf).Design;
+                foreach (var unit in sides)
+                {
+                    unit.Write(unit.Read().KeepOnly(place => place.LeafId != leafId || altered.Find(place.Side, place.PocketKey) is not null));
+                }
+
                 touched.UnionWith(sides);
             }
         }
 
         foreach (var unit in units)
         {
-            var wanted = request.Extra.Where(e => e.UnitId == unit.Id).SelectMany(e => Enumerable.Repeat(Require(e.ProtectorId), Math.Clamp(e.Leaves, 0, Core.Counting.PageQuestion.MostExtraLeaves))).ToList();
-            foreach (var leaf in binder.Leaves.Where(l => l.FrontUnitId == unit.Id && l.BackUnitId == unit.Id).ToList())
+            var wanted = request.Extra.Where(e => e.UnitId == unit.Id).SelectMany(e => Enumerable.Repeat((Id: Require(e.ProtectorId), e.Fused), Math.Clamp(e.Leaves, 0, Core.Counting.PageQuestion.MostExtraLeaves))).ToList();
+            // Dividers, pages outside the pockets and altered leaves are no question of pockets: they stay.
+            foreach (var leaf in binder.Leaves.Where(l => l.FrontUnitId == unit.Id && l.BackUnitId == unit.Id && binder.IsChosen(l)).ToList())
             {
-                if (!wanted.Remove(leaf.ProtectorId))
+                if (!wanted.Remove((leaf.ProtectorId, 0)))
                 {
                     Remove(unit, leaf);
                 }
             }
 
-            foreach (var protectorId in wanted)
+            foreach (var (protectorId, fused) in wanted)
             {
-                Insert(unit, protectorId);
+                FuseOnly(Insert(unit, protectorId), fused);
             }
         }
 
-        return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. touched], before, cancel);
+        return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. touched], before, request.Preview == true, cancel);
     }
 
-    /// <summary>Lets the album use another built-in design of its page body.</summary>
-    public async Task<LeavesAnswer> UseAsync(Guid albumId, string designKey, CancellationToken cancel)
+    /// <summary>
+    /// Gives a leaf another make within the edit under way, unless something is locked on it or a part outside of the
+    /// stretch has filled its face. Says whether it has that make now.
+    /// </summary>
+    internal bool Redesign(Guid leafId, Guid protectorId, IReadOnlyCollection<Guid> stretch)
     {
-        await binder.LoadAsync(albumId, cancel);
-        var design = BuiltInDesigns.Find(designKey) ?? throw new RuleException($"There is no page design “{designKey}”. Nothing was changed.");
-        if (design.Body != new Core.Measures.Size(binder.Album.BodyWidth, binder.Album.BodyHeight))
+        var leaf = binder.Leaves.Single(l => l.Id == leafId);
+        if (leaf.ProtectorId == Require(protectorId) && !leaf.ReadForm().IsAltered)
         {
-            throw new RuleException($"“{design.Name}” is for pages of {design.Body}; one album holds one size of page. Nothing was changed.");
+            return true;
         }
 
-        var row = binder.Album.Protectors.Find(p => p.DesignKey == designKey);
-        if (row is { Gone: false })
+        var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+        if (sides.Exists(u => u.Read().HoldsOn(leafId, locked: stretch.Contains(u.Id))))
         {
-            throw new RuleException($"The album uses “{design.Name}” already. Nothing was changed.");
+            return false;
         }
 
-        if (row is null)
-        {
-            row = AlbumProtector.From(Protector.Unmeasured(design), binder.Album.Protectors.Count);
-            (row.AlbumId, row.Gone) = (albumId, true);
-            db.Protectors.Add(row);
-        }
-
-        // Undoing it is the state before: not used.
-        history.Touch([row]);
-        row.Gone = false;
-        return await SaveAsync($"The album uses “{design.Name}”", binder.Units, Placed(), cancel);
+        LeafDesigns.Change(history, leaf, protectorId, binder.DesignOf(protectorId), sides);
+        return true;
     }
 
-    /// <summary>The album does not take a design any more; its leaves of it stay as they are.</summary>
-    public async Task<LeavesAnswer> GiveUpAsync(Guid albumId, Guid protectorId, CancellationToken cancel)
+    /// <summary>Gives a unit the leaves between its own pages, in their order; what lies there already and fits the order stays.</summary>
+    internal void Pattern(AlbumUnit unit, IReadOnlyList<Guid> wanted)
     {
-        await binder.LoadAsync(albumId, cancel);
-        var row = binder.Album.Protectors.Find(p => p.Id == protectorId && !p.Gone) ?? throw new MissingException("The page design");
-        if (binder.Album.Protectors.TrueForAll(p => p.Gone || p.Id == protectorId))
+        var between = binder.Leaves.Where(l => l.FrontUnitId == unit.Id && binder.IsBetween(l)).ToList();
+        var after = binder.Faces[unit.Id][0].LeafId;
+        foreach (var protectorId in wanted.Select(Require))
         {
-            throw new RuleException("An album uses at least one page design. Nothing was changed.");
+            if (between.FirstOrDefault() is { } next && next.ProtectorId == protectorId)
+            {
+                after = next.Id;
+                between.RemoveAt(0);
+                continue;
+            }
+
+            var leaf = binder.InsertLeafAfter(after);
+            leaf.ProtectorId = protectorId;
+            after = leaf.Id;
+            Lay(unit, +2);
         }
 
-        history.Touch([row]);
-        row.Gone = true;
-        return await SaveAsync($"The album takes no more of “{row.ToProtector().Design.Name}”", binder.Units, Placed(), cancel);
+        // What the pattern does not name and nothing lies on goes.
+        foreach (var leaf in between.Where(l => !unit.Read().HoldsOn(l.Id) && binder.FacesOf(unit) > 2))
+        {
+            Remove(unit, leaf);
+        }
     }
+
+    /// <summary>Puts leaves in until so many pieces have pockets.</summary>
+    internal void Grow(AlbumUnit unit, Guid protectorId, int pieces)
+    {
+        var onLeaf = binder.DesignOf(protectorId).OnBothFaces;
+        var pockets = binder.Faces[unit.Id].Sum(f => binder.On(binder.Leaves.Single(l => l.Id == f.LeafId)).Design.Face(f.Side).Count);
+        for (var leaves = 0; pockets < pieces && onLeaf > 0 && leaves < Core.Counting.PageQuestion.MostExtraLeaves; leaves++)
+        {
+            Insert(unit, protectorId);
+            pockets += onLeaf;
+        }
+    }
+
+    internal Task<LeavesAnswer> SaveFormulaAsync(string done, IReadOnlyList<Guid> stretch, BinderShot before, bool preview, CancellationToken cancel) =>
+        SaveAsync(done, binder.Units.FindAll(u => stretch.Contains(u.Id)), before, preview, cancel);
 
     private Guid Require(Guid protectorId) => binder.Album.Protectors.Exists(p => p.Id == protectorId)
         ? protectorId
         : throw new RuleException("The album does not use that page design. Nothing was changed.");
 
     /// <summary>A leaf before the one that carries the unit's last face, so that its facing pages stay the outer ones.</summary>
-    private void Insert(AlbumUnit unit, Guid protectorId)
+    private AlbumLeaf Insert(AlbumUnit unit, Guid protectorId)
     {
         var faces = binder.Faces[unit.Id];
         if (faces.Count == 0)
@@ -149,6 +294,16 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
         var leaf = last.Side == LeafSide.Front ? binder.InsertLeafBefore(last.LeafId) : binder.InsertLeafAfter(last.LeafId);
         leaf.ProtectorId = protectorId;
         Lay(unit, +2);
+        return leaf;
+    }
+
+    /// <summary>Fuses the first pockets of a leaf that are fused by halves: the largest that two cards or prints fit into.</summary>
+    private void FuseOnly(AlbumLeaf leaf, int count)
+    {
+        foreach (var key in Core.Counting.FusedOffers.Fusible(binder.On(leaf).Design).Take(count).ToList())
+        {
+            leaf.WriteForm(leaf.ReadForm().With(Alterations.InHalf(binder.On(leaf).Design.Pockets.First(p => p.Key == key))));
+        }
     }
 
     private void Remove(AlbumUnit unit, AlbumLeaf leaf)
@@ -167,14 +322,19 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, History history, 
         binder.ReadFaces();
     }
 
-    private int Placed() => binder.Units.Sum(u => u.PiecesPlaced);
-
-    private async Task<LeavesAnswer> SaveAsync(string done, List<AlbumUnit> units, int before, CancellationToken cancel)
+    private async Task<LeavesAnswer> SaveAsync(string done, List<AlbumUnit> units, BinderShot before, bool preview, CancellationToken cancel)
     {
-        var tray = before - Placed();
+        var changes = before.ChangesTo(binder);
+        if (preview)
+        {
+            // Nothing is written: the rows as they were changed for looking are forgotten.
+            db.ChangeTracker.Clear();
+            return new LeavesAnswer(done, null, changes);
+        }
+
         // Units further on keep their pieces, but their faces may have changed sides: the edit is in their history too.
         var touched = db.ChangeTracker.Entries<AlbumUnit>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id);
         var edit = await history.SaveAsync(binder.Album.Id, keeper.Id, done, units.Select(u => u.Id).Union(touched), cancel);
-        return new LeavesAnswer(done, edit, tray > 0 ? [$"{tray} {(tray == 1 ? "piece" : "pieces")} went to the tray"] : []);
+        return new LeavesAnswer(done, edit, changes);
     }
 }

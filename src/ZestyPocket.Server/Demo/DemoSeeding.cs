@@ -281,6 +281,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
     private async Task RemoveAsync(Guid albumId, CancellationToken cancel)
     {
+        await db.PrintedPieces.Where(p => p.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.PrintJobs.Where(j => j.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.ImportFiles.Where(f => db.Imports.Any(b => b.Id == f.BatchId && b.AlbumId == albumId)).ExecuteDeleteAsync(cancel);
         await db.Imports.Where(b => b.AlbumId == albumId).ExecuteDeleteAsync(cancel);

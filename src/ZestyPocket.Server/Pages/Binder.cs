@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
@@ -15,7 +16,7 @@ namespace ZestyPocket.Server.Pages;
 /// </summary>
 public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
 {
-    private readonly Dictionary<Guid, PageDesign> _designs = [];
+    private readonly Dictionary<Guid, Protector> _protectors = [];
 
     public Album Album { get; private set; } = null!;
 
@@ -29,7 +30,24 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
     public Dictionary<Guid, List<FaceOfLeaf>> Faces { get; private set; } = [];
 
     /// <summary>The design of a protector of the album.</summary>
-    public PageDesign DesignOf(Guid protectorId) => _designs[protectorId];
+    public PageDesign DesignOf(Guid protectorId) => _protectors[protectorId].Design;
+
+    /// <summary>A protector of the album.</summary>
+    public Protector ProtectorOf(Guid protectorId) => _protectors[protectorId];
+
+    /// <summary>The protector of a leaf after what was done to it.</summary>
+    public Protector On(AlbumLeaf leaf)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        return _protectors[leaf.ProtectorId].Altered(leaf.ReadForm());
+    }
+
+    /// <summary>A make of leaf that has come to the album.</summary>
+    public void Know(AlbumProtector row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        _protectors[row.Id] = row.ToProtector();
+    }
 
     /// <summary>Loads the album of a unit whose revision the edit was made on.</summary>
     public async Task<(AlbumUnit Unit, int At)> OpenAsync(Guid unitId, int revision, string what, CancellationToken cancel)
@@ -50,7 +68,7 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
         ReadFaces();
         foreach (var protector in Album.Protectors)
         {
-            _designs[protector.Id] = protector.ToProtector().Design;
+            Know(protector);
         }
     }
 
@@ -69,6 +87,19 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
             }
         }
     }
+
+    /// <summary>
+    /// Whether a leaf lies between a unit's own pages and can come and go: both its faces are the unit's, and in the leaf
+    /// school it is not the leaf the unit stands on.
+    /// </summary>
+    public bool IsBetween(AlbumLeaf leaf)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        return leaf.FrontUnitId is { } unit && leaf.BackUnitId == unit && (Album.School == PageSchool.Spread || Faces[unit][0].LeafId != leaf.Id);
+    }
+
+    /// <summary>Whether a choice of pages may put such a leaf in or take it out.</summary>
+    public bool IsChosen(AlbumLeaf leaf) => IsBetween(leaf) && ProtectorOf(leaf.ProtectorId).Form.Kind == LeafKind.Pockets && !leaf.ReadForm().IsAltered && ProtectorOf(leaf.ProtectorId).Design.Body == new Size(Album.BodyWidth, Album.BodyHeight);
 
     /// <summary>How many faces a unit has.</summary>
     public int FacesOf(AlbumUnit unit) => Faces[unit.Id].Count;
@@ -119,17 +150,17 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
     public void Lay(Dictionary<Guid, List<FaceOfLeaf>> carried, Func<AlbumUnit, int> wanted)
     {
         var counts = Units.ConvertAll(u => wanted(u));
-        while (Leaves.Count < Binding.LeavesFor(counts.Sum()))
+        while (Leaves.Count < Binding.LeavesFor(counts.Sum(), Album.School))
         {
             InsertLeaf(Leaves.Count, Leaves[^1].Id);
         }
 
-        while (Leaves.Count > Binding.LeavesFor(counts.Sum()))
+        while (Leaves.Count > Binding.LeavesFor(counts.Sum(), Album.School))
         {
             RemoveLeaf(Leaves[^1].Id);
         }
 
-        var chain = Binding.Chain(Leaves.ConvertAll(l => l.Id), counts);
+        var chain = Binding.Chain(Leaves.ConvertAll(l => l.Id), counts, Album.School);
         history.Touch(Leaves);
         for (var i = 0; i < Leaves.Count; i++)
         {
@@ -149,7 +180,7 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
 
             if (!old.SequenceEqual(now))
             {
-                unit.Write(unit.Read().OnFaces(old, now, place => leafOf.TryGetValue(place.LeafId, out var leaf) && _designs[leaf.ProtectorId].Find(place.PocketKey) is not null));
+                unit.Write(unit.Read().OnFaces(old, now, place => leafOf.TryGetValue(place.LeafId, out var leaf) && On(leaf).Design.Find(place.Side, place.PocketKey) is not null));
             }
 
             foreach (var face in now)

@@ -6,7 +6,16 @@ namespace ZestyPocket.Server.Pages;
 
 public sealed record PocketShape(string Key, long X, long Y, long Width, long Height);
 
-public sealed record DesignView(string Key, string Name, string Body, long BodyWidth, long BodyHeight, IReadOnlyList<PocketShape> Pockets);
+public sealed record DesignView(string Key, string Name, string Body, long BodyWidth, long BodyHeight, IReadOnlyList<PocketShape> Pockets)
+{
+    public static DesignView Of(PageDesign d)
+    {
+        ArgumentNullException.ThrowIfNull(d);
+        return new DesignView(
+            d.Key, d.Name, d.Body.ToString(), d.Body.Width.Emu, d.Body.Height.Emu,
+            [.. d.Face(LeafSide.Front).Select(p => new PocketShape(p.Key, p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu))]);
+    }
+}
 
 public sealed record PaperView(string Key, string Name, string SizeLabel);
 
@@ -17,13 +26,7 @@ public static class CatalogEndpoints
 {
     private static readonly Catalog Shipped = new(
         [
-            .. BuiltInDesigns.All.Select(d => new DesignView(
-                d.Key,
-                d.Name,
-                d.Body.ToString(),
-                d.Body.Width.Emu,
-                d.Body.Height.Emu,
-                [.. d.Face(LeafSide.Front).Select(p => new PocketShape(p.Key, p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu))])),
+            .. BuiltInDesigns.All.Select(DesignView.Of),
         ],
         [
             .. Paper.All.Select(p => new PaperView(

@@ -18,11 +18,13 @@ public static class LeafDesigns
         ArgumentNullException.ThrowIfNull(unitsOfItsFaces);
         history.Touch([leaf, .. unitsOfItsFaces]);
         leaf.ProtectorId = protectorId;
+        // Seams and cuts belong to the old page.
+        leaf.WriteForm(LeafForm.Plain with { Tab = leaf.ReadForm().Tab });
         var lost = 0;
         foreach (var unit in unitsOfItsFaces)
         {
             var before = unit.Read();
-            var after = before.KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.PocketKey) is not null);
+            var after = before.KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.Side, place.PocketKey) is not null);
             lost += before.Placements.Length - after.Placements.Length;
             unit.Write(after);
         }

@@ -13,9 +13,18 @@ using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
-/// <summary>One page of an open unit.</summary>
-public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector ProtectorRow, Protector Protector)
+/// <summary>One page of an open unit. The protector is as it is after what was done to this leaf.</summary>
+public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector ProtectorRow, Protector Protector, LeafForm Form)
 {
+    /// <summary>A face of a leaf with its alterations.</summary>
+    public static OpenFace Of(AlbumLeaf leaf, LeafSide side, AlbumProtector row)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        ArgumentNullException.ThrowIfNull(row);
+        var form = leaf.ReadForm();
+        return new OpenFace(leaf, side, row, row.ToProtector().Altered(form), form);
+    }
+
     /// <summary>The face's pockets in reading order with their places.</summary>
     public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets => Protector.Design.Face(Side)
         .Select((pocket, i) => (pocket, new PocketPlace(Leaf.Id, Side, pocket.Key), i + 1));
@@ -43,6 +52,9 @@ public sealed record OpenUnit(
     /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
     public string? CodeOf(PocketPlace place) => Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
 
+    /// <summary>Whether the piece there is stuck to the one behind it.</summary>
+    public bool IsStuck(PocketPlace place) => Faces.Any(f => f.Leaf.Id == place.LeafId && f.Form.Stuck.Contains(place.PocketKey));
+
     /// <summary>The size a piece in this pocket is cut to.</summary>
     public Size CutSize(PocketPlace place)
     {
@@ -55,6 +67,20 @@ public sealed record OpenUnit(
     {
         var found = Pockets.First(p => p.Place == place);
         return found.Face.Protector.ClearSizes.TryGetValue(found.Pocket.Nominal, out var clear) ? clear : found.Pocket.Nominal;
+    }
+
+    /// <summary>The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every other print.</summary>
+    public (Size Whole, Rect Slice)? SpanOf(PhotoPrint print)
+    {
+        ArgumentNullException.ThrowIfNull(print);
+        if (print.SpanId is not { } span || Content.PlacementOf(print.Id) is not { } placement || Faces.FirstOrDefault(f => f.Leaf.Id == placement.Place.LeafId && f.Side == placement.Place.Side) is not { } face)
+        {
+            return null;
+        }
+
+        var keys = Content.SlicesOf(span).Select(s => Content.PlacementOf(s.Id)?.Place.PocketKey).OfType<string>().ToList();
+        var (whole, slices) = Spans.Of(face.Protector, face.Side, keys);
+        return slices.TryGetValue(placement.Place.PocketKey, out var slice) ? (whole, slice) : null;
     }
 
     /// <summary>
@@ -75,6 +101,11 @@ public sealed record OpenUnit(
         if (Content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null)
         {
             return CutSize(placement.Place);
+        }
+
+        if (piece is Collage collage)
+        {
+            return collage.Body;
         }
 
         return Pockets
@@ -110,7 +141,7 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             {
                 if ((side == LeafSide.Front ? leaf.FrontUnitId : leaf.BackUnitId) == unitId)
                 {
-                    faces.Add(new OpenFace(leaf, side, row, row.ToProtector()));
+                    faces.Add(OpenFace.Of(leaf, side, row));
                 }
             }
         }

@@ -8,6 +8,7 @@ using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Words;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
@@ -21,14 +22,51 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return piece switch
         {
             PhotoPrint print => open.Photos.TryGetValue(print.PhotoId, out var photo)
-                ? Captioned(new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, cut, print.Framing)), print.Caption)
+                ? Captioned(new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)), print.Caption)
                 : null,
+            Collage collage => CollageOf(open, collage, cut),
             Card card => WithPicture(open, card, new CardPieceFace(cut, CardFaceOf(open, card, cut))),
             Keepsake { PhotoId: { } taken } when open.Photos.TryGetValue(taken, out var picture) =>
                 new PhotoFace(cut, PhotoView.RefOf(picture), picture.Pixels, Crop.For(picture.Pixels, cut, Framing.Middle)),
             Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
         };
+    }
+
+    /// <summary>The kept part of a print; of a picture over several pockets, the part behind this one.</summary>
+    public static Crop CropOf(OpenUnit open, PhotoPrint print, Photo photo, Size cut)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(print);
+        ArgumentNullException.ThrowIfNull(photo);
+        return open.SpanOf(print) is { } span
+            ? Spans.SliceOf(Crop.For(photo.Pixels, span.Whole, print.Framing), span.Whole, span.Slice)
+            : Crop.For(photo.Pixels, cut, print.Framing);
+    }
+
+    /// <summary>Cells of a collage at a cut size, each drawn like the piece it would be by itself.</summary>
+    private CollageFace CollageOf(OpenUnit open, Collage collage, Size cut)
+    {
+        var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
+        var cells = new List<(Rect, PieceFace)>();
+        foreach (var (key, bounds) in collage.CellsIn(cut))
+        {
+            if (collage.Cell(key) is not { } cell)
+            {
+                continue;
+            }
+
+            if (cell.PhotoId is { } id && open.Photos.TryGetValue(id, out var photo))
+            {
+                cells.Add((bounds, new PhotoFace(bounds.Size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, bounds.Size, cell.Framing))));
+            }
+            else if (!string.IsNullOrWhiteSpace(cell.Words))
+            {
+                cells.Add((bounds, new CardPieceFace(bounds.Size, CardComposer.Journaling(cell.Words, style, bounds.Size, fonts))));
+            }
+        }
+
+        return new CollageFace(cut, [.. cells], collage.Ground);
     }
 
     public CardFace CardFaceOf(OpenUnit open, Card card, Size cut) => CardFaceOf(open, card, StyleOf(open, card), cut);

@@ -3,6 +3,7 @@ using NodaTime;
 using NodaTime.Text;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
@@ -16,7 +17,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>Carries one edit of a unit out and keeps it in the history.</summary>
-public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts)
+public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts, StuckPairs pairs)
 {
     /// <summary>Does the edit or throws and changes nothing. Returns what was done, in words, and the piece in hand.</summary>
     public async Task<(string Done, Guid? PieceId)> ApplyAsync(Guid unitId, EditRequest request, CancellationToken cancel)
@@ -29,6 +30,12 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             return (await ChooseDesignAsync(open, request, cancel), null);
         }
 
+        if (request is { Kind: EditKind.Put, PieceId: { } moved, Place: { } to } && open.Content.PlacementOf(moved) is { } lay && (open.IsStuck(lay.Place) || open.IsStuck(to.ToPlace())))
+        {
+            return await pairs.MoveAsync(open, moved, lay.Place, PlaceIn(open, to), cancel);
+        }
+
+        RefuseHalfAPair(open, request);
         var (content, done, piece) = Change(open, request);
         history.Touch([open.Unit]);
         open.Unit.Write(content);
@@ -130,7 +137,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             case EditKind.Discard:
             {
                 var id = Need(request.PieceId);
-                var name = content.Find(id) switch { Card card => Name(card.Kind), Keepsake => "keepsake", _ => "print" };
+                var name = content.Find(id) switch { Card card => Name(card.Kind), Keepsake => "keepsake", Collage => "collage", _ => "print" };
                 return (content.Discard(id), $"Threw a {name} away", null);
             }
 
@@ -176,6 +183,63 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
                 return (content.Note(new DayNote(note.Id ?? Guid.CreateVersion7(), note.Day, time, note.Text, null) { Kind = note.Kind ?? NoteKind.Plain }), "Wrote a note", null);
             }
 
+            case EditKind.UseKeepsake:
+            {
+                var keepsake = content.Find(Need(request.PieceId)) as Keepsake ?? throw new RuleException("That keepsake is no longer here. Nothing was changed.");
+                var place = PlaceIn(open, request.Place);
+                Admit(open, keepsake, place);
+                return (content.ChangeKeepsake(keepsake with { InEnvelope = false }).Put(keepsake.Id, place), $"Took {keepsake.Name} out of the envelope into {open.CodeOf(place)}", keepsake.Id);
+            }
+
+            case EditKind.PutSpan:
+            {
+                var photo = open.Photos.GetValueOrDefault(Need(request.PhotoId)) ?? throw new RuleException("That photo is not here any more. Nothing was changed.");
+                var places = (request.Places ?? throw Incomplete()).Select(p => PlaceIn(open, p)).Distinct().ToList();
+                var without = content.Pieces.OfType<PhotoPrint>().FirstOrDefault(p => p.PhotoId == photo.Id) is { } print ? content.Discard(print.Id) : content;
+                var face = open.Faces.FirstOrDefault(f => places.Count > 0 && f.Leaf.Id == places[0].LeafId && f.Side == places[0].Side) ?? throw Incomplete();
+                var slices = Spans.Checked(face.Protector, places).Select(place => (place, Guid.CreateVersion7())).ToList();
+                return (without.PutSpan(photo.Id, slices, Around(photo)), $"Let {photo.FileName} run over {NumberWords.Of(slices.Count)} pockets", slices[0].Item2);
+            }
+
+            case EditKind.LeaveClear:
+            {
+                var place = PlaceIn(open, request.Place);
+                var clear = request.Locked ?? throw Incomplete();
+                return (content.LeaveClear(place, clear), clear ? $"Left {open.CodeOf(place)} clear on purpose" : $"{open.CodeOf(place)} is to be filled again", null);
+            }
+
+            case EditKind.Wish:
+            {
+                var photo = open.Photos.GetValueOrDefault(Need(request.PhotoId)) ?? throw new RuleException("That photo is not here any more. Nothing was changed.");
+                var size = string.IsNullOrWhiteSpace(request.Size) ? (Size?)null : MeasureText.ParseSize(request.Size);
+                if (size is { } wanted && !open.Album.Protectors.Exists(p => p.ToProtector().Design.Pockets.Any(f => f.Nominal == wanted)))
+                {
+                    throw new RuleException($"None of the album's page designs has a pocket of {wanted}. Nothing was changed: let the album use one that has.");
+                }
+
+                return (content.Wish(photo.Id, size), size is null ? $"{photo.FileName} may have any size" : $"{photo.FileName} is wanted at {size}", null);
+            }
+
+            case EditKind.KeepPages:
+            {
+                var keep = request.Locked ?? throw Incomplete();
+                return (content with { KeepsItsPages = keep }, keep ? $"{open.Title} stays on the pages it has" : $"{open.Title} may get further leaves", null);
+            }
+
+            case EditKind.AddCollage:
+            {
+                var collage = CollageOf(open, Guid.CreateVersion7(), request.Collage ?? throw Incomplete(), null);
+                var added = content.AddCollage(collage);
+                return (request.Place is null ? added : added.Put(collage.Id, PlaceIn(open, request.Place)), $"Made a collage of {NumberWords.Of(collage.Photos.Count())} pictures", collage.Id);
+            }
+
+            case EditKind.ChangeCollage:
+            {
+                var id = Need(request.PieceId);
+                var old = content.Find(id) as Collage ?? throw new RuleException("That collage is no longer here. Nothing was changed.");
+                return (content.ChangeCollage(CollageOf(open, id, request.Collage ?? throw Incomplete(), old)), $"Changed a collage{Where(open, id)}", id);
+            }
+
             case EditKind.DropNote:
                 return (content.DropNote(Need(request.PieceId)), "Threw a note away", null);
 
@@ -184,12 +248,59 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         }
     }
 
+    /// <summary>A collage as asked for, with the layout in which its pictures lose least when none is named.</summary>
+    private static Collage CollageOf(OpenUnit open, Guid id, CollageRequest request, Collage? old)
+    {
+        var size = MeasureText.ParseSize(request.Size);
+        var gutter = string.IsNullOrWhiteSpace(request.Gutter) ? old?.Gutter ?? Collage.UsualGutter : request.Gutter.Trim().StartsWith("0 ", StringComparison.Ordinal) || request.Gutter.Trim() == "0" ? Length.Zero : MeasureText.ParseLength(request.Gutter);
+        var photos = request.PhotoIds.Distinct().Select(p => open.Photos.GetValueOrDefault(p) ?? throw new RuleException("A photo of the collage is not here any more. Nothing was changed.")).ToList();
+        var ground = old?.Ground ?? Rgb.Read("#ffffff");
+        if (request is { Layout: { } layout, Cells: { } cells })
+        {
+            var draft = DesignDraft.Read(layout);
+            return new Collage(id, draft.Notation, [.. cells.Select(c => new CollageCell(c.Key, c.PhotoId, c.PhotoId is { } p && open.Photos.TryGetValue(p, out var photo) ? Around(photo) : Framing.Middle, c.Words ?? string.Empty))], gutter, ground).Checked();
+        }
+
+        if (photos.Count == 0)
+        {
+            throw new RuleException("A collage has at least one picture. Nothing was changed.");
+        }
+
+        var words = request.WordCells ?? 0;
+        var (best, cellOf, _) = CollageLayouts.Best(size, [.. photos.Select(p => p.Pixels)], words, gutter);
+        var kept = old?.Cells.Where(c => c.PhotoId is null && c.Words.Length > 0).Select(c => c.Words).ToList() ?? [];
+        var free = DesignDraft.Read(best).Pockets.Select(p => p.Key).Except(cellOf).ToList();
+        return new Collage(
+            id, best,
+            [
+                .. photos.Select((p, i) => new CollageCell(cellOf[i], p.Id, Around(p), string.Empty)),
+                .. free.Select((key, i) => new CollageCell(key, null, Framing.Middle, i < kept.Count ? kept[i] : string.Empty)),
+            ],
+            gutter, ground).Checked();
+    }
+
+    /// <summary>One of two pieces that are stuck together cannot go by itself.</summary>
+    private static void RefuseHalfAPair(OpenUnit open, EditRequest request)
+    {
+        IEnumerable<PocketPlace> places = request.Kind switch
+        {
+            EditKind.PutPhoto or EditKind.Put or EditKind.TakeOut when request.Place is { } place => [place.ToPlace()],
+            EditKind.PutSpan when request.Places is { } several => several.Select(p => p.ToPlace()),
+            EditKind.Discard when request.PieceId is { } id && open.Content.PlacementOf(id) is { } lies => [lies.Place],
+            _ => [],
+        };
+        if (places.FirstOrDefault(p => open.IsStuck(p) && open.Content.At(p) is not null) is { PocketKey: not null } half)
+        {
+            throw new RuleException($"The piece in {open.CodeOf(half)} is stuck to the one behind it: take the two apart first, in the drawer of the leaf. Nothing was changed.");
+        }
+    }
+
     /// <summary>Title card first, then written cards where their words fit best, then photos in the rest.</summary>
     private (UnitContent Content, string Done, Guid? Piece) Fill(OpenUnit open)
     {
         var content = open.Content;
-        var free = open.Pockets.Where(p => content.At(p.Place) is null)
-            .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket.Nominal))).ToList();
+        var free = open.Pockets.Where(p => content.At(p.Place) is null && !content.Clear.Contains(p.Place))
+            .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket.Nominal)) { Nominal = p.Pocket.Nominal }).ToList();
         if (free.Count == 0)
         {
             throw new RuleException("Every pocket of this spread is taken: there is nothing to fill. Take a piece out first.");
@@ -206,7 +317,29 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             }
         }
 
-        var loose = open.Photos.Values.Where(p => !content.PhotosPlaced.Contains(p.Id))
+        foreach (var collage in content.Loose.OfType<Collage>().ToList())
+        {
+            if (free.Where(p => collage.Body.FitsIn(p.Nominal)).OrderBy(p => p.Nominal.SquareInches).Select(p => (OpenPocket?)p).FirstOrDefault() is { } pocket)
+            {
+                content = content.Put(collage.Id, pocket.Place).Lock(pocket.Place, locked: false);
+                free.Remove(pocket);
+                cards++;
+            }
+        }
+
+        // Pictures that are wanted in one size come first, so that the others leave it to them.
+        var wished = 0;
+        foreach (var (id, size) in content.Wishes.Where(w => open.Photos.ContainsKey(w.PhotoId) && !content.PhotosPlaced.Contains(w.PhotoId)).Select(w => (w.PhotoId, w.Size)).ToList())
+        {
+            if (free.Where(p => p.Nominal == size).Select(p => (OpenPocket?)p).FirstOrDefault() is { } pocket)
+            {
+                content = content.PutPhoto(id, pocket.Place, Guid.CreateVersion7(), Around(open.Photos[id])).Lock(pocket.Place, locked: false);
+                free.Remove(pocket);
+                wished++;
+            }
+        }
+
+        var loose = open.Photos.Values.Where(p => !content.PhotosPlaced.Contains(p.Id) && content.WishFor(p.Id) is null)
             .Select(p => new LoosePhoto(p.Id, p.Pixels, p.Day, p.Taken)).ToList();
         var choices = SpreadFilling.Propose(free, loose);
         foreach (var choice in choices)
@@ -214,14 +347,14 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             content = content.PutPhoto(choice.PhotoId, choice.Place, Guid.CreateVersion7(), Around(open.Photos[choice.PhotoId])).Lock(choice.Place, locked: false);
         }
 
-        if (cards + choices.Count == 0)
+        if (cards + wished + choices.Count == 0)
         {
             throw new RuleException("There is nothing loose to fill the spread with: gather photos or add a card first.");
         }
 
-        var left = loose.Count - choices.Count;
+        var left = open.Photos.Keys.Count(id => !content.PhotosPlaced.Contains(id));
         var over = left > 0 ? $"; {left} found no pocket" : string.Empty;
-        return (content, $"Filled the spread with {choices.Count} {(choices.Count == 1 ? "photo" : "photos")} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
+        return (content, $"Filled the spread with {choices.Count + wished} {(choices.Count + wished == 1 ? "photo" : "photos")} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
     }
 
     private OpenPocket? PocketFor(OpenUnit open, Card card, List<OpenPocket> free)
@@ -289,7 +422,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             throw new RuleException($"The picture of the keepsake is not one of {open.Title}. Nothing was changed.");
         }
 
-        return new Keepsake(id, asked.Name, size.Width, size.Height, thickness, asked.Note, asked.PhotoId, asked.Day, asked.InEnvelope).Checked();
+        return new Keepsake(id, asked.Name, size.Width, size.Height, thickness, asked.Note, asked.PhotoId, asked.Day, asked.InEnvelope) { SeeThrough = asked.SeeThrough ?? false }.Checked();
     }
 
     private static Framing Around(Photo photo) => Framing.Around(photo.FocusX, photo.FocusY, Boxes.Read(photo.KeepBoxes));
@@ -347,7 +480,12 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         EditKind.Caption => "Put words on a picture",
         EditKind.Discard => "Throw a card away",
         EditKind.Fill => "Fill the spread",
-        EditKind.AddKeepsake or EditKind.ChangeKeepsake => "Measure a keepsake",
+        EditKind.AddKeepsake or EditKind.ChangeKeepsake or EditKind.UseKeepsake => "Measure a keepsake",
+        EditKind.PutSpan => "Let a picture run over several pockets",
+        EditKind.LeaveClear => "Leave a pocket clear",
+        EditKind.Wish => "Say which size a picture is wanted in",
+        EditKind.KeepPages => "Keep a part on its pages",
+        EditKind.AddCollage or EditKind.ChangeCollage => "Make a collage",
         EditKind.WriteNote or EditKind.DropNote => "Write a note",
         _ => "Change a page design",
     };

@@ -9,6 +9,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
+using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
@@ -38,6 +39,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var loose = content.Loose.Select(p => View(open, p)).OfType<PieceView>().ToList();
         var all = faceViews.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Concat(loose).ToList();
         var pockets = faceViews.Sum(f => f.Pockets.Count);
+        var (pieces, room) = (CountReader.PiecesOf(open), pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place)));
         return new UnitView(
             unit.Id,
             unit.AlbumId,
@@ -67,14 +69,16 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 open.Photos.Count,
                 open.Photos.Keys.Count(id => !content.PhotosPlaced.Contains(id)),
                 pockets,
-                pockets - content.Placements.Count(p => open.CodeOf(p.Place) is not null),
+                room - content.Placements.Count(p => open.CodeOf(p.Place) is not null),
                 cards.Count,
                 cards.Count(c => !ComputedCards.IsComputed(c.Kind) && c.Kind != CardKind.Filler && string.IsNullOrWhiteSpace(c.Words)),
                 all.Count(p => p.Fit is { WordsOver: > 0 }),
                 all.Count(p => p.Warning is not null),
-                open.Dates.LeftOut ? 0 : Math.Max(0, pockets - open.Photos.Count - cards.Count - content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope)),
+                open.Dates.LeftOut ? 0 : Math.Max(0, room - pieces),
                 open.Photos.Values.Count(p => p.Verdict == Verdict.Undecided),
-                open.Dates.LeftOut ? 0 : Math.Max(0, open.Photos.Count + cards.Count + content.Pieces.OfType<Keepsake>().Count(k => !k.InEnvelope) - pockets)));
+                open.Dates.LeftOut ? 0 : Math.Max(0, pieces - room)),
+            content.KeepsItsPages,
+            [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))]);
     }
 
     private static IEnumerable<NodaTime.LocalDate> Days(Storage.Albums.AlbumUnit unit)
@@ -102,10 +106,13 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     {
         var protector = face.Protector;
         var (originX, originY) = protector.BodyOrigin(face.Side);
+        var body = new Size(open.Album.BodyWidth, open.Album.BodyHeight);
         var otherUnit = face.Side == LeafSide.Front ? face.Leaf.BackUnitId : face.Leaf.FrontUnitId;
         var other = otherUnit is { } id
             ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel)
             : null;
+        var behind = otherUnit == open.Unit.Id ? open.Content : other is { PiecesPlaced: > 0 } ? other.Read() : UnitContent.Empty;
+        var otherSide = face.Side == LeafSide.Front ? LeafSide.Back : LeafSide.Front;
         return new FaceView(
             face.Leaf.Id,
             face.Side,
@@ -113,7 +120,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             protector.Design.Name,
             protector.Outer.Width.Emu,
             protector.Outer.Height.Emu,
-            face.Side == LeafSide.Front ? 0 : (protector.Outer.Width - protector.RingStrip).Emu,
+            protector.RingStripX(face.Side).Emu,
             protector.RingStrip.Emu,
             [
                 .. face.Pockets.Select(p =>
@@ -131,13 +138,61 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         bounds.Y.Emu,
                         bounds.Width.Emu,
                         bounds.Height.Emu,
-                        piece is null ? null : View(open, piece),
-                        placement?.Locked ?? false);
+                        piece is null ? null : SeenThrough(View(open, piece), piece, Behind(p.Place)),
+                        placement?.Locked ?? false,
+                        open.Content.Clear.Contains(p.Place),
+                        Behind(p.Place) is { } back ? Named(back) : null,
+                        face.Form.Stuck.Contains(p.Pocket.Key));
                 }),
             ],
             other is not null ? other.ReadDates().Title(open.Calendar.Style) : face.Side == LeafSide.Front ? "the end page" : "the title page",
-            spread);
+            spread,
+            protector.Form.Kind,
+            [.. protector.HolesOn(face.Side).Select(h => new PointView(h.X.Emu, h.Y.Emu))],
+            protector.Form.Holes?.Diameter.Emu ?? 0,
+            [.. protector.MarksOn(face.Side, face.Form).Select(MarkView.Of)],
+            protector.WidthInAlbum.Emu,
+            NoteOf(protector, Protector.UsualOuter(body), open.Album.Measures),
+            face.Form.Tab?.Words);
+
+        Piece? Behind(PocketPlace place) => behind.At(place with { Side = otherSide }) is { } lies ? behind.Find(lies.PieceId) : null;
     }
+
+    /// <summary>What there is to know of a leaf that is not a whole page of pockets.</summary>
+    public static string? NoteOf(Protector protector, Size page, MeasureSystem measures)
+    {
+        ArgumentNullException.ThrowIfNull(protector);
+        return protector.Form switch
+        {
+            { Kind: LeafKind.FoldOut, Fold: { } fold } =>
+                $"Folds {MeasureText.Show(fold, measures)} from the ring edge and leaves a flap of {MeasureText.Show(protector.Outer.Width - fold, measures)}; nothing important within {MeasureText.Show(Length.FromInches(1, 8), measures)} of the fold.",
+            { Kind: LeafKind.Sheet } => $"Outside the pockets: nothing that matters within {MeasureText.Show(protector.RingStrip, measures)} of the ring edge, where it is punched.",
+            { Kind: LeafKind.Divider } => "A clear divider: it holds nothing, and what lies behind it shows through.",
+            { Kind: LeafKind.Envelope } => "The envelope holds the keepsakes that are too large for a pocket.",
+            _ when protector.Hides(page) is { } hidden => $"A smaller leaf: turned, it hides {MeasureText.Show(hidden, measures)} of the page behind, beside the rings.",
+            _ => null,
+        };
+    }
+
+    /// <summary>A piece on clear film shows its back on the other face.</summary>
+    private static PieceView? SeenThrough(PieceView? view, Piece piece, Piece? behind) => view is null || behind is null ? view
+        : piece is Keepsake { SeeThrough: true } ? view with { Warning = view.Warning ?? $"See-through: its back shows behind it, where {Named(behind)} lies. Leave that pocket empty or put the same shape there." }
+        : behind is Keepsake { SeeThrough: true } shows ? view with { Warning = view.Warning ?? $"{shows.Name} behind it is see-through: this piece shows through it." }
+        : view;
+
+    /// <summary>A piece in a sentence, without opening its own part of the album.</summary>
+    public static string Named(Piece piece) => piece switch
+    {
+        PhotoPrint { SpanId: not null } => "part of a picture",
+        PhotoPrint => "a picture",
+        Collage => "a collage",
+        Keepsake keepsake => keepsake.Name,
+        Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
+        Card { Kind: CardKind.WeekTitle or CardKind.DayTitle } => "a title card",
+        Card { Kind: CardKind.Filler } => "a filler card",
+        Card card => string.IsNullOrWhiteSpace(card.Words) ? "a card without words" : $"the card “{Opening(card.Words)}”",
+        _ => "a piece",
+    };
 
     /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>
     public PieceView? View(OpenUnit open, Piece piece)
@@ -149,7 +204,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         {
             case PhotoPrint print when open.Photos.TryGetValue(print.PhotoId, out var photo):
             {
-                var crop = Crop.For(photo.Pixels, cut, print.Framing);
+                var crop = PieceFaces.CropOf(open, print, photo, cut);
                 var ppi = crop.PixelsPerInch(cut);
                 var grade = Resolution.Grade(ppi);
                 var rounded = Math.Round(ppi).ToString("0", CultureInfo.InvariantCulture);
@@ -164,12 +219,16 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     print.Id, PieceKind.Photo, null, photo.FileName, PhotoView.Of(photo, open.Calendar.Style), FramingView.Of(print.Framing),
                     new CropView(
                         crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
-                        ppi, grade, 100 * crop.LossOf(photo.Pixels), words),
+                        ppi, grade, 100 * LossOf(open, print, photo, crop), words),
                     null, null, null,
                     print.Caption is null ? null : $"/api/units/{open.Unit.Id}/pieces/{print.Id}/face?v={Version($"{photo.Sha256}|{crop}|{cut.Width.Emu}x{cut.Height.Emu}|{print.Caption}|{string.Join(',', PhotoView.RefOf(photo).Covers)}")}",
-                    grade >= ResolutionGrade.Poor ? words : null,
-                    Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null);
+                    grade >= ResolutionGrade.Poor ? words : OnStrip(open, print, photo, crop, cut),
+                    Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null,
+                    Span: print.SpanId is { } span ? SpanOf(open, print, span) : null);
             }
+
+            case Collage collage:
+                return View(open, collage, cut);
 
             case Card card:
             {
@@ -201,11 +260,69 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         keepsake.PhotoId, keepsake.Day, keepsake.InEnvelope,
                         keepsake.InEnvelope ? "Lies in the album's envelope."
                         : placed is not null ? cut == keepsake.Size ? "Goes in itself." : "Goes in itself, turned."
-                        : fits ? "Fits a pocket of these pages." : "Too large for every pocket here: it goes to the envelope."));
+                        : fits ? "Fits a pocket of these pages." : "Too large for every pocket here: it goes to the envelope.",
+                        keepsake.SeeThrough));
 
             default:
                 return null;
         }
+    }
+
+    private PieceView View(OpenUnit open, Collage collage, Size cut)
+    {
+        var cells = collage.CellsIn(cut);
+        var poor = cells.Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.Photos.GetValueOrDefault(id) : null)).Where(c => c.Photo is not null)
+            .Count(c => Resolution.Grade(Crop.For(c.Photo!.Pixels, c.Bounds.Size, Framing.Middle).PixelsPerInch(c.Bounds.Size)) >= ResolutionGrade.Poor);
+        var face = (CollageFace)faces.Of(open, collage, cut)!;
+        var version = Version(string.Join('|', [
+            collage.Layout, collage.Gutter.Emu, collage.Ground, $"{cut.Width.Emu}x{cut.Height.Emu}",
+            .. collage.Cells.Select(c => $"{c.Key} {c.PhotoId} {c.Framing} {c.Words}"),
+            .. face.Cells.SelectMany(c => c.Face is PhotoFace p ? p.Original.Covers : []).Select(c => c.ToString())]));
+        var pictures = collage.Photos.Count();
+        return new PieceView(
+            collage.Id, PieceKind.Collage, null, $"Collage of {NumberWords.Of(pictures)} {(pictures == 1 ? "picture" : "pictures")}", null, null, null, null, null, null,
+            $"/api/units/{open.Unit.Id}/pieces/{collage.Id}/face?v={version}",
+            poor > 0 ? $"{poor} {(poor == 1 ? "picture has" : "pictures have")} too few pixels for {(poor == 1 ? "its cell" : "their cells")}."
+            : Math.Abs((cut.Proportion / collage.Body.Proportion) - 1) > 0.05 ? $"Made for {collage.Body}: in a pocket of {cut} its cells are stretched." : null,
+            Collage: new CollageView(
+                collage.Layout, MeasureText.Exact(collage.Gutter, open.Album.Measures), collage.Body.ToString(),
+                [
+                    .. cells.Select(c => new CollageCellView(
+                        c.Key, collage.Cell(c.Key)?.PhotoId, collage.Cell(c.Key)?.Words ?? string.Empty,
+                        (double)c.Bounds.X.Emu / cut.Width.Emu, (double)c.Bounds.Y.Emu / cut.Height.Emu, (double)c.Bounds.Width.Emu / cut.Width.Emu, (double)c.Bounds.Height.Emu / cut.Height.Emu,
+                        collage.Cell(c.Key)?.PhotoId is { } id && open.Photos.TryGetValue(id, out var photo) ? Math.Round(100 * Crop.For(photo.Pixels, c.Bounds.Size, Framing.Middle).LossOf(photo.Pixels), 1) : 0)),
+                ]));
+    }
+
+    private static SpanView SpanOf(OpenUnit open, PhotoPrint print, Guid span)
+    {
+        var slices = open.Content.SlicesOf(span);
+        return new SpanView(span, slices.IndexOf(print) + 1, slices.Length);
+    }
+
+    /// <summary>What is cropped away; a slice loses only what the whole picture does.</summary>
+    private static double LossOf(OpenUnit open, PhotoPrint print, Photo photo, Crop crop) =>
+        open.SpanOf(print) is { } span ? Crop.For(photo.Pixels, span.Whole, print.Framing).LossOf(photo.Pixels) : crop.LossOf(photo.Pixels);
+
+    /// <summary>On a page outside the pockets, what must stay may not lie where it is punched or folded.</summary>
+    private static string? OnStrip(OpenUnit open, PhotoPrint print, Photo photo, Crop crop, Size cut)
+    {
+        if (open.Content.PlacementOf(print.Id) is not { } lies || open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId && f.Side == lies.Place.Side) is not { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face)
+        {
+            return null;
+        }
+
+        var at = Length.FromInches(1, 8);
+        var x = new Length((long)(((photo.FocusX * photo.Width) - crop.Left) / crop.Width * cut.Width.Emu));
+        var strip = face.Protector.RingStripX(face.Side);
+        if (x >= strip && x <= strip + face.Protector.RingStrip)
+        {
+            return "What must stay of this picture lies in the hole strip: frame it away from the rings.";
+        }
+
+        return face.Protector.MarksOn(face.Side, face.Form).Any(m => m.Kind == MarkKind.Fold && x > m.X1 - at && x < m.X1 + at)
+            ? "What must stay of this picture lies on the fold: frame it to one side."
+            : null;
     }
 
     /// <summary>What a card is called in lists.</summary>

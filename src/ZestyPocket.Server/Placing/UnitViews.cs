@@ -38,7 +38,12 @@ public sealed record UnitView(
     Guid? ProposedPhotoId,
     string? Undo,
     string? Redo,
-    UnitCounts Counts);
+    UnitCounts Counts,
+    bool KeepsItsPages,
+    IReadOnlyList<WishView> Wishes);
+
+/// <summary>A picture that is wanted in one size of pocket.</summary>
+public sealed record WishView(Guid PhotoId, string Size);
 
 /// <summary>A day of the unit.</summary>
 public sealed record UnitDayView(LocalDate Day, string Label);
@@ -53,6 +58,13 @@ public sealed record UnitCounts(
     int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided, int PiecesShort);
 
 /// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1.</summary>
+/// <param name="Kind">Pockets, a page outside them, a divider, the envelope.</param>
+/// <param name="Holes">Where it is punched.</param>
+/// <param name="HoleWidth">Diameter of a hole.</param>
+/// <param name="Marks">Added seams, a cut edge, a fold.</param>
+/// <param name="FoldedWidth">How wide it lies in the album; less than its width for a fold-out.</param>
+/// <param name="Note">What to know of it, such as what an insert hides; null when there is nothing.</param>
+/// <param name="Tab">Words on its index tab.</param>
 public sealed record FaceView(
     Guid LeafId,
     LeafSide Side,
@@ -64,10 +76,30 @@ public sealed record FaceView(
     long RingStripWidth,
     IReadOnlyList<PocketView> Pockets,
     string OtherSide,
-    int Spread);
+    int Spread,
+    LeafKind Kind,
+    IReadOnlyList<PointView> Holes,
+    long HoleWidth,
+    IReadOnlyList<MarkView> Marks,
+    long FoldedWidth,
+    string? Note,
+    string? Tab);
 
+/// <summary>A point on a face, in EMU.</summary>
+public sealed record PointView(long X, long Y);
+
+/// <summary>A line on a face, in EMU.</summary>
+public sealed record MarkView(MarkKind Kind, long X1, long Y1, long X2, long Y2)
+{
+    public static MarkView Of(LeafMark m) => new(m.Kind, m.X1.Emu, m.Y1.Emu, m.X2.Emu, m.Y2.Emu);
+}
+
+/// <summary>A pocket of a face.</summary>
+/// <param name="LeftClear">It stays empty on purpose.</param>
+/// <param name="Behind">What lies behind it on the other face; null when nothing does.</param>
+/// <param name="Stuck">Its piece and the one behind are stuck together and move as one.</param>
 public sealed record PocketView(
-    string Key, int Number, string Code, string Size, string CutLabel, long X, long Y, long Width, long Height, PieceView? Piece, bool Locked);
+    string Key, int Number, string Code, string Size, string CutLabel, long X, long Y, long Width, long Height, PieceView? Piece, bool Locked, bool LeftClear, string? Behind, bool Stuck);
 
 /// <summary>A piece; fields that do not belong to its kind are null.</summary>
 public sealed record PieceView(
@@ -89,20 +121,45 @@ public sealed record PieceView(
     LocalDate? Day = null,
     Guid? PictureId = null,
     bool TakesPicture = false,
-    CaptionView? Caption = null);
+    CaptionView? Caption = null,
+    SpanView? Span = null,
+    CollageView? Collage = null);
 
 public enum PieceKind
 {
     Photo,
     Card,
     Keepsake,
+    Collage,
 }
 
+/// <summary>A slice of a picture that runs over several pockets: which of how many.</summary>
+public sealed record SpanView(Guid SpanId, int Number, int Of);
+
+/// <summary>A collage as it can be written back.</summary>
+/// <param name="Layout">Its cells in the notation of page designs.</param>
+/// <param name="Gutter">As written.</param>
+/// <param name="Size">The size it is made for, as written.</param>
+/// <param name="Cells">Cell by cell, in reading order of the layout.</param>
+public sealed record CollageView(string Layout, string Gutter, string Size, IReadOnlyList<CollageCellView> Cells);
+
+/// <summary>A cell; its place as shares of the print.</summary>
+public sealed record CollageCellView(string Key, Guid? PhotoId, string Words, double X, double Y, double Width, double Height, double LossPercent);
+
+/// <summary>
+/// A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
+/// for words besides.
+/// </summary>
+public sealed record CollageRequest(string Size, IReadOnlyList<Guid> PhotoIds, int? WordCells = null, string? Layout = null, string? Gutter = null, IReadOnlyList<CollageCellRequest>? Cells = null);
+
+/// <summary>What goes into a cell.</summary>
+public sealed record CollageCellRequest(string Key, Guid? PhotoId, string? Words);
+
 /// <summary>A keepsake as it can be written back, and how it fits.</summary>
-public sealed record KeepsakeInfo(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, string FitWords);
+public sealed record KeepsakeInfo(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, string FitWords, bool SeeThrough);
 
 /// <summary>A keepsake as the keeper measured it; sizes as written.</summary>
-public sealed record KeepsakeRequest(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope);
+public sealed record KeepsakeRequest(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, bool? SeeThrough = null);
 
 /// <summary>A note for a day; time as <c>19:30</c> or null for the whole day.</summary>
 public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text, NoteKind? Kind = null);
@@ -197,6 +254,27 @@ public enum EditKind
 
     /// <summary>note id in pieceId.</summary>
     DropNote,
+
+    /// <summary>photoId, places: the picture runs over all of them.</summary>
+    PutSpan,
+
+    /// <summary>place, locked: true leaves the pocket clear on purpose.</summary>
+    LeaveClear,
+
+    /// <summary>photoId, size: the picture is wanted in that size of pocket; null in any.</summary>
+    Wish,
+
+    /// <summary>locked: true lets no choice of pages give this part another leaf.</summary>
+    KeepPages,
+
+    /// <summary>collage, and place if it goes straight into a pocket.</summary>
+    AddCollage,
+
+    /// <summary>pieceId, collage.</summary>
+    ChangeCollage,
+
+    /// <summary>pieceId of a keepsake in the envelope, place.</summary>
+    UseKeepsake,
 }
 
 /// <summary>One edit of a unit, made on the revision the keeper was looking at.</summary>
@@ -218,7 +296,10 @@ public sealed record EditRequest(
     CardSetting? Setting = null,
     LocalDate? Day = null,
     Guid? OtherId = null,
-    CaptionView? Caption = null);
+    CaptionView? Caption = null,
+    IReadOnlyList<PlaceRequest>? Places = null,
+    string? Size = null,
+    CollageRequest? Collage = null);
 
 /// <summary>Words on a print; colours as <c>#rrggbb</c>, places as shares of the print.</summary>
 public sealed record CaptionView(string Words, Typeface Face, double SizePt, double X, double Y, double Width, string Ink, string? Label)

@@ -83,6 +83,7 @@ public sealed partial class PrintJobRunner(
         }
 
         job.PagesDone = job.PagesTotal;
+        await NoteAsync(job, prepared, cancel);
         await EndAsync(job, PrintJobState.Done, null);
         LogDone(job.Id, prepared.Plan.Sheets.Length);
     }
@@ -105,6 +106,24 @@ public sealed partial class PrintJobRunner(
             stop.Token.ThrowIfCancellationRequested();
             yield return page;
             done++;
+        }
+    }
+
+    /// <summary>Every piece remembers that and how it was printed last; saved together with the end of the job.</summary>
+    private async Task NoteAsync(PrintJob job, PreparedRun prepared, CancellationToken cancel)
+    {
+        var pieces = prepared.Plan.Sheets.SelectMany(s => s.Pieces).Select(p => p.Due).ToList();
+        var ids = pieces.ConvertAll(p => p.PieceId);
+        var known = await db.PrintedPieces.Where(p => ids.Contains(p.PieceId)).ToDictionaryAsync(p => p.PieceId, cancel);
+        foreach (var due in pieces)
+        {
+            if (!known.TryGetValue(due.PieceId, out var row))
+            {
+                db.PrintedPieces.Add(row = new PrintedPiece { PieceId = due.PieceId, AlbumId = job.AlbumId, Number = due.Number });
+            }
+
+            (row.UnitId, row.JobId, row.Number, row.PrintedAt) = (prepared.UnitOf[due.PieceId], job.Id, due.Number, clock.GetCurrentInstant());
+            (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
         }
     }
 

@@ -11,7 +11,7 @@ using ZestyPocket.Server.Placing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>A plan with the faces to draw it with.</summary>
-public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces)
+public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces, IReadOnlyDictionary<Guid, Guid> UnitOf)
 {
     public int Pages => Plan.Sheets.Length + (Plan.Sheets.Length == 0 ? 0 : SheetPainter.KeyPages(Plan));
 }
@@ -42,7 +42,7 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         }
 
         var due = new List<DuePiece>();
-        var faceOf = new Dictionary<Guid, PieceFace>();
+        var (faceOf, unitOf) = (new Dictionary<Guid, PieceFace>(), new Dictionary<Guid, Guid>());
         var album = string.Empty;
         foreach (var unitId in unitIds.Distinct())
         {
@@ -55,13 +55,13 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
                     && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
                     && faces.Of(open, piece, cut) is { } painted)
                 {
-                    faceOf[piece.Id] = painted;
-                    due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint ? Stock.PhotoPaper : Stock.WhiteCard));
+                    (faceOf[piece.Id], unitOf[piece.Id]) = (painted, unitId);
+                    due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard));
                 }
             }
         }
 
-        return new PreparedRun(album, PrintPlan.For(due, setup, cancel), faceOf);
+        return new PreparedRun(album, PrintPlan.For(due, setup, cancel), faceOf, unitOf);
     }
 
     /// <summary>Draws one planned sheet, in points.</summary>

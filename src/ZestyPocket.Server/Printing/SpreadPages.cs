@@ -63,7 +63,8 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
                     .Where(p => p.Piece is not null)
                     .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, open.CutSizeOf(p.Piece!))))
                     .Where(p => p.Face is not null)
-                    .ToImmutableDictionary(p => p.Key, p => p.Face!))),
+                    .ToImmutableDictionary(p => p.Key, p => p.Face!),
+                face.Form)),
         ];
     }
 }

@@ -45,7 +45,7 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         if (binder.Album.FacesPerUnit == 2 && carried.Count > 2)
         {
             // One spread is enough for days in which little happened: the leaf between the two goes.
-            binder.RemoveLeaf(carried[1].LeafId);
+            binder.RemoveLeaf(binder.Album.School == PageSchool.Spread ? carried[1].LeafId : carried[^1].LeafId);
         }
 
         binder.Lay(new Dictionary<Guid, List<FaceOfLeaf>> { [unit.Id] = carried }, u => u.Id == unit.Id && binder.Album.FacesPerUnit == 1 ? carried.Count : binder.FacesOf(u));

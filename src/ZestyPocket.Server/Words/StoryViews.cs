@@ -77,11 +77,3 @@ public sealed record StoryAnswer(string Done, Guid? EditId, Guid? StoryId, IRead
 /// <param name="PicturesFound">Pictures they name that are in the album.</param>
 /// <param name="PicturesMissing">File names of pictures they name that are not.</param>
 public sealed record StoriesArrived(string Done, Guid? EditId, int Added, int Known, int WithoutDay, int PicturesFound, IReadOnlyList<string> PicturesMissing);
-
-/// <summary>Numbers as words, for short counts.</summary>
-internal static class NumberWords
-{
-    private static readonly string[] Small = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-
-    public static string Of(int count) => count < Small.Length ? Small[count] : count.ToString(System.Globalization.CultureInfo.InvariantCulture);
-}

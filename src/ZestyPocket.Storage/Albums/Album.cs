@@ -1,6 +1,8 @@
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Editing;
 
@@ -40,6 +42,12 @@ public sealed class Album : IRevisioned
     /// <summary>Pages a unit takes: 2 are facing pages, 1 is one page each.</summary>
     public int FacesPerUnit { get; set; } = 2;
 
+    /// <summary>Whether a unit takes facing pages or the two faces of a leaf.</summary>
+    public PageSchool School { get; set; }
+
+    /// <summary>The patterns its units repeat: <see cref="AlbumFormulas"/> as JSON.</summary>
+    public string Formulas { get; set; } = "{}";
+
     public DemoState Demo { get; set; }
 
     public Instant MadeAt { get; set; }
@@ -62,6 +70,10 @@ public sealed class Album : IRevisioned
     public AlbumWords ReadWords() => UnitContentJson.ReadState<AlbumWords>(Words);
 
     public void WriteWords(AlbumWords words) => Words = UnitContentJson.WriteState(words);
+
+    public AlbumFormulas ReadFormulas() => UnitContentJson.ReadState<AlbumFormulas>(Formulas);
+
+    public void WriteFormulas(AlbumFormulas formulas) => Formulas = UnitContentJson.WriteState(formulas);
 
     /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
     public void WriteCalendar(AlbumCalendar calendar)

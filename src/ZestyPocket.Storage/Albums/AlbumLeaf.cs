@@ -1,3 +1,4 @@
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -17,10 +18,17 @@ public sealed class AlbumLeaf : IRevisioned
 
     public Guid? BackUnitId { get; set; }
 
+    /// <summary>What was done to it: a <see cref="LeafForm"/> as JSON.</summary>
+    public string Form { get; set; } = "{}";
+
     /// <summary>Taken out of the binder; the row stays, so that it can come back.</summary>
     public bool Gone { get; set; }
 
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }
+
+    public LeafForm ReadForm() => Form == "{}" ? LeafForm.Plain : UnitContentJson.ReadState<LeafForm>(Form);
+
+    public void WriteForm(LeafForm form) => Form = UnitContentJson.WriteState(form);
 }

@@ -35,6 +35,9 @@ public sealed class AlbumProtector : IRevisioned
     /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
     public string ClearSizes { get; set; } = "[]";
 
+    /// <summary>Its kind, rings, holes and thickness: a <see cref="ProtectorForm"/> as JSON.</summary>
+    public string Form { get; set; } = "{}";
+
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }
@@ -44,13 +47,25 @@ public sealed class AlbumProtector : IRevisioned
     /// <summary>The protector as the rules know it.</summary>
     public Protector ToProtector()
     {
-        var design = BuiltInDesigns.Find(DesignKey)
-            ?? throw new RuleException($"The page design “{DesignKey}” is not known to this version of the program.");
+        var form = UnitContentJson.ReadState<ProtectorForm>(Form);
+        var outer = new Size(OuterWidth, OuterHeight);
+        var made = form.Kind switch
+        {
+            LeafKind.Sheet => Protector.Sheet(DesignKey, outer, RingStrip),
+            LeafKind.FoldOut => Protector.FoldOut(DesignKey, outer, form.Fold ?? throw new RuleException("A fold-out without a fold."), RingStrip),
+            LeafKind.Divider or LeafKind.Envelope => Protector.WithoutPockets(DesignKey, form.Kind, outer, RingStrip),
+            _ => Protector.Unmeasured(DesignOf(form)),
+        };
         var clear = JsonSerializer.Deserialize<ClearRow[]>(ClearSizes)!.ToImmutableDictionary(
             r => new Size(new Length(r.NominalWidth), new Length(r.NominalHeight)),
             r => new Size(new Length(r.ClearWidth), new Length(r.ClearHeight)));
-        return new Protector(design, new Size(OuterWidth, OuterHeight), RingStrip, clear, Ease);
+        // The name of a page outside the pockets follows from its measures.
+        return made with { Outer = outer, RingStrip = RingStrip, ClearSizes = clear, Ease = Ease, Form = form with { Name = made.Form.Name ?? form.Name } };
     }
+
+    private PageDesign DesignOf(ProtectorForm form) => form.Notation is { } notation
+        ? PageDesign.FromNotation(DesignKey, form.Name ?? DesignKey, notation)
+        : BuiltInDesigns.Find(DesignKey) ?? throw new RuleException($"The page design “{DesignKey}” is not known to this version of the program.");
 
     /// <summary>A row for a protector of an album.</summary>
     public static AlbumProtector From(Protector protector, int ordinal)
@@ -61,12 +76,13 @@ public sealed class AlbumProtector : IRevisioned
         return row;
     }
 
-    /// <summary>Takes over the measures of a protector of the same design.</summary>
+    /// <summary>Takes over what was measured on a protector of the same design.</summary>
     public void Measure(Protector protector)
     {
         ArgumentNullException.ThrowIfNull(protector);
         (OuterWidth, OuterHeight) = (protector.Outer.Width, protector.Outer.Height);
         (RingStrip, Ease) = (protector.RingStrip, protector.Ease);
+        Form = UnitContentJson.WriteState(protector.Form);
         ClearSizes = JsonSerializer.Serialize(protector.ClearSizes
             .OrderBy(c => c.Key.Width).ThenBy(c => c.Key.Height)
             .Select(c => new ClearRow(c.Key.Width.Emu, c.Key.Height.Emu, c.Value.Width.Emu, c.Value.Height.Emu)));

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
@@ -36,13 +38,14 @@ internal sealed record UnitState(UnitContent Content, UnitDates? Dates, int Ordi
 }
 
 /// <summary>The undoable part of a leaf. Without an ordinal (edits made before leaves could move) only the protector.</summary>
-internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? FrontUnitId = null, Guid? BackUnitId = null, bool Gone = false)
+internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? FrontUnitId = null, Guid? BackUnitId = null, bool Gone = false, LeafForm? Form = null)
 {
-    public static LeafState Of(AlbumLeaf leaf) => new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone);
+    public static LeafState Of(AlbumLeaf leaf) => new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone, leaf.ReadForm());
 
     public void Into(AlbumLeaf leaf)
     {
         leaf.ProtectorId = ProtectorId;
+        leaf.WriteForm(Form ?? LeafForm.Plain);
         if (Ordinal is { } ordinal)
         {
             (leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone) = (ordinal, FrontUnitId, BackUnitId, Gone);
@@ -50,10 +53,10 @@ internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? Fr
     }
 }
 
-/// <summary>The undoable part of an album: its name, how it counts time and what it knows about its words.</summary>
-internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null)
+/// <summary>The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas.</summary>
+internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null, AlbumFormulas? Formulas = null)
 {
-    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords());
+    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas());
 
     /// <summary>Before words were kept apart, people and known words stood in the calendar.</summary>
     public static AlbumState Read(string json)
@@ -77,17 +80,22 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
         {
             album.WriteWords(Words);
         }
+
+        if (Formulas is not null)
+        {
+            album.WriteFormulas(Formulas);
+        }
     }
 }
 
 /// <summary>The measures of a protector; lengths in EMU.</summary>
-internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes, int? Stock = null, bool Gone = false)
+internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes, int? Stock = null, bool Gone = false, ProtectorForm? Form = null)
 {
     public static ProtectorState Of(AlbumProtector row)
     {
         // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
         var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
-        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes, row.Stock, row.Gone);
+        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes, row.Stock, row.Gone, UnitContentJson.ReadState<ProtectorForm>(plain.Form));
     }
 
     public void Into(AlbumProtector row)
@@ -95,6 +103,10 @@ internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long Ri
         (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
         (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
         (row.Stock, row.Gone) = (Stock, Gone);
+        if (Form is not null)
+        {
+            row.Form = UnitContentJson.WriteState(Form);
+        }
     }
 }
 

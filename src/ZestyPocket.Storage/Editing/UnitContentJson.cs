@@ -3,8 +3,10 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
@@ -41,7 +43,7 @@ public static class UnitContentJson
             type.PolymorphismOptions = new JsonPolymorphismOptions
             {
                 TypeDiscriminatorPropertyName = "piece",
-                DerivedTypes = { new(typeof(PhotoPrint), "photoPrint"), new(typeof(Card), "card"), new(typeof(Keepsake), "keepsake") },
+                DerivedTypes = { new(typeof(PhotoPrint), "photoPrint"), new(typeof(Card), "card"), new(typeof(Keepsake), "keepsake"), new(typeof(Collage), "collage") },
             };
         }
     }
@@ -49,8 +51,9 @@ public static class UnitContentJson
     private static void KeepOnlyWhatIsStored(JsonTypeInfo type)
     {
         // What is computed has no setter.
-        if (type.Type == typeof(UnitContent) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar) || type.Type == typeof(AlbumWords) || type.Type == typeof(Rgb)
-            || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow))
+        if (type.Type == typeof(UnitContent) || type.Type == typeof(Collage) || type.Type == typeof(SizeWish) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar) || type.Type == typeof(AlbumWords) || type.Type == typeof(Rgb)
+            || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow)
+            || type.Type == typeof(LeafForm) || type.Type == typeof(Formula))
         {
             foreach (var computed in type.Properties.Where(p => p.Set is null).ToList())
             {

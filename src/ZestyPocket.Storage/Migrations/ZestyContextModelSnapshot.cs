@@ -51,6 +51,10 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<LocalDate>("FirstDay")
                         .HasColumnType("date");
 
+                    b.Property<string>("Formulas")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
 
@@ -77,6 +81,11 @@ namespace ZestyPocket.Storage.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
 
+                    b.Property<string>("School")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("jsonb");
@@ -99,6 +108,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<Guid?>("BackUnitId")
                         .HasColumnType("uuid");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
 
                     b.Property<Guid?>("FrontUnitId")
                         .HasColumnType("uuid");
@@ -152,6 +165,10 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<long>("Ease")
                         .HasColumnType("bigint");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
 
                     b.Property<bool>("Gone")
                         .HasColumnType("boolean");
@@ -285,6 +302,38 @@ namespace ZestyPocket.Storage.Migrations
                             Id = new Guid("00000000-0000-7000-8000-000000000001"),
                             Name = "Local keeper"
                         });
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Albums.KeeperDesign", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)");
+
+                    b.Property<string>("Notation")
+                        .IsRequired()
+                        .HasMaxLength(2000)
+                        .HasColumnType("character varying(2000)");
+
+                    b.Property<Instant?>("PutAwayAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "MadeAt");
+
+                    b.ToTable("Designs");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Editing.Edit", b =>
@@ -715,6 +764,42 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("PrintJobs");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintedPiece", b =>
+                {
+                    b.Property<Guid>("PieceId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("CutHeight")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("CutWidth")
+                        .HasColumnType("bigint");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)");
+
+                    b.Property<Instant>("PrintedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("UnitId")
+                        .HasColumnType("uuid");
+
+                    b.HasKey("PieceId");
+
+                    b.HasIndex("AlbumId", "UnitId");
+
+                    b.ToTable("PrintedPieces");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Words.Story", b =>
                 {
                     b.Property<Guid>("Id")
@@ -837,6 +922,15 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Albums.KeeperDesign", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Editing.Edit", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
@@ -887,6 +981,15 @@ namespace ZestyPocket.Storage.Migrations
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintedPiece", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
                         .WithMany()

@@ -11,7 +11,7 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series|leaves|words|styles|letters)',
+      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series|leaves|designs|formulas|words|styles|letters)',
       name: 'room',
       component: () => import('./features/rooms/RoomView.vue'),
       props: true,

@@ -47,6 +47,61 @@ public sealed class PageChoiceTests
         PageChoice.Solve(Week([Pictures(30, 3000, 4000)])).ExtraLeaves.ShouldBeGreaterThan(0);
     }
 
+    private static ImmutableArray<PageOffer> WithFused(int? stock = null) =>
+        [.. BuiltInDesigns.All.Where(d => d.Body == Whole).SelectMany(d => FusedOffers.Of(Offer(d, stock), Protector.Unmeasured(d), 2).Prepend(Offer(d, stock)))];
+
+    [Fact]
+    public void A_fused_6x4_holds_two_upright_pictures_more_than_a_leaf_would_cost()
+    {
+        // Five upright pictures on two pages of two 6x4, of which only fused ones may come: arithmetic.
+        ImmutableArray<PageOffer> only = [Offer(BuiltInDesigns.Find("6x8-two-6x4")!)];
+        var fused = FusedOffers.Of(only[0], Protector.Unmeasured(BuiltInDesigns.Find("6x8-two-6x4")!), 2).ToList();
+        fused.Select(f => f.Pockets.GetValueOrDefault(Upright)).ShouldBe([2, 4]);
+        var question = Week([Pictures(5, 3000, 4000)], only);
+        var answer = PageChoice.Solve(question with { Offers = only.AddRange(fused) });
+        (answer.ExtraLeaves, answer.Parts[0].Unplaced, answer.Proved).ShouldBe((0, 0, true));
+        answer.Cost.ShouldBeLessThan(PageChoice.Solve(question).Cost);
+    }
+
+    [Fact]
+    public void Altered_leaves_come_from_the_stock_of_their_design()
+    {
+        var question = Week([Pictures(40, 3000, 4000)], WithFused(stock: 0)) with { Standing = [] };
+        var answer = PageChoice.Solve(question);
+        // Nothing is owned: every leaf, altered or not, is bought as the design it is made of.
+        answer.Buy.Values.Sum().ShouldBe(answer.ExtraLeaves);
+        answer.Buy.Keys.ShouldAllBe(k => !k.Contains('+', StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_is_there_anyway_is_used_and_a_part_that_stays_on_its_pages_gets_no_leaf()
+    {
+        var question = Week([Pictures(3, 3000, 2000)]) with { Standing = [] };
+        var there = question with { Room = [ImmutableDictionary<Size, int>.Empty.Add(Lying, 3)] };
+        var answer = PageChoice.Solve(there);
+        (answer.ExtraLeaves, answer.Cost, answer.Parts[0].Pockets).ShouldBe((0, 0, 3));
+        var kept = PageChoice.Solve(question with { Kept = [0] });
+        (kept.ExtraLeaves, kept.Parts[0].Unplaced).ShouldBe((0, 3));
+        Should.Throw<RuleException>(() => PageChoice.Solve(there with { Room = [.. there.Room, .. there.Room] }));
+    }
+
+    [Fact]
+    public void Fusing_is_never_worse_and_every_cost_adds_up_again()
+    {
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 4], Gen.Int[0, 3]).Sample((lying, upright, square, stock) =>
+        {
+            var question = Week([Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)], [.. SixByEight.Select(o => o with { Stock = stock })]);
+            var fused = question with { Offers = WithFused(stock) };
+            var (without, with) = (PageChoice.Solve(question), PageChoice.Solve(fused));
+            PageChoice.CostOf(question, without).ShouldBe(without.Cost);
+            PageChoice.CostOf(fused, with).ShouldBe(with.Cost);
+            if (without.Proved && with.Proved)
+            {
+                with.Cost.ShouldBeLessThanOrEqualTo(without.Cost);
+            }
+        }, iter: 25);
+    }
+
     [Fact]
     public void Seven_stories_of_which_two_pairs_merge_leave_eleven_pockets_of_eighteen()
     {

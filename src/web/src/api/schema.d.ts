@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hole-patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listHolePatterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/edits/{id}/undo": {
         parameters: {
             query?: never;
@@ -142,6 +158,102 @@ export interface paths {
         get: operations["getCueSheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listDesigns"];
+        put?: never;
+        post: operations["keepDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["putDesignAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringDesignBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draftDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportDesigns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importDesigns"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1140,6 +1252,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/leaves/{leafId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLeaf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/leaves/{leafId}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveLeaf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/leaves/{leafId}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["formLeaf"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{albumId}/protectors": {
         parameters: {
             query?: never;
@@ -1167,6 +1327,86 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["giveDesignUp"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/formulas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listFormulas"];
+        put: operations["keepFormula"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/formulas/{formulaId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropFormula"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/formulas/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["learnFormula"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/formulas/{formulaId}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["applyFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/formulas/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["standOfFormulas"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1322,10 +1562,19 @@ export interface components {
     schemas: {
         /** @description A leaf more for a part of the album. */
         AddLeafRequest: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of the part.
+             */
             revision: number;
-            /** Format: uuid */
-            protectorId: string;
+            /**
+             * Format: uuid
+             * @description A make that the album uses.
+             */
+            protectorId?: null | string;
+            make?: null | components["schemas"]["MakeRequest"];
+            /** @description Only say what would change sides. */
+            preview?: null | boolean;
         };
         /**
          * @description The kinds of dated album.
@@ -1364,6 +1613,7 @@ export interface components {
             canGrowAtEnd: boolean;
             dateOrder: components["schemas"]["DateOrder"];
             clock: components["schemas"]["HourClock"];
+            school: components["schemas"]["PageSchool"];
         };
         /** @description What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first. */
         AlbumWordsView: {
@@ -1379,6 +1629,14 @@ export interface components {
             sheets: components["schemas"]["SheetOfLettersView"][];
             themes: string[];
             cardSizes: string[];
+        };
+        /** @description Gives the pages of a stretch the pattern of a formula. */
+        ApplyFormulaRequest: {
+            /** Format: uuid */
+            from: string;
+            /** Format: int32 */
+            count: number;
+            preview?: null | boolean;
         };
         /**
          * @description Where a card keeps a band free.
@@ -1399,19 +1657,52 @@ export interface components {
              * @description Pieces on it.
              */
             placed: number;
+            /**
+             * Format: int32
+             * @description Pockets of it.
+             */
+            pockets: number;
         };
         /** @description A leaf in the binder with both its faces, in its order. */
         BinderLeaf: {
             /** Format: uuid */
             leafId: string;
             /** Format: int32 */
+            revision: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
             number: number;
-            designKey: string;
+            kind: components["schemas"]["LeafKind"];
+            /** Format: uuid */
+            protectorId: string;
             design: string;
+            /** @description What was done to it, or what it is beside a page of pockets; null for a plain one. */
+            note: null | string;
+            tab: null | string;
             /** Format: int32 */
-            pockets: number;
+            tabPlace: number;
+            /** @description It lies between the pages of one part and can come and go. */
+            between: boolean;
+            /**
+             * Format: double
+             * @description How wide it lies in the album, of the album's page.
+             */
+            widthShare: number;
+            /**
+             * Format: double
+             * @description How tall it is, of the album's page.
+             */
+            heightShare: number;
             front: components["schemas"]["BinderFace"];
             back: components["schemas"]["BinderFace"];
+            /** @description Its pockets as the front shows them, for a small picture. */
+            shapes: components["schemas"]["PocketShape"][];
+            /** Format: int64 */
+            bodyWidth: number;
+            /** Format: int64 */
+            bodyHeight: number;
         };
         /** @description A box in fractions of the picture. */
         BoxView: {
@@ -1589,16 +1880,71 @@ export interface components {
         };
         /** @description Asks which pages hold it all, for a stretch of the album from one part on. */
         ChoosePagesRequest: {
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description The first part.
+             */
             from: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many parts.
+             */
             count: number;
+            weights?: null | components["schemas"]["WeightsView"];
         };
         /** @description One pocket size of a protector: its clear size if measured, and what pieces for it are cut to. */
         ClearSizeView: {
             nominal: string;
             clear: null | string;
             cut: string;
+        };
+        /** @description What goes into a cell. */
+        CollageCellRequest: {
+            key: string;
+            /** Format: uuid */
+            photoId: null | string;
+            words: null | string;
+        };
+        /** @description A cell; its place as shares of the print. */
+        CollageCellView: {
+            key: string;
+            /** Format: uuid */
+            photoId: null | string;
+            words: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            /** Format: double */
+            lossPercent: number;
+        };
+        /**
+         * @description A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
+         *     for words besides.
+         */
+        CollageRequest: {
+            size: string;
+            photoIds: string[];
+            /** Format: int32 */
+            wordCells?: null | number;
+            layout?: null | string;
+            gutter?: null | string;
+            cells?: null | components["schemas"]["CollageCellRequest"][];
+        };
+        /** @description A collage as it can be written back. */
+        CollageView: {
+            /** @description Its cells in the notation of page designs. */
+            layout: string;
+            /** @description As written. */
+            gutter: string;
+            /** @description The size it is made for, as written. */
+            size: string;
+            /** @description Cell by cell, in reading order of the layout. */
+            cells: components["schemas"]["CollageCellView"][];
         };
         /**
          * @description One way to set a camera's clock right, on the album's revision: what the doubt proposes, a correction in seconds, a
@@ -1684,6 +2030,26 @@ export interface components {
             leaves: components["schemas"]["LeafView"][];
             /** @description What people do about it, in their order. */
             moves: components["schemas"]["MoveView"][];
+            /**
+             * Format: int32
+             * @description Pockets left clear on purpose; they are not among the pockets.
+             */
+            clear: number;
+            /**
+             * Format: int32
+             * @description Pages with pockets.
+             */
+            faces: number;
+            /**
+             * Format: int32
+             * @description Of those, pages on which nothing lies.
+             */
+            emptyFaces: number;
+            /** @description What to do with a back that would stay without content; null when there is none. */
+            hint: null | string;
+            formula: null | components["schemas"]["FollowedFormula"];
+            /** @description No choice of pages gives it a further leaf. */
+            keepsItsPages: boolean;
         };
         /** @description The kept part as fractions of the upright picture, and what the crop means. */
         CropView: {
@@ -1702,6 +2068,12 @@ export interface components {
             lossPercent: number;
             words: string;
         };
+        /** @enum {unknown} */
+        CutKeeps: "columns" | "rows" | null;
+        CutRequest: {
+            keeps: components["schemas"]["CutKeeps"];
+            size: string;
+        };
         /**
          * @description Whether the day or the month is written first.
          * @enum {unknown}
@@ -1717,6 +2089,52 @@ export interface components {
             bodyHeight: number;
             pockets: components["schemas"]["PocketShape"][];
         };
+        DraftPocketView: {
+            key: string;
+            size: string;
+            bought: boolean;
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
+            /** Format: int64 */
+            width: number;
+            /** Format: int64 */
+            height: number;
+            splits: components["schemas"]["DraftSplitView"][];
+        };
+        /** @description A draft, and what to do to it: part a pocket, merge pockets, or nothing. */
+        DraftRequest: {
+            notation: string;
+            split?: null | components["schemas"]["DraftSplitRequest"];
+            merge?: null | string[];
+        };
+        /** @description Parts of a pocket from left or top, as written; they add up to it. */
+        DraftSplitRequest: {
+            key: string;
+            upright: boolean;
+            parts: string[];
+        };
+        /** @description A way to part a pocket, such as `3x4 | 6x4`. */
+        DraftSplitView: {
+            label: string;
+            upright: boolean;
+            parts: string[];
+            bought: boolean;
+        };
+        /** @description A design being drawn. */
+        DraftView: {
+            notation: string;
+            /** @description What it would be called by what it holds. */
+            name: string;
+            body: string;
+            /** Format: int64 */
+            bodyWidth: number;
+            /** Format: int64 */
+            bodyHeight: number;
+            /** @description With the ways to part each. */
+            pockets: components["schemas"]["DraftPocketView"][];
+        };
         /** @description The unit after an edit, and what to tell the keeper about it. */
         EditAnswer: {
             unit: components["schemas"]["UnitView"];
@@ -1725,7 +2143,7 @@ export interface components {
             pieceId: null | string;
         };
         /** @enum {unknown} */
-        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "furnish" | "joinCards" | "caption" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote";
+        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "furnish" | "joinCards" | "caption" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote" | "putSpan" | "leaveClear" | "wish" | "keepPages" | "addCollage" | "changeCollage" | "useKeepsake";
         /** @description One edit of a unit, made on the revision the keeper was looking at. */
         EditRequest: {
             /** Format: int32 */
@@ -1753,6 +2171,9 @@ export interface components {
             /** Format: uuid */
             otherId?: null | string;
             caption?: null | components["schemas"]["CaptionView"];
+            places?: null | components["schemas"]["PlaceRequest"][];
+            size?: null | string;
+            collage?: null | components["schemas"]["CollageRequest"];
         };
         /** @description What an imported calendar brought. */
         EventsAnswer: {
@@ -1774,6 +2195,11 @@ export interface components {
             protectorId: string;
             /** Format: int32 */
             leaves: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            fused: number;
         };
         /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1. */
         FaceView: {
@@ -1795,6 +2221,26 @@ export interface components {
             otherSide: string;
             /** Format: int32 */
             spread: number;
+            /** @description Pockets, a page outside them, a divider, the envelope. */
+            kind: components["schemas"]["LeafKind"];
+            /** @description Where it is punched. */
+            holes: components["schemas"]["PointView"][];
+            /**
+             * Format: int64
+             * @description Diameter of a hole.
+             */
+            holeWidth: number;
+            /** @description Added seams, a cut edge, a fold. */
+            marks: components["schemas"]["MarkView"][];
+            /**
+             * Format: int64
+             * @description How wide it lies in the album; less than its width for a fold-out.
+             */
+            foldedWidth: number;
+            /** @description What to know of it, such as what an insert hides; null when there is nothing. */
+            note: null | string;
+            /** @description Words on its index tab. */
+            tab: null | string;
         };
         /** @description Something to look at before a card is printed. */
         FindingView: {
@@ -1879,6 +2325,77 @@ export interface components {
             wordsOver: number;
             verdict: string;
         };
+        /** @description A formula that a part follows. */
+        FollowedFormula: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description What is below its minimum, in words; empty when nothing is. */
+            missing: string;
+            /** @description What goes beyond it, in words; empty when nothing does. */
+            beyond: string;
+        };
+        /** @description What is done to a leaf; one of them. */
+        FormLeafRequest: {
+            /**
+             * Format: int32
+             * @description Of the leaf.
+             */
+            revision: number;
+            fuse?: null | components["schemas"]["FuseRequest"];
+            cutDown?: null | components["schemas"]["CutRequest"];
+            stick?: null | components["schemas"]["StickRequest"];
+            tab?: null | components["schemas"]["TabRequest"];
+            /** @description A new leaf in place of an altered one. */
+            anew?: null | boolean;
+            /** @description Only say what would change. */
+            preview?: null | boolean;
+        };
+        /** @description How one part of a stretch stands to its formula. */
+        FormulaPart: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            formula: string;
+            /** @description What is below the minimum; empty when nothing is. */
+            missing: string;
+            /** @description Where extra leaves come in; empty when none do. */
+            beyond: string;
+        };
+        /** @description A formula as it is written. */
+        FormulaRequest: {
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            id: null | string;
+            name: string;
+            /** @description Makes of a part's own pages, which alternate. */
+            own: string[];
+            /** @description Makes of the leaves between them. */
+            between: string[];
+            /** Format: int32 */
+            pictures: number;
+            /** Format: int32 */
+            words: number;
+            title: boolean;
+        };
+        /** @description A formula, what it says in words, and how many parts follow it. */
+        FormulaView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            own: string[];
+            between: string[];
+            /** Format: int32 */
+            pictures: number;
+            /** Format: int32 */
+            words: number;
+            title: boolean;
+            says: string;
+            /** Format: int32 */
+            followers: number;
+        };
         /** @description A Framing on the wire. */
         FramingView: {
             /** Format: double */
@@ -1887,6 +2404,12 @@ export interface components {
             centerY: number;
             /** Format: double */
             zoom: number;
+        };
+        /** @description A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front shows it. */
+        FuseRequest: {
+            pocketKey: string;
+            upright?: null | boolean;
+            at?: null | string;
         };
         GrowRequest: {
             /** Format: int32 */
@@ -1909,10 +2432,30 @@ export interface components {
             pitchMm: number;
         };
         /**
+         * @description How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole from
+         *     the top of the leaf.
+         */
+        HolesRequest: {
+            pattern: string;
+            fromEdge?: null | string;
+            diameter?: null | string;
+            fromTop?: null | string[];
+        };
+        /** @description How a leaf is punched, as it can be written back. */
+        HolesView: {
+            pattern: string;
+            fromEdge: string;
+            diameter: string;
+            fromTop: string[];
+        };
+        /**
          * @description How hours are written.
          * @enum {unknown}
          */
         HourClock: "twentyFour" | "twelve";
+        ImportDesignsRequest: {
+            text: string;
+        };
         /** @description One file's line. */
         ImportLine: {
             fileName: string;
@@ -1969,6 +2512,11 @@ export interface components {
             cancelled: number;
             refusedLines: components["schemas"]["ImportLine"][];
         };
+        /** @description What was taken from a file of designs, and what was not, with the reason. */
+        ImportedDesigns: {
+            kept: string[];
+            refused: string[];
+        };
         /** Format: date-time */
         Instant: string;
         /** @enum {unknown} */
@@ -1979,6 +2527,10 @@ export interface components {
             pieceId: string;
             title: string;
             gain: string;
+        };
+        KeepDesignRequest: {
+            name: null | string;
+            notation: string;
         };
         /** @description A keepsake as it can be written back, and how it fits. */
         KeepsakeInfo: {
@@ -1991,6 +2543,7 @@ export interface components {
             day: null | components["schemas"]["LocalDate"];
             inEnvelope: boolean;
             fitWords: string;
+            seeThrough: boolean;
         };
         /** @description A keepsake as the keeper measured it; sizes as written. */
         KeepsakeRequest: {
@@ -2002,6 +2555,7 @@ export interface components {
             photoId: null | string;
             day: null | components["schemas"]["LocalDate"];
             inEnvelope: boolean;
+            seeThrough?: null | boolean;
         };
         /** @description A keepsake with the unit it belongs to. */
         KeepsakeView: {
@@ -2022,12 +2576,78 @@ export interface components {
             inEnvelope: boolean;
             pocket: null | string;
         };
-        /** @description A design chosen for a leaf that stands. */
+        /** @description A design chosen for a leaf that stands, and how many of its pockets are fused. */
         LeafDesign: {
             /** Format: uuid */
             leafId: string;
             /** Format: uuid */
             protectorId: string;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            fused: number;
+        };
+        /** @description One leaf with all there is on both its faces. */
+        LeafDetail: {
+            leaf: components["schemas"]["BinderLeaf"];
+            /** Format: int64 */
+            width: number;
+            /** Format: int64 */
+            height: number;
+            front: components["schemas"]["LeafFaceDetail"];
+            back: components["schemas"]["LeafFaceDetail"];
+            /** @description Pockets that can be fused, with what comes of it. */
+            fusible: components["schemas"]["LeafWay"][];
+            /** @description Ways to cut it down. */
+            cuts: components["schemas"]["LeafWay"][];
+            altered: boolean;
+            unitTitle: null | string;
+            thickness: string;
+        };
+        LeafFaceDetail: {
+            pockets: components["schemas"]["LeafPocket"][];
+            marks: components["schemas"]["MarkView"][];
+            holes: components["schemas"]["PointView"][];
+            /** Format: int64 */
+            ringStripX: number;
+            /** Format: int64 */
+            ringStripWidth: number;
+            /** Format: int64 */
+            holeWidth: number;
+        };
+        /**
+         * @description What a leaf in the rings is.
+         * @enum {unknown}
+         */
+        LeafKind: "pockets" | "sheet" | "foldOut" | "divider" | "envelope";
+        /** @description A pocket of one face with what lies in it. */
+        LeafPocket: {
+            key: string;
+            /**
+             * Format: int32
+             * @description The number of the pocket on its face, in reading order.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description The number of the pocket behind it on the other face; null where there is none.
+             */
+            behindNumber: null | number;
+            size: string;
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
+            /** Format: int64 */
+            width: number;
+            /** Format: int64 */
+            height: number;
+            piece: null | string;
+            faceUrl: null | string;
+            stuck: boolean;
+            leftClear: boolean;
+            seeThrough: boolean;
         };
         /**
          * @description The two faces of a leaf. The front lies on the right of a spread, the back on the left.
@@ -2041,6 +2661,11 @@ export interface components {
              * @description Its key.
              */
             leafId: string;
+            /**
+             * Format: int32
+             * @description For edits of the leaf.
+             */
+            revision: number;
             /**
              * Format: uuid
              * @description Its design.
@@ -2058,12 +2683,26 @@ export interface components {
              * @description Pieces on those.
              */
             placed: number;
+            /**
+             * Format: int32
+             * @description Pockets on those.
+             */
+            pockets: number;
+            /** @description What kind of leaf it is. */
+            kind: components["schemas"]["LeafKind"];
             /** @description Nothing is locked on it and its other face is empty: it can have another design. */
             mayChange: boolean;
             /** @description Both faces are this part's: it can be taken out. */
             mayGo: boolean;
             /** @description What its other face belongs to, when that is not this part. */
             otherSide: null | string;
+        };
+        /** @description A way to alter a leaf, in words, with the pocket or the size it is about. */
+        LeafWay: {
+            label: string;
+            pocketKey: null | string;
+            keeps: null | components["schemas"]["CutKeeps"];
+            size: null | string;
         };
         LeaveOutRequest: {
             /** Format: int32 */
@@ -2119,18 +2758,64 @@ export interface components {
              * @description Last waking hour; may lie after midnight.
              */
             wakingUntil?: null | string;
+            /** @description Facing pages, or the two faces of one leaf. */
+            school?: components["schemas"]["PageSchool"];
         };
+        /** @description A kind of leaf that an album may not have yet. */
+        MakeRequest: {
+            /** @description Pockets for a design by key; a page outside the pockets, a fold-out, a divider, the envelope. */
+            kind: components["schemas"]["LeafKind"];
+            /** @description Of a design, built in or from the keeper's collection. */
+            designKey?: null | string;
+            /** @description Of a page outside the pockets or a fold-out; the outer size of the album's protectors when it is not given. */
+            size?: null | string;
+            /** @description How far from the ring edge a fold-out is folded. */
+            fold?: null | string;
+        };
+        /**
+         * @description What a line on a face marks.
+         * @enum {unknown}
+         */
+        MarkKind: "seam" | "cut" | "fold";
+        /** @description A line on a face, in EMU. */
+        MarkView: {
+            kind: components["schemas"]["MarkKind"];
+            /** Format: int64 */
+            x1: number;
+            /** Format: int64 */
+            y1: number;
+            /** Format: int64 */
+            x2: number;
+            /** Format: int64 */
+            y2: number;
+        };
+        /** @description A protector as it was measured, all as written; what is not given stays. */
         MeasureProtectorRequest: {
             outer: string;
             ringStrip: string;
             ease: string;
             pockets: components["schemas"]["MeasuredPocket"][];
+            /** @description Of one empty leaf. */
+            thickness?: null | string;
+            rings?: null | components["schemas"]["RingSide"];
+            holes?: null | components["schemas"]["HolesRequest"];
         };
         /**
          * @description Which system an album shows its measures in.
          * @enum {unknown}
          */
         MeasureSystem: "inches" | "millimetres";
+        /** @description The album after measuring, and what that means for pieces. */
+        MeasuredAnswer: {
+            album: components["schemas"]["AlbumView"];
+            /**
+             * Format: int32
+             * @description Pieces in pockets that will be cut to another size.
+             */
+            recut: number;
+            /** @description Pieces that were printed already at another size than they would be cut to now, in words. */
+            printed: string[];
+        };
         /** @description A pocket size and its measured clear size, both as written; an empty clear size means not measured. */
         MeasuredPocket: {
             nominal: string;
@@ -2147,7 +2832,15 @@ export interface components {
          * @description What to do about too many or too few pieces.
          * @enum {unknown}
          */
-        MoveKind: "joinCards" | "smallerPockets" | "addLeaf" | "addFiller" | "largerPockets" | "removeLeaf" | "mergeWithNext";
+        MoveKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
+        /** @description Where a leaf goes: its place from 0 among the leaves without it. */
+        MoveLeafRequest: {
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            to: number;
+            preview?: null | boolean;
+        };
         /** @description A move with what it gains. */
         MoveView: {
             kind: components["schemas"]["MoveKind"];
@@ -2161,6 +2854,12 @@ export interface components {
             leafId?: null | string;
             /** Format: uuid */
             protectorId?: null | string;
+            photoIds?: null | string[];
+            size?: null | string;
+            places?: null | components["schemas"]["PlaceRequest"][];
+            pocketKey?: null | string;
+            /** Format: int32 */
+            leafRevision?: null | number;
         };
         /** @description A new story; it is about its days, else about its theme. */
         NewStoryRequest: {
@@ -2267,6 +2966,13 @@ export interface components {
             /** Format: uuid */
             redoEditId: null | string;
         };
+        /** @description A design of the keeper's own collection. */
+        OwnDesignView: {
+            /** Format: uuid */
+            id: string;
+            notation: string;
+            design: components["schemas"]["DesignView"];
+        };
         /** @description One way to choose the pages of a stretch. */
         PageChoiceView: {
             /** @description What it puts first. */
@@ -2309,6 +3015,11 @@ export interface components {
             /** @description Leaves between them. */
             extra: components["schemas"]["ExtraLeaves"][];
         };
+        /**
+         * @description How a unit takes its pages.
+         * @enum {unknown}
+         */
+        PageSchool: "spread" | "leaf";
         /** @description A colour of the palette as `#rrggbb` with its share, 0 to 1. */
         PaletteView: {
             hex: string;
@@ -2517,7 +3228,7 @@ export interface components {
          */
         PicturePlace: "none" | "left" | "right" | "top";
         /** @enum {unknown} */
-        PieceKind: "photo" | "card" | "keepsake";
+        PieceKind: "photo" | "card" | "keepsake" | "collage";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -2544,6 +3255,8 @@ export interface components {
             /** @default false */
             takesPicture: boolean;
             caption?: null | components["schemas"]["CaptionView"];
+            span?: null | components["schemas"]["SpanView"];
+            collage?: null | components["schemas"]["CollageView"];
         };
         /** @description A pocket of one face. */
         PlaceRequest: {
@@ -2563,6 +3276,7 @@ export interface components {
             /** Format: int64 */
             height: number;
         };
+        /** @description A pocket of a face. */
         PocketView: {
             key: string;
             /** Format: int32 */
@@ -2580,6 +3294,12 @@ export interface components {
             height: number;
             piece: null | components["schemas"]["PieceView"];
             locked: boolean;
+            /** @description It stays empty on purpose. */
+            leftClear: boolean;
+            /** @description What lies behind it on the other face; null when nothing does. */
+            behind: null | string;
+            /** @description Its piece and the one behind are stuck together and move as one. */
+            stuck: boolean;
         };
         /** @description Pockets of one size on the pages of a part. */
         PocketsView: {
@@ -2588,6 +3308,13 @@ export interface components {
             count: number;
             /** Format: int32 */
             free: number;
+        };
+        /** @description A point on a face, in EMU. */
+        PointView: {
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
         };
         /** @enum {unknown} */
         PrintJobState: "waiting" | "running" | "done" | "cancelled" | "failed";
@@ -2641,6 +3368,11 @@ export interface components {
             /** Format: int32 */
             inUse: number;
             gone: boolean;
+            kind: components["schemas"]["LeafKind"];
+            rings: components["schemas"]["RingSide"];
+            thickness: string;
+            holes: null | components["schemas"]["HolesView"];
+            body: string;
         };
         /** @description Where a quick note has gone. */
         QuickNoteAnswer: {
@@ -2692,6 +3424,11 @@ export interface components {
             /** Format: int32 */
             revision: number;
         };
+        /**
+         * @description At which side of its front a leaf hangs in the rings.
+         * @enum {unknown}
+         */
+        RingSide: "left" | "right";
         /** @description Words whose room is asked for while they are written. */
         RoomRequest: {
             words: string;
@@ -2803,6 +3540,15 @@ export interface components {
             height: number;
             label: string;
         };
+        /** @description A slice of a picture that runs over several pockets: which of how many. */
+        SpanView: {
+            /** Format: uuid */
+            spanId: string;
+            /** Format: int32 */
+            number: number;
+            /** Format: int32 */
+            of: number;
+        };
         /** @description A title somebody wants to spell. */
         SpellRequest: {
             /** Format: int32 */
@@ -2852,6 +3598,10 @@ export interface components {
             done: string;
             /** Format: uuid */
             albumId: string;
+        };
+        StickRequest: {
+            pocketKey: string;
+            together: boolean;
         };
         /**
          * @description What a piece is printed on.
@@ -3070,11 +3820,17 @@ export interface components {
             /** Format: uuid */
             otherId: string;
         };
+        TabRequest: {
+            words: string;
+            /** Format: int32 */
+            place: number;
+        };
         /** @description Does what a choice says, on the revisions of its parts. */
         TakePagesRequest: {
             units: components["schemas"]["UnitAt"][];
             standing: components["schemas"]["LeafDesign"][];
             extra: components["schemas"]["ExtraLeaves"][];
+            preview?: null | boolean;
         };
         /** @description What was done on the tape, the unit to open now, what moved with it, and the edit, to undo it. */
         TapeAnswer: {
@@ -3251,6 +4007,8 @@ export interface components {
             undo: null | string;
             redo: null | string;
             counts: components["schemas"]["UnitCounts"];
+            keepsItsPages: boolean;
+            wishes: components["schemas"]["WishView"][];
         };
         /** @description The words of one part of the album. */
         UnitWordsView: {
@@ -3278,10 +4036,6 @@ export interface components {
             /** @description Its cards in reading order, those in the tray last. */
             cards: components["schemas"]["CardDueView"][];
         };
-        /** @description A design that the album is to use, by its key. */
-        UseDesignRequest: {
-            designKey: string;
-        };
         /**
          * @description What the keeper decided about a picture.
          * @enum {unknown}
@@ -3305,6 +4059,25 @@ export interface components {
          * @enum {unknown}
          */
         WeekScheme: "iso" | "sundayFirst" | "fromFirstDay";
+        /** @description What counts how much in thousandths of a picture, see ChoiceWeights. */
+        WeightsView: {
+            /** Format: int32 */
+            leaf: number;
+            /** Format: int32 */
+            emptyPocket: number;
+            /** Format: int32 */
+            crop: number;
+            /** Format: int32 */
+            change: number;
+            /** Format: int32 */
+            alter: number;
+        };
+        /** @description A picture that is wanted in one size of pocket. */
+        WishView: {
+            /** Format: uuid */
+            photoId: string;
+            size: string;
+        };
         /**
          * @description Kinds of thing that spoil a printed card.
          * @enum {unknown}
@@ -3367,6 +4140,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalog"];
+                };
+            };
+        };
+    };
+    listHolePatterns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };
@@ -3775,6 +4568,347 @@ export interface operations {
             };
         };
     };
+    listDesigns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnDesignView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepDesignRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnDesignView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    putDesignAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bringDesignBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    draftDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportDesigns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importDesigns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportDesignsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedDesigns"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     listAlbums: {
         parameters: {
             query?: never;
@@ -4064,7 +5198,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AlbumView"];
+                    "application/json": components["schemas"]["MeasuredAnswer"];
                 };
             };
             /** @description Not Found */
@@ -7349,6 +8483,7 @@ export interface operations {
         parameters: {
             query: {
                 revision: number;
+                preview?: boolean;
             };
             header?: never;
             path: {
@@ -7446,6 +8581,164 @@ export interface operations {
             };
         };
     };
+    getLeaf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                leafId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeafDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    moveLeaf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                leafId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveLeafRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    formLeaf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                leafId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormLeafRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     useDesign: {
         parameters: {
             query?: never;
@@ -7457,7 +8750,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UseDesignRequest"];
+                "application/json": components["schemas"]["MakeRequest"];
             };
         };
         responses: {
@@ -7518,6 +8811,315 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listFormulas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    dropFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                formulaId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    learnFormula: {
+        parameters: {
+            query: {
+                unitId: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    applyFormula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                formulaId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyFormulaRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    standOfFormulas: {
+        parameters: {
+            query: {
+                from: string;
+                count: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaPart"][];
                 };
             };
             /** @description Not Found */

@@ -4,11 +4,12 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refusal } from '../../api/client'
 import PageThumb from './PageThumb.vue'
-import { keys, useCatalog, useZones } from './queries'
+import { keys, useCatalog, useDesigns, useZones } from './queries'
 
 const open = defineModel<boolean>({ required: true })
 const { data: catalog } = useCatalog()
 const { data: zones } = useZones()
+const { data: own } = useDesigns()
 const router = useRouter()
 const client = useQueryClient()
 
@@ -37,8 +38,10 @@ const measures = ref<'inches' | 'millimetres'>('inches')
 const problem = ref('')
 const busy = ref(false)
 
-const bodies = computed(() => [...new Set(catalog.value?.designs.map((d) => d.body) ?? [])])
-const designs = computed(() => catalog.value?.designs.filter((d) => d.body === body.value) ?? [])
+const school = ref<'spread' | 'leaf'>('spread')
+const all = computed(() => [...(catalog.value?.designs ?? []), ...(own.value ?? []).map((d) => d.design)])
+const bodies = computed(() => [...new Set(all.value.map((d) => d.body))])
+const designs = computed(() => all.value.filter((d) => d.body === body.value))
 const unitWord = computed(() => (kind.value === 'weekly' ? 'Weeks' : 'Days'))
 
 watch(
@@ -75,6 +78,7 @@ async function make() {
           units: Number(units.value),
           designKeys: chosen.value,
           measures: measures.value,
+          school: kind.value === 'weekly' || kind.value === 'trip' ? school.value : 'spread',
           scheme: scheme.value,
           homeZone: homeZone.value,
           dateOrder: dateOrder.value,
@@ -159,6 +163,13 @@ async function make() {
           <select id="album-clock" v-model="clock" class="form-select">
             <option value="twentyFour">19:00</option>
             <option value="twelve">7 p.m.</option>
+          </select>
+        </div>
+        <div v-if="kind === 'weekly' || kind === 'trip'" class="col-md-6">
+          <label for="album-school" class="form-label">{{ kind === 'weekly' ? 'A week' : 'A day' }} takes</label>
+          <select id="album-school" v-model="school" class="form-select">
+            <option value="spread">facing pages</option>
+            <option value="leaf">the two faces of one leaf</option>
           </select>
         </div>
         <div class="col-md-6">

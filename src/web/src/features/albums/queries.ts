@@ -7,6 +7,7 @@ export const keys = {
   catalog: ['catalog'] as const,
   zones: ['zones'] as const,
   outbox: ['outbox'] as const,
+  designs: ['designs'] as const,
   album: (id: string) => ['album', id] as const,
   unit: (id: string) => ['unit', id] as const,
   /** Everything else that is read of one album. */
@@ -22,6 +23,50 @@ export const useCatalog = () =>
 
 export const useZones = () =>
   useQuery({ queryKey: keys.zones, queryFn: () => answer(api.GET('/api/zones')), staleTime: Infinity })
+
+/** Hole patterns that can be taken without measuring. */
+export const useHolePatterns = () =>
+  useQuery({ queryKey: ['holes'], queryFn: () => answer(api.GET('/api/hole-patterns')), staleTime: Infinity })
+
+/** The keeper's own page designs, for all albums. */
+export const useDesigns = () => useQuery({ queryKey: keys.designs, queryFn: () => answer(api.GET('/api/designs')) })
+
+/** One leaf with all that lies on both its faces. */
+export const useLeaf = (albumId: MaybeRefOrGetter<string>, leafId: MaybeRefOrGetter<string | undefined>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'leaf', toValue(leafId))),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/leaves/{leafId}', {
+          params: { path: { albumId: toValue(albumId), leafId: toValue(leafId)! } },
+        }),
+      ),
+    enabled: computed(() => !!toValue(leafId)),
+  })
+
+/** The patterns an album repeats. */
+export const useFormulas = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'formulas')),
+    queryFn: () => answer(api.GET('/api/albums/{albumId}/formulas', { params: { path: { albumId: toValue(id) } } })),
+  })
+
+/** How the parts of a stretch stand to the formulas they follow. */
+export const useFormulaStand = (
+  id: MaybeRefOrGetter<string>,
+  from: MaybeRefOrGetter<string | undefined>,
+  count: MaybeRefOrGetter<number>,
+) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'stand', toValue(from), toValue(count))),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/formulas/stand', {
+          params: { path: { albumId: toValue(id) }, query: { from: toValue(from)!, count: toValue(count) } },
+        }),
+      ),
+    enabled: computed(() => !!toValue(from)),
+  })
 
 export const useAlbum = (id: MaybeRefOrGetter<string>) =>
   useQuery({

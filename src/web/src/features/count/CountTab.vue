@@ -1,18 +1,27 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, api, type AlbumView, type CountView, type MoveView, type UnitView } from '../../api/client'
-import { useAct } from '../../shared/act'
+import {
+  answer,
+  api,
+  type AlbumView,
+  type CountView,
+  type MakeRequest,
+  type MoveView,
+  type UnitView,
+} from '../../api/client'
 import { useCounts } from '../albums/queries'
 import type { Edit } from '../place/unit'
+import ChangesDialog from './ChangesDialog.vue'
 import PageChoices from './PageChoices.vue'
+import { usePreview } from './preview'
 import StockPanel from './StockPanel.vue'
 import TallyBar from './TallyBar.vue'
 
 /** Pieces against pockets, and what to do about the difference: by hand, move by move, or by asking which pages hold it all. */
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const router = useRouter()
-const { act } = useAct(() => props.album.id)
+const { asked, ask, act } = usePreview(() => props.album.id)
 const stretch = ref(1)
 const { data: counts, error } = useCounts(
   () => props.album.id,
@@ -23,29 +32,76 @@ const count = computed(() => counts.value?.[0])
 const most = computed(() => props.album.units.length - props.album.units.findIndex((u) => u.id === props.unit.id))
 const totals = computed(() =>
   (counts.value ?? []).reduce(
-    (sum, c) => ({ pieces: sum.pieces + c.pieces, pockets: sum.pockets + c.pockets, lacking: sum.lacking + c.lacking }),
-    { pieces: 0, pockets: 0, lacking: 0 },
+    (sum, c) => ({
+      pieces: sum.pieces + c.pieces,
+      pockets: sum.pockets + c.pockets,
+      lacking: sum.lacking + c.lacking,
+      free: sum.free + c.free,
+      faces: sum.faces + c.faces,
+      emptyFaces: sum.emptyFaces + c.emptyFaces,
+    }),
+    { pieces: 0, pockets: 0, lacking: 0, free: 0, faces: 0, emptyFaces: 0 },
   ),
 )
 
-const add = (of: CountView, protectorId: string) =>
-  act(() =>
+/** The stretch by kind of piece and by size of pocket. */
+const kinds = computed(() => {
+  const sum = new Map<string, number>()
+  for (const w of (counts.value ?? []).flatMap((c) => c.wanted)) sum.set(w.name, (sum.get(w.name) ?? 0) + w.count)
+  return [...sum]
+})
+const sizes = computed(() => {
+  const sum = new Map<string, [string, number, number]>()
+  for (const p of (counts.value ?? []).flatMap((c) => c.bySize)) {
+    const [, n, free] = sum.get(p.size) ?? [p.size, 0, 0]
+    sum.set(p.size, [p.size, n + p.count, free + p.free])
+  }
+  return [...sum.values()]
+})
+
+const add = (of: CountView, protectorId: string | null, make: MakeRequest | null = null) =>
+  ask((preview) =>
     answer(
       api.POST('/api/units/{id}/leaves', {
         params: { path: { id: of.unitId } },
-        body: { revision: of.revision, protectorId },
+        body: { revision: of.revision, protectorId, make, preview },
       }),
     ),
   )
 
 const remove = (of: CountView, leafId: string) =>
-  act(() =>
+  ask((preview) =>
     answer(
       api.DELETE('/api/units/{id}/leaves/{leafId}', {
-        params: { path: { id: of.unitId, leafId }, query: { revision: of.revision } },
+        params: { path: { id: of.unitId, leafId }, query: { revision: of.revision, preview } },
       }),
     ),
   )
+
+const fuse = (move: MoveView) =>
+  ask((preview) =>
+    answer(
+      api.PUT('/api/albums/{albumId}/leaves/{leafId}/form', {
+        params: { path: { albumId: props.album.id, leafId: move.leafId! } },
+        body: { revision: move.leafRevision!, fuse: { pocketKey: move.pocketKey! }, preview },
+      }),
+    ),
+  )
+
+/** A leaf that is put in by hand: one of the album's makes, or one outside the pockets. */
+const insert = ref('sheet')
+const fold = ref({ size: '', at: '' })
+const outside = { sheet: 'sheet', foldOut: 'foldOut', divider: 'divider', envelope: 'envelope' } as const
+function putIn(of: CountView) {
+  const kind = outside[insert.value as keyof typeof outside]
+  return kind
+    ? add(of, null, {
+        kind,
+        size: kind === 'foldOut' ? fold.value.size : null,
+        fold: kind === 'foldOut' ? fold.value.at : null,
+      })
+    : add(of, insert.value)
+}
 
 const design = (leafId: string, protectorId: string) => props.edit({ kind: 'chooseDesign', leafId, protectorId })
 
@@ -57,19 +113,42 @@ async function merge(of: CountView) {
     void router.push({ name: 'desk', params: { albumId: props.album.id, unitId: done.unitId, tab: 'count' } })
 }
 
-function make(of: CountView, move: MoveView) {
+/** An edit of another part than the open one. */
+const editOf = (of: CountView) => (change: Edit) =>
+  act(async () => {
+    const done = await answer(
+      api.POST('/api/units/{id}/edits', {
+        params: { path: { id: of.unitId } },
+        body: { ...change, revision: of.revision },
+      }),
+    )
+    return { done: done.done, editId: null }
+  })
+const makeFor = (of: CountView, move: MoveView) => make(of, move, of.unitId === props.unit.id ? props.edit : editOf(of))
+
+function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unknown> = props.edit) {
   switch (move.kind) {
     case 'joinCards':
-      return props.edit({ kind: 'joinCards', pieceId: move.pieceId, otherId: move.otherId })
+      return edit({ kind: 'joinCards', pieceId: move.pieceId, otherId: move.otherId })
     case 'smallerPockets':
     case 'largerPockets':
-      return design(move.leafId!, move.protectorId!)
+      return edit({ kind: 'chooseDesign', leafId: move.leafId, protectorId: move.protectorId })
     case 'addLeaf':
       return add(of, move.protectorId!)
     case 'removeLeaf':
       return remove(of, move.leafId!)
+    case 'makeCollage':
+      return edit({ kind: 'addCollage', collage: { size: move.size!, photoIds: move.photoIds! } })
+    case 'fusePocket':
+      return fuse(move)
+    case 'spanPockets':
+      return edit({ kind: 'putSpan', photoId: move.photoIds![0], places: move.places })
+    case 'leaveClear':
+      return edit({ kind: 'leaveClear', place: move.places![0], locked: true })
+    case 'useKeepsake':
+      return edit({ kind: 'useKeepsake', pieceId: move.pieceId, place: move.places![0] })
     case 'addFiller':
-      return props.edit({ kind: 'addCard', cardKind: 'filler', words: '' })
+      return edit({ kind: 'addCard', cardKind: 'filler', words: '' })
     default:
       return merge(of)
   }
@@ -96,6 +175,21 @@ function make(of: CountView, move: MoveView) {
     <template v-if="count && stretch === 1">
       <p class="sum" aria-live="polite" data-testid="sum">{{ count.sum }}</p>
       <TallyBar :count="count" />
+      <p v-if="count.hint" class="hint" data-testid="hint">{{ count.hint }}</p>
+      <p v-if="count.formula" class="hint" data-testid="formula-gap">
+        Formula “{{ count.formula.name }}”:
+        {{ count.formula.missing ? `${count.formula.missing} still missing` : 'its minimum is met'
+        }}{{ count.formula.beyond ? `; ${count.formula.beyond}` : '' }}.
+      </p>
+      <label class="form-check my-2">
+        <input
+          type="checkbox"
+          class="form-check-input"
+          :checked="count.keepsItsPages"
+          @change="edit({ kind: 'keepPages', locked: !count.keepsItsPages })"
+        />
+        <span class="form-check-label">It stays on the pages it has: no choice of pages gives it a further leaf</span>
+      </label>
       <div class="two">
         <section aria-label="What to do about it">
           <h3 class="h6">
@@ -115,16 +209,22 @@ function make(of: CountView, move: MoveView) {
             <li v-for="leaf in count.leaves" :key="leaf.leafId">
               <span class="faces" :class="{ half: leaf.faces === 1 }" aria-hidden="true"><i></i><i></i></span>
               <div class="grow">
-                <label :for="`leaf-${leaf.leafId}`" class="visually-hidden"
+                <label v-if="leaf.kind === 'pockets'" :for="`leaf-${leaf.leafId}`" class="visually-hidden"
                   >Design of the leaf with {{ leaf.design }}</label
                 >
+                <span v-if="leaf.kind !== 'pockets'" :id="`leaf-${leaf.leafId}`" class="fw-semibold">{{
+                  leaf.design
+                }}</span>
                 <select
+                  v-else
                   :id="`leaf-${leaf.leafId}`"
                   class="form-select form-select-sm"
                   :value="leaf.protectorId"
                   @change="design(leaf.leafId, ($event.target as HTMLSelectElement).value)"
                 >
-                  <option v-for="p in album.protectors" :key="p.id" :value="p.id">{{ p.designName }}</option>
+                  <option v-for="p in album.protectors.filter((o) => o.kind === 'pockets')" :key="p.id" :value="p.id">
+                    {{ p.id === leaf.protectorId ? leaf.design : p.designName }}
+                  </option>
                 </select>
                 <span class="small visually-quiet">
                   {{
@@ -141,13 +241,63 @@ function make(of: CountView, move: MoveView) {
               >
             </li>
           </ol>
+          <form class="d-flex flex-wrap gap-2 align-items-end mt-2" @submit.prevent="putIn(count)">
+            <div>
+              <label for="put-in" class="form-label mb-0">Put a leaf in between</label>
+              <select id="put-in" v-model="insert" class="form-select form-select-sm">
+                <option value="sheet">a page outside the pockets</option>
+                <option value="foldOut">a fold-out</option>
+                <option value="divider">a clear divider</option>
+                <option value="envelope">the envelope</option>
+                <option
+                  v-for="p in album.protectors.filter((o) => !o.gone && o.kind === 'pockets')"
+                  :key="p.id"
+                  :value="p.id"
+                >
+                  {{ p.designName }}
+                </option>
+              </select>
+            </div>
+            <template v-if="insert === 'foldOut'">
+              <div>
+                <label for="fold-size" class="form-label mb-0">Sheet</label>
+                <input
+                  id="fold-size"
+                  v-model="fold.size"
+                  class="form-control form-control-sm short"
+                  placeholder="6x8"
+                  required
+                />
+              </div>
+              <div>
+                <label for="fold-at" class="form-label mb-0">Fold from the rings</label>
+                <input
+                  id="fold-at"
+                  v-model="fold.at"
+                  class="form-control form-control-sm short"
+                  placeholder="3 1/2 in"
+                  required
+                />
+              </div>
+            </template>
+            <BButton type="submit" size="sm" variant="outline-dark">Put it in</BButton>
+            <RouterLink class="small" :to="{ name: 'room', params: { albumId: album.id, room: 'leaves' } }"
+              >Move, fuse or cut leaves</RouterLink
+            >
+          </form>
         </section>
       </div>
     </template>
     <template v-else-if="counts">
       <p class="sum" data-testid="sum">
         {{ totals.pieces }} pieces; {{ totals.pockets }} pockets;
-        {{ totals.lacking ? `${totals.lacking} short` : 'none short' }} in {{ counts.length }} parts.
+        {{ totals.lacking ? `${totals.lacking} short` : 'none short' }}, {{ totals.free }} free in
+        {{ counts.length }} parts.
+      </p>
+      <p class="small visually-quiet mb-2">
+        {{ totals.faces }} pages, {{ totals.emptyFaces }} of them with nothing on them yet.
+        <span v-for="[name, n] in kinds" :key="name">{{ n }} {{ name }} · </span
+        ><span v-for="[size, n, free] in sizes" :key="size">{{ n }} pockets of {{ size }}, {{ free }} open now · </span>
       </p>
       <table class="table table-sm">
         <thead>
@@ -166,6 +316,17 @@ function make(of: CountView, move: MoveView) {
             </th>
             <td>
               <span :class="{ 'warning-chip': c.lacking }">{{ c.lacking ? '! ' : '' }}{{ c.sum }}</span>
+              <span v-if="c.formula?.missing" class="d-block small">{{ c.formula.missing }} still missing</span>
+              <span v-if="c.moves[0]" class="d-block mt-1">
+                <BButton
+                  size="sm"
+                  variant="outline-dark"
+                  :aria-label="`${c.moves[0].label}, for ${c.title}`"
+                  @click="makeFor(c, c.moves[0])"
+                  >{{ c.moves[0].label }}</BButton
+                >
+                <span class="small"> {{ c.moves[0].gain }}</span>
+              </span>
             </td>
             <td class="small">{{ c.leaves.map((l) => l.design).join(' · ') }}</td>
           </tr>
@@ -174,6 +335,7 @@ function make(of: CountView, move: MoveView) {
     </template>
     <PageChoices v-if="counts" :album="album" :counts="counts" :from="unit.id" />
     <StockPanel :album="album" />
+    <ChangesDialog v-model="asked" />
   </div>
 </template>
 
@@ -185,6 +347,15 @@ function make(of: CountView, move: MoveView) {
 }
 .stretch {
   width: 5rem;
+}
+.hint {
+  margin: 0.4rem 0 0;
+  padding: 0.35rem 0.7rem;
+  background: var(--zest-pale);
+  border-radius: 0.4rem;
+}
+.short {
+  width: 6.5rem;
 }
 .sum {
   font-size: 1.25rem;

@@ -1,98 +1,169 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { AlbumView, DesignView } from '../../api/client'
-import { useCatalog, useLeaves } from '../albums/queries'
-import PageThumb from '../albums/PageThumb.vue'
-import StockPanel from './StockPanel.vue'
+import { computed, nextTick, ref } from 'vue'
+import type { AlbumView, BinderLeaf } from '../../api/client'
+import { useLeaves } from '../albums/queries'
+import LeafDrawer from './LeafDrawer.vue'
+import LeafThumb from './LeafThumb.vue'
 
-/** The binder from its first leaf to its last, both faces of each side by side. */
+/** The binder from its first leaf to its last, both faces of each side by side; one of them in hand. */
 const props = defineProps<{ album: AlbumView }>()
 const { data: leaves, error } = useLeaves(() => props.album.id)
-const { data: catalog } = useCatalog()
-const designs = computed(() => new Map((catalog.value?.designs ?? []).map((d) => [d.key, d])))
-const designOf = (key: string): DesignView | undefined => designs.value.get(key)
-const pockets = computed(() => (leaves.value ?? []).reduce((sum, l) => sum + 2 * l.pockets, 0))
+const pockets = computed(() => (leaves.value ?? []).reduce((sum, l) => sum + l.front.pockets + l.back.pockets, 0))
+const inHand = ref<string>()
+const strip = ref<HTMLElement>()
+const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
+
+const says = (leaf: BinderLeaf) =>
+  `Leaf ${leaf.number}, ${leaf.design}${leaf.tab ? `, tab ${leaf.tab}` : ''}: front ${leaf.front.title}, ${leaf.front.placed} of ${leaf.front.pockets} filled; back ${leaf.back.title}, ${leaf.back.placed} of ${leaf.back.pockets} filled`
+
+/** How many leaves stand in one row of the strip, for the arrow keys. */
+function columns() {
+  const items = [...(strip.value?.children ?? [])] as HTMLElement[]
+  return Math.max(
+    1,
+    items.findIndex((i) => i.offsetTop !== items[0]?.offsetTop),
+  )
+}
+
+async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
+  const step = {
+    ArrowRight: 1,
+    ArrowLeft: -1,
+    ArrowDown: columns(),
+    ArrowUp: -columns(),
+    Home: -leaf.number,
+    End: leaves.value?.length,
+  }[event.key]
+  if (!step || !leaves.value) return
+  event.preventDefault()
+  const to = leaves.value[Math.min(Math.max(leaf.number - 1 + step, 0), leaves.value.length - 1)]!
+  inHand.value = to.leafId
+  await nextTick()
+  document.getElementById(`leaf-${to.leafId}`)?.focus()
+}
 </script>
 
 <template>
-  <div class="room">
-    <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
-    <p v-if="leaves" data-testid="leaves-sum">
-      {{ leaves.length }} leaves, {{ pockets }} pockets front and back. The front of a leaf lies at the right of a
-      spread, its back at the left of the next.
-    </p>
-    <ol class="binder" tabindex="0" aria-label="Leaves in their order">
-      <li v-for="leaf in leaves" :key="leaf.leafId" class="leaf">
-        <span class="number">{{ leaf.number }}</span>
-        <div class="sides">
-          <div
-            v-for="[side, face] in [
-              ['front', leaf.front],
-              ['back', leaf.back],
-            ] as const"
-            :key="side"
-            class="side"
+  <div class="leaves-room">
+    <div class="binder-side">
+      <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
+      <p v-if="leaves" data-testid="leaves-sum">
+        {{ leaves.length }} leaves, {{ pockets }} pockets front and back. The front of a leaf lies at the right of a
+        spread, its back at the left of the next.
+      </p>
+      <ol ref="strip" class="binder" aria-label="Leaves in their order">
+        <li v-for="leaf in leaves" :key="leaf.leafId">
+          <button
+            :id="`leaf-${leaf.leafId}`"
+            type="button"
+            class="leaf"
+            :class="[leaf.kind, { on: leaf.leafId === current?.leafId, between: leaf.between }]"
+            :aria-pressed="leaf.leafId === current?.leafId"
+            :aria-label="says(leaf)"
+            :tabindex="leaf.leafId === current?.leafId ? 0 : -1"
+            @click="inHand = leaf.leafId"
+            @keydown="onKey($event, leaf)"
           >
-            <PageThumb
-              v-if="designOf(leaf.designKey)"
-              :design="designOf(leaf.designKey)!"
-              :class="{ mirrored: side === 'back' }"
-            />
-            <RouterLink
-              v-if="face.unitId"
-              class="small"
-              :to="{ name: 'desk', params: { albumId: album.id, unitId: face.unitId, tab: 'count' } }"
-              :aria-label="`${face.title}, the ${side} of leaf ${leaf.number}: ${face.placed} of ${leaf.pockets} pockets filled`"
-              >{{ face.title }}</RouterLink
+            <span class="head"
+              ><strong>{{ leaf.number }}</strong> <span v-if="leaf.tab" class="tab">{{ leaf.tab }}</span></span
             >
-            <span v-else class="small visually-quiet">{{ face.title }}</span>
-            <span class="small visually-quiet" aria-hidden="true">{{ face.placed }}/{{ leaf.pockets }}</span>
-          </div>
-        </div>
-        <span class="small">{{ leaf.design }}</span>
-      </li>
-    </ol>
-    <StockPanel :album="album" />
+            <span class="sides">
+              <span v-for="side in ['front', 'back'] as const" :key="side" class="side">
+                <LeafThumb :leaf="leaf" :side="side" />
+                <span class="small text-truncate w-100">{{ leaf[side].title }}</span>
+                <span class="small visually-quiet">{{
+                  leaf[side].pockets ? `${leaf[side].placed}/${leaf[side].pockets}` : ''
+                }}</span>
+              </span>
+            </span>
+            <span class="small text-truncate w-100">{{ leaf.design }}</span>
+          </button>
+        </li>
+      </ol>
+    </div>
+    <LeafDrawer
+      v-if="current && leaves"
+      :key="current.leafId"
+      :album="album"
+      :leaf-id="current.leafId"
+      :leaves="leaves.length"
+    />
   </div>
 </template>
 
 <style scoped>
+.leaves-room {
+  display: flex;
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+}
+.binder-side {
+  flex: 1;
+  min-width: 0;
+  overflow-y: auto;
+  padding: 1rem 1.25rem 3rem;
+}
 .binder {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(11.5rem, 1fr));
-  gap: 0.7rem;
-  margin: 0 0 1.2rem;
+  grid-template-columns: repeat(auto-fill, minmax(10.5rem, 1fr));
+  gap: 0.6rem;
+  margin: 0;
   padding: 0;
   list-style: none;
 }
+.binder li {
+  content-visibility: auto;
+  contain-intrinsic-size: auto 10rem;
+}
 .leaf {
-  position: relative;
   display: flex;
   flex-direction: column;
-  gap: 0.2rem;
-  padding: 0.5rem 0.6rem;
+  align-items: flex-start;
+  gap: 0.15rem;
+  width: 100%;
+  height: 100%;
+  padding: 0.45rem 0.6rem;
+  text-align: left;
+  color: var(--ink);
   background: var(--card);
   border: 1px solid var(--line);
   border-left: 6px solid var(--mat);
   border-radius: 0.5rem;
-  content-visibility: auto;
-  contain-intrinsic-size: auto 9rem;
 }
-.number {
-  font-weight: 700;
+.leaf.between {
+  border-left-color: var(--zest);
+}
+.leaf.on {
+  outline: 3px solid var(--zest-bright);
+}
+.tab {
+  padding: 0 0.4rem;
+  background: var(--tape);
+  border-radius: 0 0.4rem 0.4rem 0;
+  font-size: 0.75rem;
 }
 .sides {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 0.5rem;
+  gap: 0.4rem;
+  width: 100%;
 }
 .side {
   display: flex;
   flex-direction: column;
   align-items: flex-start;
-  gap: 0.1rem;
+  justify-content: flex-end;
+  min-width: 0;
 }
-.mirrored {
-  transform: scaleX(-1);
+@media (max-width: 800px) {
+  .leaves-room {
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .binder-side {
+    flex: none;
+    overflow: visible;
+  }
 }
 </style>

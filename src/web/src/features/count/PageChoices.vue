@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CountView, type PageChoiceView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
@@ -10,6 +10,18 @@ const { act } = useAct(() => props.album.id)
 const notices = useNotices()
 const choices = ref<PageChoiceView[]>()
 const asking = ref<AbortController>()
+
+/** What counts how much, in thousandths of a picture; moved by the keeper, a further way is offered. */
+const usual = { leaf: 5000, emptyPocket: 300, crop: 1, change: 50, alter: 400 }
+const weights = ref({ ...usual })
+const moved = computed(() => JSON.stringify(weights.value) !== JSON.stringify(usual))
+const scales = [
+  { key: 'leaf', name: 'A leaf more', max: 30000, step: 500 },
+  { key: 'emptyPocket', name: 'A pocket that stays empty', max: 3000, step: 50 },
+  { key: 'crop', name: 'Cropping', max: 10, step: 1 },
+  { key: 'change', name: 'Another design on a leaf that is there', max: 2000, step: 50 },
+  { key: 'alter', name: 'A pocket fused', max: 5000, step: 100 },
+] as const
 
 // What was asked about has changed (a leaf, a stock, a piece): ask again.
 watch(
@@ -24,7 +36,7 @@ async function ask() {
     choices.value = await answer(
       api.POST('/api/albums/{albumId}/pages/choose', {
         params: { path: { albumId: props.album.id } },
-        body: { from: props.from, count: props.counts.length },
+        body: { from: props.from, count: props.counts.length, weights: moved.value ? weights.value : null },
         signal: stop.signal,
       }),
     )
@@ -63,6 +75,27 @@ const take = (choice: PageChoiceView) =>
         >Leaves with something locked on them, or whose other face is in use, stay as they are.</span
       >
     </div>
+    <details class="mb-2">
+      <summary>What counts how much{{ moved ? ' (moved)' : '' }}</summary>
+      <div class="scales">
+        <div v-for="s in scales" :key="s.key">
+          <label :for="`weight-${s.key}`" class="form-label mb-0">{{ s.name }}: {{ weights[s.key] }}</label>
+          <input
+            :id="`weight-${s.key}`"
+            v-model.number="weights[s.key]"
+            type="range"
+            min="0"
+            :max="s.max"
+            :step="s.step"
+            class="form-range"
+          />
+        </div>
+        <BButton size="sm" variant="outline-dark" :disabled="!moved" @click="weights = { ...usual }">As usual</BButton>
+      </div>
+      <p class="form-text mt-0">
+        In thousandths of a picture that is cropped away: a leaf more counts as five whole pictures.
+      </p>
+    </details>
     <ul v-if="choices" class="choices" data-testid="choices">
       <li v-for="choice in choices" :key="choice.name" class="panel choice">
         <h4 class="h6 mb-1">{{ choice.name }}</h4>
@@ -89,6 +122,12 @@ const take = (choice: PageChoiceView) =>
 </template>
 
 <style scoped>
+.scales {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
+  gap: 0.3rem 1.2rem;
+  align-items: end;
+}
 .choices {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));

@@ -1,36 +1,40 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { answer, api, type AlbumView } from '../../api/client'
+import { computed, reactive, ref } from 'vue'
+import { answer, api, type AlbumView, type MakeRequest } from '../../api/client'
 import { useAct } from '../../shared/act'
-import { useCatalog } from '../albums/queries'
+import { useCatalog, useDesigns } from '../albums/queries'
+import ProtectorMeasures from './ProtectorMeasures.vue'
 
-/** The page designs of the album and how many leaves of each are owned. */
-const props = defineProps<{ album: AlbumView }>()
+/** The makes of leaf that the album uses, how many of each are owned, and what each measures. */
+const props = defineProps<{ album: AlbumView; open?: boolean }>()
 const { act } = useAct(() => props.album.id)
 
 const { data: catalog } = useCatalog()
+const { data: own } = useDesigns()
 const wanted = ref('')
+const measuring = ref('')
+const sheet = reactive({ kind: 'sheet' as MakeRequest['kind'], size: '', fold: '' })
 
-/** Designs of the album's page body that it does not use yet. */
+/** Designs that the album does not use yet: whole pages first, smaller ones as inserts. */
 const others = computed(() =>
-  (catalog.value?.designs ?? []).filter(
-    (d) =>
-      d.bodyWidth === props.album.body.width &&
-      d.bodyHeight === props.album.body.height &&
-      !props.album.protectors.some((p) => p.designKey === d.key && !p.gone),
-  ),
+  [...(own.value ?? []).map((d) => d.design), ...(catalog.value?.designs ?? [])]
+    .filter(
+      (d) =>
+        d.bodyWidth <= props.album.body.width &&
+        d.bodyHeight <= props.album.body.height &&
+        !props.album.protectors.some((p) => p.designKey === d.key && !p.gone),
+    )
+    .map((d) => ({ ...d, insert: d.bodyWidth < props.album.body.width || d.bodyHeight < props.album.body.height }))
+    .sort((a, b) => Number(a.insert) - Number(b.insert)),
 )
 
-async function use() {
-  const done = await act(() =>
-    answer(
-      api.POST('/api/albums/{albumId}/protectors', {
-        params: { path: { albumId: props.album.id } },
-        body: { designKey: wanted.value },
-      }),
-    ),
+const use = (body: MakeRequest) =>
+  act(() =>
+    answer(api.POST('/api/albums/{albumId}/protectors', { params: { path: { albumId: props.album.id } }, body })),
   )
-  if (done) wanted.value = ''
+
+async function useDesign() {
+  if (await use({ kind: 'pockets', designKey: wanted.value })) wanted.value = ''
 }
 
 const giveUp = (protectorId: string) =>
@@ -42,7 +46,7 @@ const giveUp = (protectorId: string) =>
     ),
   )
 
-const own = (protectorId: string, text: string) =>
+const setStock = (protectorId: string, text: string) =>
   act(() =>
     answer(
       api.PUT('/api/albums/{albumId}/protectors/{protectorId}/stock', {
@@ -54,25 +58,30 @@ const own = (protectorId: string, text: string) =>
 </script>
 
 <template>
-  <details class="panel border rounded p-3">
-    <summary class="h6 mb-0">Pages you own</summary>
+  <details class="panel border rounded p-3" :open="open">
+    <summary class="h6 mb-0">Leaves this album uses, and how many you own</summary>
     <p class="form-text">
       Leave a number empty when they never run out. What the stock is short of is named when pages are chosen.
     </p>
     <table class="table table-sm mb-0">
       <thead>
         <tr>
-          <th scope="col">Design</th>
-          <th scope="col">Pockets</th>
+          <th scope="col">Make</th>
+          <th scope="col">Pockets a face</th>
           <th scope="col">In this album</th>
           <th scope="col">Owned, in all</th>
-          <th scope="col"><span class="visually-hidden">Give up</span></th>
+          <th scope="col"><span class="visually-hidden">Measure or give up</span></th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="p in album.protectors" :key="p.id">
-          <th scope="row">{{ p.designName }}</th>
-          <td>{{ p.pockets }}</td>
+          <th scope="row">
+            {{ p.designName }}
+            <span v-if="p.kind === 'pockets' && p.body !== album.protectors[0]?.body" class="small visually-quiet"
+              >insert of {{ p.body }}</span
+            >
+          </th>
+          <td>{{ p.pockets || '–' }}</td>
           <td>{{ p.inUse }}</td>
           <td>
             <input
@@ -81,38 +90,85 @@ const own = (protectorId: string, text: string) =>
               class="form-control form-control-sm owned"
               :aria-label="`Leaves of ${p.designName} you own`"
               :value="p.stock ?? ''"
-              @change="own(p.id, ($event.target as HTMLInputElement).value)"
+              @change="setStock(p.id, ($event.target as HTMLInputElement).value)"
             />
           </td>
-          <td>
+          <td class="text-nowrap">
+            <BButton
+              size="sm"
+              variant="outline-dark"
+              :aria-label="`Measure ${p.designName}`"
+              :aria-expanded="measuring === p.id"
+              @click="measuring = measuring === p.id ? '' : p.id"
+              >Measure</BButton
+            >
             <BButton
               v-if="!p.gone && album.protectors.filter((other) => !other.gone).length > 1"
               size="sm"
               variant="outline-dark"
+              class="ms-1"
               :aria-label="`Give up ${p.designName}`"
               @click="giveUp(p.id)"
               >Give up</BButton
             >
-            <span v-else-if="p.gone" class="small visually-quiet">no more of them</span>
+            <span v-else-if="p.gone" class="small visually-quiet ms-1">no more of them</span>
           </td>
         </tr>
       </tbody>
     </table>
-    <form v-if="others.length" class="d-flex gap-2 align-items-end mt-2" @submit.prevent="use">
-      <div>
-        <label for="other-design" class="form-label mb-0">Another design for these pages</label>
-        <select id="other-design" v-model="wanted" class="form-select form-select-sm" required>
-          <option value="" disabled>Choose one</option>
-          <option v-for="d in others" :key="d.key" :value="d.key">{{ d.name }}</option>
-        </select>
-      </div>
-      <BButton type="submit" size="sm" variant="outline-dark" :disabled="!wanted">Use it too</BButton>
-    </form>
+    <template v-for="p in album.protectors" :key="p.id">
+      <ProtectorMeasures v-if="measuring === p.id" :album="album" :protector="p" class="border rounded p-3 my-2" />
+    </template>
+    <div class="d-flex flex-wrap gap-4 mt-2">
+      <form v-if="others.length" class="d-flex gap-2 align-items-end" @submit.prevent="useDesign">
+        <div>
+          <label for="other-design" class="form-label mb-0">Another design for these pages</label>
+          <select id="other-design" v-model="wanted" class="form-select form-select-sm" required>
+            <option value="" disabled>Choose one</option>
+            <option v-for="d in others" :key="d.key" :value="d.key">
+              {{ d.name }}{{ d.insert ? `, insert of ${d.body}` : '' }}
+            </option>
+          </select>
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="!wanted">Use it too</BButton>
+      </form>
+      <form
+        class="d-flex flex-wrap gap-2 align-items-end"
+        @submit.prevent="use({ kind: sheet.kind, size: sheet.size || null, fold: sheet.fold || null })"
+      >
+        <div>
+          <label for="make-kind" class="form-label mb-0">A leaf outside the pockets</label>
+          <select id="make-kind" v-model="sheet.kind" class="form-select form-select-sm">
+            <option value="sheet">page outside the pockets</option>
+            <option value="foldOut">fold-out</option>
+            <option value="divider">clear divider</option>
+            <option value="envelope">envelope for keepsakes</option>
+          </select>
+        </div>
+        <div v-if="sheet.kind === 'sheet' || sheet.kind === 'foldOut'">
+          <label for="make-size" class="form-label mb-0">Sheet</label>
+          <input
+            id="make-size"
+            v-model="sheet.size"
+            class="form-control form-control-sm size"
+            :placeholder="sheet.kind === 'sheet' ? 'as the protectors' : '6x8'"
+          />
+        </div>
+        <div v-if="sheet.kind === 'foldOut'">
+          <label for="make-fold" class="form-label mb-0">Fold from the ring edge</label>
+          <input id="make-fold" v-model="sheet.fold" class="form-control form-control-sm size" placeholder="3 1/2 in" />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark">Have it too</BButton>
+      </form>
+    </div>
   </details>
 </template>
 
 <style scoped>
 .owned {
   width: 6rem;
+}
+.size {
+  width: 9rem;
 }
 </style>

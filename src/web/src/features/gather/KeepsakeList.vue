@@ -5,7 +5,7 @@ import type { Edit } from '../place/unit'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
 const adding = ref(false)
-const form = reactive({ name: '', size: '', thickness: '0.3 mm', note: '', photoId: '' })
+const form = reactive({ name: '', size: '', thickness: '0.3 mm', note: '', photoId: '', seeThrough: false })
 
 const pieces = computed(() => [
   ...props.unit.faces
@@ -27,10 +27,11 @@ async function add() {
       photoId: form.photoId || null,
       day: props.unit.firstDay,
       inEnvelope: false,
+      seeThrough: form.seeThrough,
     },
   })
   if (!answer) return
-  Object.assign(form, { name: '', size: '', note: '', photoId: '' })
+  Object.assign(form, { name: '', size: '', note: '', photoId: '', seeThrough: false })
   adding.value = false
 }
 
@@ -82,6 +83,10 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
           <option v-for="p in unit.photos" :key="p.id" :value="p.id">{{ p.fileName }}</option>
         </select>
       </div>
+      <label class="form-check my-2 align-self-end">
+        <input v-model="form.seeThrough" type="checkbox" class="form-check-input" />
+        <span class="form-check-label">See-through: its back shows on the other face</span>
+      </label>
       <div class="d-flex gap-2 align-items-end">
         <BButton type="submit" size="sm" variant="primary">Add it</BButton>
         <BButton size="sm" variant="outline-dark" @click="adding = false">Cancel</BButton>

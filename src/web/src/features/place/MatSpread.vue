@@ -75,9 +75,11 @@ const tabbable = (face: FaceView, pocket: PocketView) =>
 
 function name(pocket: PocketView) {
   const what = pocket.piece
-    ? `${pocket.piece.kind === 'photo' ? 'photo' : 'card'} ${pocket.piece.title}${pocket.piece.warning ? `, warning: ${pocket.piece.warning}` : ''}${pocket.locked ? ', locked' : ''}`
-    : 'empty'
-  return `Pocket ${pocket.code}, ${pocket.size}: ${what}`
+    ? `${pocket.piece.kind} ${pocket.piece.title}${pocket.piece.span ? `, part ${pocket.piece.span.number} of ${pocket.piece.span.of}` : ''}${pocket.piece.warning ? `, warning: ${pocket.piece.warning}` : ''}${pocket.locked ? ', locked' : ''}${pocket.stuck ? ', stuck to the piece behind it' : ''}`
+    : pocket.leftClear
+      ? 'left clear on purpose'
+      : 'empty'
+  return `Pocket ${pocket.code}, ${pocket.size}: ${what}${pocket.behind ? `; behind it ${pocket.behind}` : ''}`
 }
 
 function onClick(face: FaceView, pocket: PocketView) {
@@ -215,15 +217,34 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
         :key="face.leafId + face.side"
         class="page"
         :style="{ width: px(face.width), height: px(face.height) }"
-        :aria-label="`${face.side === 'back' ? 'Left' : 'Right'} page: ${face.designName}. Its other side is ${face.otherSide}.`"
+        :aria-label="`${face.side === 'back' ? 'Left' : 'Right'} page: ${face.designName}. Its other side is ${face.otherSide}.${face.note ? ` ${face.note}` : ''}`"
       >
         <span
           class="ring-strip"
           :style="{ left: px(face.ringStripX), width: px(face.ringStripWidth) }"
           aria-hidden="true"
         >
-          <i></i><i></i><i></i>
+          <template v-if="face.holes.length === 0"><i></i><i></i><i></i></template>
         </span>
+        <svg
+          class="marks"
+          :viewBox="`0 0 ${face.width} ${face.height}`"
+          :class="{ sheet: face.kind !== 'pockets' }"
+          aria-hidden="true"
+        >
+          <circle v-for="(h, i) in face.holes" :key="i" :cx="h.x" :cy="h.y" :r="face.holeWidth / 2" class="hole" />
+          <line
+            v-for="(m, i) in face.marks"
+            :key="`m${i}`"
+            :x1="m.x1"
+            :y1="m.y1"
+            :x2="m.x2"
+            :y2="m.y2"
+            :class="m.kind"
+          />
+        </svg>
+        <span v-if="face.tab" class="tab-words" :class="face.side">{{ face.tab }}</span>
+        <span v-if="face.pockets.length === 0" class="no-pockets">{{ face.designName }}</span>
         <div
           v-for="pocket in face.pockets"
           :key="pocket.key"
@@ -231,6 +252,8 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           class="pocket"
           :class="{
             filled: pocket.piece,
+            clear: pocket.leftClear,
+            span: pocket.piece?.span,
             open: isOpen(face, pocket),
             target: hand.held && !isOpen(face, pocket),
             lifted: hand.held?.kind === 'piece' && hand.held.pieceId === pocket.piece?.id,
@@ -253,7 +276,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
             v-if="pocket.piece?.kind === 'photo' && (!pocket.piece.caption || (hand.framing && isOpen(face, pocket)))"
             :piece="pocket.piece"
             :side="pocket.width * scale > 380 ? 1600 : 512"
-            :interactive="hand.framing && isOpen(face, pocket)"
+            :interactive="hand.framing && isOpen(face, pocket) && !pocket.piece.span"
             @frame="emit('frame', pocket.piece.id, $event)"
           />
           <img
@@ -263,7 +286,10 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
             alt=""
             draggable="false"
           />
-          <span v-else class="pocket-size" aria-hidden="true">{{ pocket.size }}</span>
+          <span v-else class="pocket-size" aria-hidden="true">{{ pocket.leftClear ? 'left clear' : pocket.size }}</span>
+          <span v-if="pocket.stuck" class="pocket-stuck" aria-hidden="true" title="Stuck to the piece behind it"
+            >⇄</span
+          >
           <span v-if="pocket.piece?.warning" class="pocket-warning" aria-hidden="true">!</span>
           <span v-if="pocket.locked" class="pocket-lock" aria-hidden="true" title="Locked">●</span>
         </div>
@@ -386,6 +412,69 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   font-weight: 700;
   text-align: center;
   border: 1px solid #fff;
+}
+.marks {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+  z-index: 1;
+}
+.marks .hole {
+  fill: var(--mat-dark);
+}
+.marks line {
+  stroke: #fff3e4;
+  stroke-width: 26000;
+  stroke-dasharray: 140000 90000;
+}
+.marks line.seam {
+  stroke: #fff;
+}
+.tab-words {
+  position: absolute;
+  top: 12%;
+  padding: 0.1rem 0.5rem;
+  background: var(--tape);
+  color: var(--ink);
+  font-size: 0.75rem;
+  font-weight: 600;
+  writing-mode: vertical-rl;
+}
+.tab-words.front {
+  left: 100%;
+  border-radius: 0 0.4rem 0.4rem 0;
+}
+.tab-words.back {
+  right: 100%;
+  border-radius: 0.4rem 0 0 0.4rem;
+}
+.no-pockets {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  color: #fff;
+  font-weight: 600;
+  text-shadow: 0 1px 3px rgb(0 0 0 / 0.6);
+}
+.pocket.clear {
+  border-style: dashed;
+  background: none;
+}
+.pocket.clear .pocket-size {
+  color: #fff;
+}
+.pocket-stuck {
+  position: absolute;
+  right: 4px;
+  bottom: 2px;
+  padding: 0 0.25em;
+  border-radius: 0.3em;
+  background: var(--tape);
+  color: var(--ink);
+  font-size: 0.75rem;
 }
 .pocket-lock {
   position: absolute;

@@ -4,6 +4,7 @@ import type { AlbumView, PieceView, PocketView, UnitView } from '../../api/clien
 import CardEditor from '../tell/CardEditor.vue'
 import { useCardEdits } from '../tell/cards'
 import PictureWords from '../tell/PictureWords.vue'
+import CollageEditor from './CollageEditor.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
 import type { Edit } from './unit'
@@ -15,6 +16,7 @@ const cardEdits = useCardEdits(
   () => props.unit,
   (change) => props.edit(change),
 )
+const collaging = ref(false)
 const framed = ref<InstanceType<typeof FramedPhoto>>()
 
 const found = computed(() => {
@@ -40,6 +42,19 @@ async function addCard(cardKind: 'journaling' | 'weekTitle' | 'filler') {
   if (!place && result?.pieceId) hand.openLoose(result.pieceId)
 }
 
+/** The sizes of pocket the album has, for a picture that is wanted in one of them. */
+const sizes = computed(() => [...new Set(props.album.protectors.flatMap((p) => p.clearSizes.map((c) => c.nominal)))])
+const wish = computed(() => props.unit.wishes.find((w) => w.photoId === piece.value?.photo?.id)?.size ?? '')
+
+/** The pockets a picture is to run over, this one first. */
+const over = ref<string[]>([])
+async function span() {
+  if (!found.value || !piece.value?.photo) return
+  const { face, pocket } = found.value
+  const places = [pocket.key, ...over.value].map((pocketKey) => ({ leafId: face.leafId, side: face.side, pocketKey }))
+  if (await props.edit({ kind: 'putSpan', photoId: piece.value.photo.id, places })) over.value = []
+}
+
 const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 </script>
 
@@ -53,7 +68,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         {{ found.face.side === 'back' ? 'Left' : 'Right' }} page, cut to {{ found.pocket.cutLabel }}
       </p>
     </template>
-    <h2 v-else-if="loose" class="h5">Loose card</h2>
+    <h2 v-else-if="loose" class="h5">Loose {{ loose.kind }}</h2>
 
     <template v-if="piece && piece.kind === 'photo' && found && piece.crop && piece.framing">
       <div class="frame-box" :style="frameBox(found.pocket)">
@@ -93,13 +108,65 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <dt>File</dt>
         <dd class="text-break">{{ piece.photo?.fileName }}</dd>
       </dl>
-      <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
+      <p v-if="piece.span" data-testid="span">
+        Part {{ piece.span.number }} of {{ piece.span.of }} of one picture. Framing moves the whole of it; what lies
+        under the seams is skipped.
+      </p>
+      <PictureWords v-else :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
+      <details class="mt-2">
+        <summary>Larger, or always this large</summary>
+        <label for="wish" class="form-label mb-0 mt-1">This picture is wanted</label>
+        <select
+          id="wish"
+          class="form-select form-select-sm"
+          :value="wish"
+          @change="
+            edit({ kind: 'wish', photoId: piece.photo?.id, size: ($event.target as HTMLSelectElement).value || null })
+          "
+        >
+          <option value="">in any pocket</option>
+          <option v-for="s in sizes" :key="s" :value="s">at {{ s }}</option>
+        </select>
+        <fieldset v-if="!piece.span && found.face.pockets.length > 1" class="mt-2">
+          <legend class="form-label fs-6 mb-0">Let it run over neighbours too</legend>
+          <div class="d-flex flex-wrap gap-2">
+            <label
+              v-for="p in found.face.pockets.filter((o) => o.key !== found!.pocket.key)"
+              :key="p.key"
+              class="form-check my-2"
+            >
+              <input v-model="over" type="checkbox" class="form-check-input" :value="p.key" />
+              <span class="form-check-label">{{ p.code }}</span>
+            </label>
+          </div>
+          <BButton size="sm" variant="outline-dark" :disabled="over.length === 0" @click="span"
+            >Run over {{ over.length + 1 }} pockets</BButton
+          >
+        </fieldset>
+      </details>
     </template>
 
     <template v-else-if="piece && piece.kind === 'card'">
       <CardEditor :key="piece.id" :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
     </template>
 
+    <CollageEditor
+      v-else-if="piece?.collage"
+      :key="piece.id"
+      :unit="unit"
+      :piece-id="piece.id"
+      :face-url="piece.faceUrl"
+      :collage="piece.collage"
+      :warning="piece.warning"
+      :edit="edit"
+    />
+
+    <p v-if="piece && piece.kind !== 'photo' && piece.kind !== 'collage' && piece.warning" class="warning-chip mt-2">
+      ! {{ piece.warning }}
+    </p>
+    <p v-if="found?.pocket.behind" class="form-text mb-0" data-testid="behind">
+      Behind it lies {{ found.pocket.behind }}{{ found.pocket.stuck ? ', stuck to it: both move as one' : '' }}.
+    </p>
     <div v-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">
       <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
         >Take out</BButton
@@ -112,7 +179,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
       </BButton>
       <BButton
-        v-if="piece.kind === 'photo'"
+        v-if="piece.kind === 'photo' && !piece.span"
         size="sm"
         variant="outline-dark"
         :aria-pressed="hand.framing"
@@ -130,9 +197,27 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <BButton variant="outline-dark" @click="addCard('journaling')">Add a journaling card</BButton>
         <BButton variant="outline-dark" @click="addCard('weekTitle')">Add a title card</BButton>
         <BButton variant="outline-dark" @click="addCard('filler')">Add a filler card</BButton>
+        <BButton
+          v-if="found"
+          variant="outline-dark"
+          @click="edit({ kind: 'leaveClear', place: found.place, locked: !found.pocket.leftClear })"
+          >{{ found.pocket.leftClear ? 'Fill this pocket after all' : 'Leave it clear on purpose' }}</BButton
+        >
+        <BButton variant="outline-dark" :aria-expanded="collaging" @click="collaging = !collaging"
+          >Make a collage</BButton
+        >
       </div>
+      <CollageEditor
+        v-if="collaging"
+        class="mt-2"
+        :unit="unit"
+        :place="found?.place"
+        :sizes="sizes"
+        :edit="edit"
+        @made="collaging = false"
+      />
       <h2 class="h6 mt-3">Page designs</h2>
-      <div v-for="face in unit.faces" :key="face.leafId + face.side" class="mb-2">
+      <div v-for="face in unit.faces.filter((f) => f.kind === 'pockets')" :key="face.leafId + face.side" class="mb-2">
         <label :for="`design-${face.side}-${face.spread}`" class="form-label mb-0">
           {{ face.side === 'back' ? 'Left page' : 'Right page'
           }}{{ unit.faces.length > 2 ? `, spread ${face.spread}` : '' }}
@@ -149,9 +234,13 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
             })
           "
         >
-          <option v-for="p in album.protectors" :key="p.id" :value="p.id">{{ p.designName }}</option>
+          <option v-for="p in album.protectors.filter((o) => o.kind === 'pockets')" :key="p.id" :value="p.id">
+            {{ p.id === face.protectorId ? face.designName : p.designName }}
+          </option>
         </select>
-        <p class="form-text mt-0 mb-0">Its other side is {{ face.otherSide }} and changes with it.</p>
+        <p class="form-text mt-0 mb-0">
+          Its other side is {{ face.otherSide }} and changes with it.{{ face.note ? ` ${face.note}` : '' }}
+        </p>
       </div>
     </template>
   </aside>

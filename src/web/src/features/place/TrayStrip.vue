@@ -9,7 +9,9 @@ const emit = defineEmits<{ drop: [held: InHand, x: number, y: number] }>()
 const hand = useHand()
 
 const placed = computed(() => {
-  const ids = props.unit.faces.flatMap((f) => f.pockets).map((p) => p.piece?.photo?.id)
+  const pieces = props.unit.faces.flatMap((f) => f.pockets).map((p) => p.piece)
+  const inCollages = [...pieces, ...props.unit.looseCards].flatMap((p) => p?.collage?.cells.map((c) => c.photoId) ?? [])
+  const ids = [...pieces.map((p) => p?.photo?.id), ...inCollages]
   return new Set(ids.filter((id): id is string => !!id))
 })
 const photos = computed(() => props.unit.photos.filter((p) => !placed.value.has(p.id)))
@@ -55,7 +57,7 @@ function onKey(event: KeyboardEvent) {
       <template v-else>The tray is empty: every piece lies in a pocket.</template>
     </p>
     <div v-if="unit.looseCards.length" class="tray-day">
-      <span class="tray-label">Cards and keepsakes</span>
+      <span class="tray-label">Cards, collages, keepsakes</span>
       <div class="tray-pieces">
         <button
           v-for="piece in unit.looseCards"

@@ -12,6 +12,8 @@ import OverviewRoom from './OverviewRoom.vue'
 import PhotosRoom from './PhotosRoom.vue'
 import { rooms } from './rooms'
 import SeriesRoom from './SeriesRoom.vue'
+import DesignsRoom from '../count/DesignsRoom.vue'
+import FormulasRoom from '../count/FormulasRoom.vue'
 import LeavesRoom from '../count/LeavesRoom.vue'
 import LettersRoom from '../tell/LettersRoom.vue'
 import StylesRoom from '../tell/StylesRoom.vue'
@@ -72,6 +74,8 @@ useShortcuts({
         <CamerasRoom v-else-if="room === 'cameras'" :album="album" />
         <KeepsakesRoom v-else-if="room === 'keepsakes'" :album="album" />
         <LeavesRoom v-else-if="room === 'leaves'" :album="album" />
+        <DesignsRoom v-else-if="room === 'designs'" :album="album" />
+        <FormulasRoom v-else-if="room === 'formulas'" :album="album" />
         <WordsRoom v-else-if="room === 'words'" :album="album" />
         <StylesRoom v-else-if="room === 'styles'" :album="album" />
         <LettersRoom v-else-if="room === 'letters'" :album="album" />

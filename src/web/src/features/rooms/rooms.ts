@@ -6,6 +6,8 @@ export const rooms = [
   { key: 'keepsakes', name: 'Keepsakes' },
   { key: 'series', name: 'Series' },
   { key: 'leaves', name: 'Leaves' },
+  { key: 'designs', name: 'Page designs' },
+  { key: 'formulas', name: 'Formulas' },
   { key: 'words', name: 'Words' },
   { key: 'styles', name: 'Card styles' },
   { key: 'letters', name: 'Letters' },

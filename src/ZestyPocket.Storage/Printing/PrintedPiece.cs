@@ -1,0 +1,25 @@
+using NodaTime;
+using ZestyPocket.Core.Measures;
+
+namespace ZestyPocket.Storage.Printing;
+
+/// <summary>That a piece was printed, and as what: the last time.</summary>
+public sealed class PrintedPiece
+{
+    public Guid PieceId { get; set; }
+
+    public Guid AlbumId { get; set; }
+
+    public Guid UnitId { get; set; }
+
+    public Guid JobId { get; set; }
+
+    /// <summary>The number it was printed with.</summary>
+    public required string Number { get; set; }
+
+    public Length CutWidth { get; set; }
+
+    public Length CutHeight { get; set; }
+
+    public Instant PrintedAt { get; set; }
+}

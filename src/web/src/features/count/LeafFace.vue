@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { LeafFaceDetail } from '../../api/client'
+
+/** One face of a leaf with what lies in its pockets, each numbered with the number of the pocket behind it. */
+const props = defineProps<{
+  face: LeafFaceDetail
+  width: number
+  height: number
+  side: 'front' | 'back'
+  title: string
+}>()
+const unit = computed(() => props.width / 100)
+const words = computed(
+  () =>
+    `${props.side === 'front' ? 'Front' : 'Back'}, ${props.title}: ` +
+    props.face.pockets
+      .map(
+        (p) =>
+          `${p.number} ${p.piece ?? (p.leftClear ? 'left clear' : 'empty')}${p.stuck ? ', stuck to its back' : ''}`,
+      )
+      .join('; '),
+)
+</script>
+
+<template>
+  <figure class="m-0">
+    <svg :viewBox="`0 0 ${width} ${height}`" class="leaf-face" role="img" :aria-label="words">
+      <rect x="0" y="0" :width="width" :height="height" class="film" />
+      <rect :x="face.ringStripX" y="0" :width="face.ringStripWidth" :height="height" class="strip" />
+      <circle v-for="(h, i) in face.holes" :key="`h${i}`" :cx="h.x" :cy="h.y" :r="face.holeWidth / 2" class="hole" />
+      <g v-for="p in face.pockets" :key="p.key">
+        <image
+          v-if="p.faceUrl"
+          :href="p.faceUrl"
+          :x="p.x"
+          :y="p.y"
+          :width="p.width"
+          :height="p.height"
+          preserveAspectRatio="xMidYMid meet"
+        />
+        <rect
+          :x="p.x"
+          :y="p.y"
+          :width="p.width"
+          :height="p.height"
+          class="pocket"
+          :class="{ stuck: p.stuck, through: p.seeThrough, clear: p.leftClear }"
+        />
+        <circle :cx="p.x + unit * 6" :cy="p.y + unit * 6" :r="unit * 5" class="disc" />
+        <text :x="p.x + unit * 6" :y="p.y + unit * 8.2" :font-size="unit * 6.2" text-anchor="middle">
+          {{ p.number }}
+        </text>
+        <text
+          v-if="p.behindNumber"
+          :x="p.x + p.width - unit * 2"
+          :y="p.y + p.height - unit * 2"
+          :font-size="unit * 5"
+          text-anchor="end"
+          class="behind"
+        >
+          {{ p.stuck ? '⇄' : '⤺' }}{{ p.behindNumber }}
+        </text>
+      </g>
+      <line v-for="(m, i) in face.marks" :key="`m${i}`" :x1="m.x1" :y1="m.y1" :x2="m.x2" :y2="m.y2" :class="m.kind" />
+    </svg>
+    <figcaption class="small">{{ side === 'front' ? 'Front' : 'Back' }}: {{ title }}</figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.leaf-face {
+  display: block;
+  width: 100%;
+  max-height: 38vh;
+  border: 1px solid #8b8072;
+}
+.film {
+  fill: #eef2f4;
+}
+.strip {
+  fill: #d6dfe4;
+}
+.hole {
+  fill: var(--mat-dark);
+}
+.pocket {
+  fill: none;
+  stroke: #566a76;
+  stroke-width: 0.4%;
+}
+.pocket.stuck {
+  stroke: var(--zest);
+  stroke-width: 0.9%;
+}
+.pocket.through {
+  stroke-dasharray: 1.2% 0.8%;
+  stroke: var(--warn);
+}
+.pocket.clear {
+  stroke-dasharray: 1.5% 1%;
+}
+.disc {
+  fill: rgb(255 252 245 / 0.92);
+  stroke: #566a76;
+  stroke-width: 0.25%;
+}
+text {
+  fill: var(--ink);
+  font-weight: 700;
+}
+.behind {
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: rgb(255 252 245 / 0.92);
+  stroke-width: 0.8%;
+}
+line {
+  stroke: var(--warn);
+  stroke-width: 0.6%;
+  stroke-dasharray: 2% 1.2%;
+}
+</style>

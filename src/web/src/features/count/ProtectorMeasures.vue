@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { reactive, ref, watch } from 'vue'
+import { answer, api, Refusal, type AlbumView, type ProtectorView } from '../../api/client'
+import { useNotices } from '../../shared/notices'
+import { keys, useHolePatterns, useRefresh } from '../albums/queries'
+
+/** One make of leaf as it was measured: outer size, ring strip, holes, thickness, clear size of each pocket. */
+const props = defineProps<{ album: AlbumView; protector: ProtectorView }>()
+const notices = useNotices()
+const client = useQueryClient()
+const refresh = useRefresh()
+const { data: patterns } = useHolePatterns()
+const problem = ref('')
+const printed = ref<string[]>([])
+const form = reactive({
+  outer: '',
+  ringStrip: '',
+  ease: '',
+  thickness: '',
+  rings: 'left' as 'left' | 'right',
+  clear: {} as Record<string, string>,
+  pattern: '',
+  fromEdge: '5/16 in',
+  diameter: '1/4 in',
+  fromTop: '',
+})
+
+watch(
+  () => props.protector,
+  (p) => {
+    Object.assign(form, {
+      outer: p.outer,
+      ringStrip: p.ringStrip,
+      ease: p.ease,
+      thickness: p.thickness,
+      rings: p.rings,
+      clear: Object.fromEntries(p.clearSizes.map((c) => [c.nominal, c.clear ?? ''])),
+      pattern: p.holes?.pattern ?? '',
+      fromEdge: p.holes?.fromEdge ?? '5/16 in',
+      diameter: p.holes?.diameter ?? '1/4 in',
+      fromTop: p.holes?.fromTop.join('; ') ?? '',
+    })
+  },
+  { immediate: true },
+)
+
+async function measure() {
+  problem.value = ''
+  printed.value = []
+  try {
+    const done = await answer(
+      api.PUT('/api/albums/{id}/protectors/{protectorId}', {
+        params: { path: { id: props.album.id, protectorId: props.protector.id } },
+        body: {
+          outer: form.outer,
+          ringStrip: form.ringStrip,
+          ease: form.ease,
+          thickness: form.thickness,
+          rings: form.rings,
+          pockets: Object.entries(form.clear).map(([nominal, clear]) => ({ nominal, clear })),
+          holes: {
+            pattern: form.pattern,
+            fromEdge: form.fromEdge,
+            diameter: form.diameter,
+            fromTop: form.pattern === 'Measured' ? form.fromTop.split(';').filter((t) => t.trim()) : null,
+          },
+        },
+      }),
+    )
+    client.setQueryData(keys.album(done.album.id), done.album)
+    printed.value = done.printed
+    await refresh(done.album.id)
+    const recut = done.recut ? ` ${done.recut} ${done.recut === 1 ? 'piece is' : 'pieces are'} cut anew.` : ''
+    notices.done(`Measures of ${props.protector.designName} are saved; pieces are cut to them from now on.${recut}`)
+  } catch (error) {
+    problem.value = error instanceof Refusal ? error.message : 'The measures could not be saved.'
+  }
+}
+</script>
+
+<template>
+  <form @submit.prevent="measure">
+    <h3 class="h6">{{ protector.designName }}</h3>
+    <p v-if="problem" class="warning-chip" role="alert">{{ problem }}</p>
+    <div v-if="printed.length" class="warning-chip mb-2" role="status">
+      <p class="mb-1">! {{ printed.length }} printed before and cut otherwise; print them anew if they do not fit:</p>
+      <ul class="mb-0">
+        <li v-for="p in printed" :key="p">{{ p }}</li>
+      </ul>
+    </div>
+    <div class="row g-2">
+      <div class="col-md-4">
+        <label :for="`outer-${protector.id}`" class="form-label">Outer size</label>
+        <input :id="`outer-${protector.id}`" v-model="form.outer" class="form-control" />
+      </div>
+      <div class="col-md-4">
+        <label :for="`ring-${protector.id}`" class="form-label">Ring strip</label>
+        <input :id="`ring-${protector.id}`" v-model="form.ringStrip" class="form-control" />
+      </div>
+      <div class="col-md-4">
+        <label :for="`ease-${protector.id}`" class="form-label">Ease</label>
+        <input :id="`ease-${protector.id}`" v-model="form.ease" class="form-control" />
+      </div>
+      <div v-for="c in protector.clearSizes" :key="c.nominal" class="col-md-4">
+        <label :for="`clear-${protector.id}-${c.nominal}`" class="form-label">Clear size of a {{ c.nominal }}</label>
+        <input
+          :id="`clear-${protector.id}-${c.nominal}`"
+          v-model="form.clear[c.nominal]"
+          class="form-control"
+          :placeholder="c.nominal"
+        />
+        <div class="form-text mt-0">cut to {{ c.cut }}</div>
+      </div>
+      <div class="col-md-4">
+        <label :for="`thick-${protector.id}`" class="form-label">Thickness of one leaf</label>
+        <input :id="`thick-${protector.id}`" v-model="form.thickness" class="form-control" />
+      </div>
+      <div class="col-md-4">
+        <label :for="`rings-${protector.id}`" class="form-label">Rings on the front</label>
+        <select :id="`rings-${protector.id}`" v-model="form.rings" class="form-select">
+          <option value="left">at the left</option>
+          <option value="right">at the right</option>
+        </select>
+      </div>
+      <div class="col-md-4">
+        <label :for="`holes-${protector.id}`" class="form-label">Holes</label>
+        <select :id="`holes-${protector.id}`" v-model="form.pattern" class="form-select">
+          <option value="">not known yet</option>
+          <option v-for="name in patterns ?? []" :key="name" :value="name">{{ name }}</option>
+          <option value="Measured">measured on one leaf</option>
+        </select>
+      </div>
+      <template v-if="form.pattern === 'Measured'">
+        <div class="col-md-4">
+          <label :for="`edge-${protector.id}`" class="form-label">Ring edge to the middle of a hole</label>
+          <input :id="`edge-${protector.id}`" v-model="form.fromEdge" class="form-control" />
+        </div>
+        <div class="col-md-4">
+          <label :for="`diameter-${protector.id}`" class="form-label">Hole</label>
+          <input :id="`diameter-${protector.id}`" v-model="form.diameter" class="form-control" />
+        </div>
+        <div class="col-md-4">
+          <label :for="`top-${protector.id}`" class="form-label">Each from the top</label>
+          <input :id="`top-${protector.id}`" v-model="form.fromTop" class="form-control" placeholder="2 in; 6 in" />
+        </div>
+      </template>
+    </div>
+    <BButton type="submit" size="sm" variant="primary" class="mt-2">Save these measures</BButton>
+  </form>
+</template>

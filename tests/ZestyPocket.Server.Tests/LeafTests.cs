@@ -1,0 +1,298 @@
+using System.Net.Http.Json;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Printing;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>What is done to leaves: moved, altered, stuck together, put in as inserts and fold-outs, measured.</summary>
+public sealed class LeafTests
+{
+    private static Task<List<BinderLeaf>> LeavesAsync(TestHost host, AlbumView album) => host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
+
+    private static async Task<T> PutAsync<T>(TestHost host, string url, object body)
+    {
+        var response = await host.Client.PutAsJsonAsync(url, body, TestHost.Json);
+        response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
+        return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
+    }
+
+    private static Task<LeavesAnswer> FormAsync(TestHost host, AlbumView album, BinderLeaf leaf, FormLeafRequest request) =>
+        PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", request with { Revision = leaf.Revision });
+
+    private static async Task<LeavesAnswer> AddLeafAsync(TestHost host, Guid unit, MakeRequest make, bool preview = false) =>
+        await host.PostAsync<LeavesAnswer>($"/api/units/{unit}/leaves", new AddLeafRequest((await host.OpenAsync(unit)).Revision, null, make, preview));
+
+    private static async Task AddPicturesAsync(TestHost host, AlbumView album, int count, string day = "2026:05:06", int width = 1800, int height = 1200)
+    {
+        for (var i = 0; i < count; i++)
+        {
+            await host.AddAsync(album.Id, $"{day[^2..]}-{i:00}.jpg", Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: (20 + (9 * i)) % 255));
+        }
+    }
+
+    [Fact]
+    public async Task A_fused_pocket_is_two_on_both_faces_and_the_neighbour_on_the_back_knows_it()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
+        await AddPicturesAsync(host, album, 12);
+        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        var leaf = (await LeavesAsync(host, album))[1];
+        (leaf.Front.Title, leaf.Back.Title).ShouldBe(("Week 19", "Week 20"));
+        var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
+        var fuse = detail.Fusible.First(f => f.Label.Contains("6x4", StringComparison.Ordinal));
+        fuse.Label.ShouldBe("Fuse 6x4 (pocket 1) into two 3x4");
+
+        // First it is said what would happen, and nothing does.
+        var preview = await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!), Preview: true));
+        (preview.EditId, preview.Moved.Single()).ShouldBe((null, "1 piece goes to the tray"));
+        (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos.ShouldBe(0);
+
+        var done = await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!)));
+        var (week, next) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id));
+        (week.Counts.Pockets, week.Counts.LoosePhotos, next.Counts.Pockets).ShouldBe((13, 1, 13));
+        week.Faces[1].Marks.ShouldHaveSingleItem().Kind.ShouldBe(MarkKind.Seam);
+        // The seam is the same line of plastic from both sides.
+        (week.Faces[1].Marks[0].X1 + next.Faces[0].Marks[0].X1).ShouldBe(week.Faces[1].Width);
+        (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units[1].Pockets.ShouldBe(13);
+
+        // Two windows: the second one's leaf is no longer what it looked at.
+        await host.RefusedAsync(409, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, new FuseRequest("2.1")));
+        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision + 1, new FuseRequest("9.9")));
+        await host.PostAsync<object>($"/api/edits/{done.EditId}/undo", new { });
+        week = await host.OpenAsync(album.Units[0].Id);
+        (week.Counts.Pockets, week.Counts.LoosePhotos).ShouldBe((12, 0));
+    }
+
+    [Fact]
+    public async Task A_page_cut_down_is_an_insert_and_a_new_leaf_takes_its_place_again()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("12x12-six-6x4");
+        var week = album.Units[0].Id;
+        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Pockets, "12x12-six-6x4"));
+        var leaf = (await LeavesAsync(host, album))[1];
+        leaf.Between.ShouldBeTrue();
+        var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
+        var half = detail.Cuts.Single(c => c.Keeps == CutKeeps.Columns);
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, CutDown: new CutRequest(CutKeeps.Columns, half.Size!)));
+        leaf = (await LeavesAsync(host, album))[1];
+        (leaf.Front.Pockets, leaf.Design).ShouldBe((3, "Six 6x4, cut down to 6x12"));
+        leaf.Note!.ShouldContain("hides 6 3/4 × 12 1/4 in");
+        (await host.OpenAsync(week)).Faces[1].Note.ShouldNotBeNull();
+        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, CutDown: new CutRequest(CutKeeps.Columns, "5 in")));
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, Anew: true));
+        (await LeavesAsync(host, album))[1].Front.Pockets.ShouldBe(6);
+    }
+
+    [Fact]
+    public async Task A_fold_out_carries_one_picture_in_front_and_two_panels_behind()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("3x8-two-3x4");
+        var week = album.Units[0].Id;
+        await AddPicturesAsync(host, album, 7, width: 1800, height: 2400);
+        await AddLeafAsync(host, week, new MakeRequest(LeafKind.FoldOut, null, "6x8", "3 1/2 in"));
+        var unit = await host.OpenAsync(week);
+        var (front, back) = (unit.Faces[1], unit.Faces[2]);
+        (front.Kind, front.Pockets.Single().Size, front.FoldedWidth).ShouldBe((LeafKind.FoldOut, "6x8", Length.FromInches(3.5m).Emu));
+        back.Pockets.Select(p => p.Size).ShouldBe(["2 1/2x8", "3 1/2x8"]);
+        front.Marks.ShouldHaveSingleItem().Kind.ShouldBe(MarkKind.Fold);
+        front.Note!.ShouldContain("a flap of 2 1/2 in");
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit.Counts.LoosePhotos.ShouldBe(0);
+        // The whole sheet is printed as one piece.
+        var plan = await host.PostAsync<PrintPlanView>("/api/print-plans", new PrintRequest("fold", [week], "letter", "1/4 in", "0"));
+        plan.Pieces.ShouldBe(7);
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "9x8", "3 1/2 in")));
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "6x8", "1/2 in")));
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut)));
+    }
+
+    [Fact]
+    public async Task Pages_outside_the_pockets_are_as_large_as_the_protectors_and_words_fill_them_too()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("6x8-two-6x4");
+        var week = album.Units[0].Id;
+        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Sheet));
+        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Divider));
+        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Envelope));
+        var unit = await host.OpenAsync(week);
+        unit.Faces.Select(f => f.Kind).Distinct().ShouldBe([LeafKind.Pockets, LeafKind.Sheet, LeafKind.Divider, LeafKind.Envelope]);
+        unit.Counts.Pockets.ShouldBe(2 + 2 + 2);
+        var sheet = unit.Faces[1];
+        sheet.Pockets.Single().CutLabel.ShouldBe("6 3/4 × 8 1/4 in");
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A page of words.", Place: new PlaceRequest(sheet.LeafId, sheet.Side, "1")));
+        unit.Faces[1].Pockets.Single().Piece!.Fit!.WordsOver.ShouldBe(0);
+        // A choice of pages leaves them where they are.
+        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(week, 1)))[0];
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(week, unit.Revision)], choice.Standing, choice.Extra));
+        (await host.OpenAsync(week)).Faces.Count(f => f.Kind != LeafKind.Pockets).ShouldBe(6);
+    }
+
+    [Fact]
+    public async Task Before_a_leaf_moves_it_is_said_what_changes_and_two_windows_cannot_both_move_it()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4", "9x12-full");
+        await AddPicturesAsync(host, album, 20);
+        await AddPicturesAsync(host, album, 3, "2026:05:13");
+        var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
+        await host.PostAsync<LeavesAnswer>($"/api/units/{album.Units[0].Id}/leaves", new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, full));
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        week.Counts.LoosePhotos.ShouldBe(0);
+        var leaf = (await LeavesAsync(host, album))[1];
+        var url = $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/move";
+
+        // From between week 19's pages to between week 20's: what lay on it stays with week 19, in the tray.
+        var preview = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2, Preview: true));
+        preview.EditId.ShouldBeNull();
+        preview.Moved[0].ShouldBe("2 pieces go to the tray");
+        preview.Moved.ShouldContain(m => m.StartsWith("Week 19: opposite of the back of leaf 1", StringComparison.Ordinal));
+        (await LeavesAsync(host, album))[1].LeafId.ShouldBe(leaf.LeafId);
+
+        var moved = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2));
+        var leaves = await LeavesAsync(host, album);
+        (leaves[2].LeafId, leaves[2].Front.Title, leaves[2].Back.Title).ShouldBe((leaf.LeafId, "Week 20", "Week 20"));
+        ((await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos, (await host.OpenAsync(album.Units[1].Id)).Counts.Pockets).ShouldBe((2, 20));
+        await host.RefusedAsync(409, HttpMethod.Post, url, new MoveLeafRequest(leaf.Revision, 1));
+        await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 2));
+        await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 0));
+        await host.PostAsync<object>($"/api/edits/{moved.EditId}/undo", new { });
+        (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos.ShouldBe(0);
+
+        // A leaf that carries two parts takes its pockets along, and the pieces stay with their part.
+        var nine = (await LeavesAsync(host, album))[2];
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/leaves/{nine.LeafId}/move", new MoveLeafRequest(nine.Revision, 4));
+        (await host.OpenAsync(album.Units[1].Id)).Counts.LoosePhotos.ShouldBe(0);
+        (await host.OpenAsync(album.Units[0].Id)).Photos.Count.ShouldBe(20);
+    }
+
+    [Fact]
+    public async Task Stuck_together_pieces_move_as_one_and_a_broken_order_is_said()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album, 18);
+        await AddPicturesAsync(host, album, 18, "2026:05:13");
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        var next = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var leaf = (await LeavesAsync(host, album))[1];
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
+        week = await host.OpenAsync(week.Id);
+        PocketView At(UnitView unit, int face, string key) => unit.Faces[face].Pockets.Single(p => p.Key == key);
+        At(week, 1, "1.1").Stuck.ShouldBeTrue();
+        At(week, 1, "1.1").Behind.ShouldBe("a picture");
+        var (front, back, target) = (At(week, 1, "1.1").Piece!, At(next, 0, "1.1").Piece!.Title, new PlaceRequest(leaf.LeafId, LeafSide.Front, "3.3"));
+
+        // One half alone stays where it is.
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.TakeOut, Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "1.1")));
+        var answer = await host.PostAsync<EditAnswer>($"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: target));
+        answer.Done.ShouldContain("with the one stuck to its back");
+        answer.Done.ShouldContain("before an earlier one now");
+        (At(answer.Unit, 1, "3.3").Piece!.Title, At(answer.Unit, 1, "3.3").Stuck, At(answer.Unit, 1, "1.1").Stuck).ShouldBe((front.Title, true, false));
+        At(await host.OpenAsync(next.Id), 0, "3.3").Piece!.Title.ShouldBe(back);
+        week = await host.StepAsync(answer.Unit, "undo");
+        (At(week, 1, "1.1").Piece!.Title, At(await host.OpenAsync(next.Id), 0, "1.1").Piece!.Title).ShouldBe((front.Title, back));
+        // To a leaf whose back is another part's, the pair cannot go.
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: new PlaceRequest(week.Faces[0].LeafId, LeafSide.Back, "1.1")));
+    }
+
+    [Fact]
+    public async Task What_is_see_through_warns_on_both_faces()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album, 1, "2026:05:13");
+        var leaf = (await LeavesAsync(host, album))[1];
+        var next = await host.OpenAsync(album.Units[1].Id);
+        await host.EditAsync(next, new EditRequest(0, EditKind.PutPhoto, next.Photos[0].Id, Place: new PlaceRequest(leaf.LeafId, LeafSide.Back, "2.2")));
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Paper star", "2 x 2 in", "1.5 mm", "", null, null, false, SeeThrough: true)));
+        week = await host.EditAsync(week, new EditRequest(0, EditKind.Put, PieceId: week.LooseCards.Single().Id, Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "2.2")));
+        week.Faces[1].Pockets.Single(p => p.Key == "2.2").Piece!.Warning!.ShouldContain("See-through");
+        (await host.OpenAsync(next.Id)).Faces[0].Pockets.Single(p => p.Key == "2.2").Piece!.Warning!.ShouldContain("Paper star");
+        var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
+        // Faces are numbered so that a back is never a surprise: the middle of nine lies behind the middle.
+        detail.Front.Pockets.Single(p => p.Key == "2.2").BehindNumber.ShouldBe(5);
+        detail.Front.Pockets.Single(p => p.Key == "1.1").BehindNumber.ShouldBe(3);
+        detail.Back.Pockets.Single(p => p.Key == "2.2").SeeThrough.ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_measured_protector_cuts_what_is_not_printed_and_names_what_is()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album, 2);
+        await AddPicturesAsync(host, album, 3, "2026:05:13");
+        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("once", [album.Units[0].Id], "letter", "1/4 in", "0")));
+        job.State.ShouldBe(PrintJobState.Done);
+        var nine = album.Protectors.Single();
+        var url = $"/api/albums/{album.Id}/protectors/{nine.Id}";
+        var request = new MeasureProtectorRequest(nine.Outer, nine.RingStrip, "1/16 in", [new MeasuredPocket("3x4", "3 x 4")], "0.3 mm", RingSide.Left, new HolesRequest("Three rings, 4 1/4 in apart"));
+        var measured = await PutAsync<MeasuredAnswer>(host, url, request);
+        measured.Recut.ShouldBe(3);
+        measured.Printed.Count.ShouldBe(2);
+        measured.Printed[0].ShouldBe("W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
+        var view = measured.Album.Protectors.Single();
+        (view.Thickness, view.Holes!.FromTop.Count, view.Holes.Pattern).ShouldBe(("0.3 mm", 3, "Three rings, 4 1/4 in apart"));
+        (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
+
+        measured = await PutAsync<MeasuredAnswer>(host, url, request with { Holes = new HolesRequest("Measured", "5/16 in", "1/4 in", ["2 in", "6 in", "10 1/4 in"]) });
+        measured.Album.Protectors.Single().Holes!.FromTop.ShouldBe(["2 in", "6 in", "10 1/4 in"]);
+        var refused = await host.RefusedAsync(422, HttpMethod.Put, url, request with { Holes = new HolesRequest("Measured", "2 in", "1/4 in", ["2 in"]) });
+        refused["detail"]!.ToString().ShouldContain("ring strip");
+        await host.RefusedAsync(422, HttpMethod.Put, url, request with { Holes = new HolesRequest("Somebody's") });
+        (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
+    }
+
+    [Fact]
+    public async Task In_the_leaf_school_a_week_lies_on_both_faces_of_one_leaf()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest("Leaf school", new NodaTime.LocalDate(2026, 5, 4), 3, ["9x12-nine-3x4"], MeasureSystem.Inches, School: PageSchool.Leaf));
+        album.School.ShouldBe(PageSchool.Leaf);
+        await AddPicturesAsync(host, album, 30);
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        unit.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
+        unit.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
+        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        choice.Leaves.ShouldBe(1);
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra));
+        (await LeavesAsync(host, album)).Select(l => (l.Front.Title, l.Back.Title, l.Between)).ShouldBe(
+        [
+            ("title page", "empty", false), ("Week 19", "Week 19", false), ("Week 19", "Week 19", true), ("Week 20", "Week 20", false), ("Week 21", "Week 21", false),
+        ]);
+        // The leaf a week stands on is not taken out.
+        var count = await host.GetAsync<CountView>($"/api/units/{album.Units[1].Id}/count");
+        count.Leaves.ShouldAllBe(l => !l.MayGo);
+        await host.RefusedAsync(422, HttpMethod.Delete, $"/api/units/{album.Units[1].Id}/leaves/{count.Leaves[0].LeafId}?revision={count.Revision}", new { });
+    }
+
+    [Fact]
+    public async Task An_index_tab_is_put_on_and_taken_off()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        var leaf = (await LeavesAsync(host, album))[1];
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("May", 2)));
+        leaf = (await LeavesAsync(host, album))[1];
+        (leaf.Tab, leaf.TabPlace).ShouldBe(("May", 2));
+        (await host.OpenAsync(album.Units[0].Id)).Faces[1].Tab.ShouldBe("May");
+        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, Tab: new TabRequest("May", 9)));
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("", 0)));
+        (await LeavesAsync(host, album))[1].Tab.ShouldBeNull();
+    }
+}

@@ -1,0 +1,189 @@
+using Microsoft.Extensions.DependencyInjection;
+using UglyToad.PdfPig;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
+using ZestyPocket.Server.Tests.Hosting;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Collages, pictures over several pockets, pockets left clear, and pictures wanted in one size.</summary>
+public sealed class PieceTests
+{
+    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(TestHost host, int pictures, params string[] designs) => await WeekAsync(host, pictures, 1, designs);
+
+    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(TestHost host, int pictures, int times, string[] designs)
+    {
+        var album = await host.MakeAlbumAsync(designs);
+        for (var i = 0; i < pictures; i++)
+        {
+            await host.AddAsync(album.Id, $"p{i:00}.jpg", Pictures.Jpeg(1800 * times, 1200 * times, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i)));
+        }
+
+        return (album, await host.OpenAsync(album.Units[0].Id));
+    }
+
+    [Fact]
+    public async Task Too_many_pictures_are_put_into_a_collage_with_one_click_and_it_prints_at_true_size()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        var (_, unit) = await WeekAsync(host, 15, "9x12-rows-6x4-3x4");
+        var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        count.Lacking.ShouldBe(3);
+        count.Moves[0].Kind.ShouldBe(MoveKind.MakeCollage);
+        var move = count.Moves[0];
+        (move.PhotoIds!.Count, move.Size).ShouldBe((4, "6x4"));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(move.Size!, move.PhotoIds!)));
+        (await host.GetAsync<CountView>($"/api/units/{unit.Id}/count")).Lacking.ShouldBe(0);
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        (unit.Counts.LoosePhotos, unit.Counts.PiecesShort).ShouldBe((0, 0));
+        var pocket = unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Kind == PieceKind.Collage);
+        pocket.Size.ShouldBe("6x4");
+        pocket.Piece!.Collage!.Cells.Count.ShouldBe(4);
+
+        // A word cell, a wider gutter: the pictures find their cells anew.
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.ChangeCollage, PieceId: pocket.Piece.Id, Collage: new CollageRequest("6x4", move.PhotoIds!, WordCells: 2, Gutter: "1/8 in")));
+        var collage = unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Kind == PieceKind.Collage).Piece!.Collage!;
+        (collage.Cells.Count, collage.Cells.Count(c => c.PhotoId is null), collage.Gutter).ShouldBe((6, 2, "1/8 in"));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.ChangeCollage, PieceId: pocket.Piece.Id, Collage: new CollageRequest(
+            "6x4", [], Layout: collage.Layout, Gutter: collage.Gutter, Cells: [.. collage.Cells.Select((c, i) => new CollageCellRequest(c.Key, c.PhotoId, c.PhotoId is null ? "Market day" : null))])));
+
+        var job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("collage", [unit.Id], "letter", "1/4 in", "0")));
+        using var pdf = PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken));
+        // Eleven prints and the four pictures of the collage, which is one piece on the sheet.
+        pdf.GetPages().Sum(p => p.GetImages().Count()).ShouldBe(15);
+        string.Join(' ', pdf.GetPages().Select(p => p.Text)).ShouldContain("Market day");
+
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", [])));
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", [.. unit.Photos.Take(10).Select(p => p.Id)])));
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("nothing", [unit.Photos[0].Id, unit.Photos[1].Id])));
+    }
+
+    [Fact]
+    public async Task A_picture_over_two_pockets_is_two_slices_that_skip_what_lies_under_the_seam()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (album, unit) = await WeekAsync(host, 2, 2, ["12x12-six-6x4"]);
+        var six = album.Protectors.Single();
+        (await host.Client.PutAsync($"/api/albums/{album.Id}/protectors/{six.Id}", System.Net.Http.Json.JsonContent.Create(
+            new MeasureProtectorRequest(six.Outer, six.RingStrip, "0", [new MeasuredPocket("6x4", "5 3/4 x 4")]), options: TestHost.Json), TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        var move = count.Moves.Single(m => m.Kind == MoveKind.SpanPockets);
+        move.Places!.Count.ShouldBe(2);
+        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.PutSpan, PhotoId: move.PhotoIds![0], Places: [new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"), new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.2")]));
+        var slices = unit.Faces[0].Pockets.Take(2).Select(p => p.Piece!).ToList();
+        slices.Select(s => (s.Span!.Number, s.Span.Of)).ShouldBe([(1, 2), (2, 2)]);
+        // Left to right as the back shows them: the picture goes on where the first slice ends, but for the weld of 1/4 in.
+        var (left, right) = (slices[0].Crop!, slices[1].Crop!);
+        var perInch = left.Width / 5.75;
+        (right.Left - left.Left - left.Width).ShouldBe(perInch / 4, 1e-6);
+        left.Width.ShouldBe(right.Width, 1e-9);
+        unit.Counts.LoosePhotos.ShouldBe(1);
+
+        // Framed as one, printed as two pieces, taken out as one.
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Frame, PieceId: slices[1].Id, Framing: new FramingView(0.5, 0.2, 1.5)));
+        unit.Faces[0].Pockets.Take(2).ShouldAllBe(p => p.Piece!.Framing!.Zoom == 1.5 && p.Locked);
+        var plan = await host.PostAsync<PrintPlanView>("/api/print-plans", new PrintRequest("span", [unit.Id], "letter", "1/4 in", "0"));
+        plan.Pieces.ShouldBe(2);
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.PutSpan, PhotoId: unit.Photos[1].Id, Places: [new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"), new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "2.2")]));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1")));
+        unit.Counts.LoosePhotos.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_pocket_left_clear_is_not_filled_and_not_counted()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (_, unit) = await WeekAsync(host, 12, "9x12-rows-6x4-3x4");
+        var place = new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, unit.Faces[0].Pockets[2].Key);
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: place, Locked: true));
+        var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        (count.Pockets, count.Clear, count.Lacking).ShouldBe((11, 1, 1));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        (unit.Faces[0].Pockets[2].Piece, unit.Faces[0].Pockets[2].LeftClear, unit.Counts.LoosePhotos, unit.Counts.OpenPockets).ShouldBe((null, true, 1, 0));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: place, Locked: false));
+        unit.Counts.OpenPockets.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_picture_wanted_at_6x8_gets_a_page_that_has_one_and_lies_there()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (album, unit) = await WeekAsync(host, 9, "9x12-nine-3x4", "9x12-6x8-five-3x4");
+        var wanted = unit.Photos[4].Id;
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.Wish, PhotoId: wanted, Size: "12x12"));
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Wish, PhotoId: wanted, Size: "6x8"));
+        unit.Wishes.ShouldBe([new WishView(wanted, "6x8")]);
+        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        var large = album.Protectors.Single(p => p.DesignKey == "9x12-6x8-five-3x4").Id;
+        choice.Standing.ShouldContain(s => s.ProtectorId == large);
+        choice.Unplaced.ShouldBe(0);
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra));
+        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
+        unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Photo?.Id == wanted).Size.ShouldBe("6x8");
+    }
+
+    [Fact]
+    public async Task A_part_that_stays_on_its_pages_gets_no_leaf_and_the_weights_are_the_keepers()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (album, unit) = await WeekAsync(host, 16, "9x12-rows-6x4-3x4", "9x12-nine-3x4");
+        var ask = new ChoosePagesRequest(unit.Id, 1);
+        var free = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask);
+        // Sixteen pieces on two pages of six: fusing pockets is offered after what needs no tool.
+        free[^1].Name.ShouldStartWith("Better if you fuse");
+        free.Take(free.Count - 1).ShouldAllBe(c => c.Standing.All(s => s.Fused == 0) && c.Extra.All(e => e.Fused == 0));
+
+        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.KeepPages, Locked: true));
+        var kept = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask);
+        kept.ShouldAllBe(c => c.Extra.Count == 0);
+        kept[0].Parts.Single().Says.ShouldContain("stays on its pages");
+
+        // Cropping does not matter to this keeper, leaves do: the answer is at least as short of leaves as any.
+        var own = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask with { Weights = new WeightsView(50_000, 10, 0, 0, 100_000) }))[0];
+        own.Name.ShouldBe("Your weights");
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", ask with { Weights = new WeightsView(-1, 0, 0, 0, 0) });
+    }
+
+    [Fact]
+    public async Task Fusing_with_one_click_and_by_a_choice_of_pages_both_hold_what_they_promise()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (album, unit) = await WeekAsync(host, 13, "9x12-rows-6x4-3x4");
+        var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        var move = count.Moves.Single(m => m.Kind == MoveKind.FusePocket);
+        move.Label.ShouldBe("Fuse W19 L2: 6x4 into two 3x4");
+        var choices = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1));
+        var fused = choices.Single(c => c.Name == "Better if you fuse one pocket");
+        (fused.Leaves, fused.Unplaced, fused.Empty).ShouldBe((0, 0, 0));
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], fused.Standing, fused.Extra));
+        count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        (count.Pockets, count.Lacking, count.Free).ShouldBe((13, 0, 0));
+        (await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill))).Counts.LoosePhotos.ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Four_hundred_pictures_in_a_day_get_an_answer()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (album, unit) = await WeekAsync(host, 1, "9x12-nine-3x4", "9x12-rows-6x4-3x4");
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<Storage.ZestyContext>();
+            var photo = db.Photos.Single();
+            for (var i = 0; i < 399; i++)
+            {
+                var copy = (Storage.Photos.Photo)db.Entry(photo).CurrentValues.ToObject();
+                (copy.Id, copy.Sha256, copy.FileName) = (Guid.CreateVersion7(), i.ToString("x64", System.Globalization.CultureInfo.InvariantCulture), $"c{i}.jpg");
+                db.Photos.Add(copy);
+            }
+
+            await db.SaveChangesAsync(TestContext.Current.CancellationToken);
+        }
+
+        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        (choice.Unplaced, choice.Parts.Single().Pockets >= 400).ShouldBe((0, true));
+    }
+}
