@@ -97,7 +97,7 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         foreach (var upright in new[] { true, false })
         {
             var (whole, across) = upright ? (pocket.Nominal.Width, pocket.Nominal.Height) : (pocket.Nominal.Height, pocket.Nominal.Width);
-            foreach (var count in Enumerable.Range(2, 3).Where(c => whole.Emu % c == 0 && whole / c >= Alterations.Narrowest))
+            foreach (var count in Enumerable.Range(2, 3).Where(c => whole.Emu % c == 0 && whole / c >= Alterations.Narrowest && IsMeasurable(whole / c)))
             {
                 splits.Add(Way(upright, [.. Enumerable.Repeat(whole / count, count)], across));
             }
@@ -129,6 +129,9 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         var name = string.Join(" + ", sizes.Select(g => $"{NumberWords.Of(g.Count())} {g.Key}"));
         return sizes.Count == 1 && sizes[0].Count() == 1 ? $"One full {sizes[0].Key}" : char.ToUpperInvariant(name[0]) + name[1..];
     }
+
+    /// <summary>A sixteenth of an inch or a whole millimetre: what can be read off a ruler.</summary>
+    private static bool IsMeasurable(Length part) => part.Emu % (Length.EmuPerInch / 16) == 0 || part.Emu % Length.EmuPerMillimetre == 0;
 
     private static DraftSplit Way(bool upright, ImmutableArray<Length> parts, Length across) =>
         new(upright, parts, parts.All(p => BoughtSizes.Contains(upright ? new Size(p, across) : new Size(across, p))));

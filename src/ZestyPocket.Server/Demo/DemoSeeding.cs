@@ -8,7 +8,9 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tape;
@@ -187,6 +189,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
             else if (week == 3)
             {
                 await HalfFillAsync(unit, cancel);
+                await CollageAsync(unit, cancel);
             }
         }
     }
@@ -215,6 +218,42 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
                 await EditAsync(unit.Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, unit.FirstDay, "11:40", "“It is not lost, it is resting.” Otto, about the oar", NoteKind.Overheard)), cancel);
             }
         }
+
+        await FoldOutAsync(album, days, cancel);
+    }
+
+    /// <summary>Four loose pictures of a week and a cell of words in one print, in a pocket of the right page.</summary>
+    private async Task CollageAsync(Guid unitId, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
+        var loose = open.Photos.Values.Where(p => !open.Content.PhotosPlaced.Contains(p.Id)).Take(5).Select(p => p.Id).ToList();
+        var pocket = open.Pockets.First(p => p.Face.Side == LeafSide.Front && p.Pocket.Nominal == Size.FromInches(6, 4));
+        await EditAsync(unitId, new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest("6x4", loose, Gutter: "1/16 in"), Place: new PlaceRequest(pocket.Place.LeafId, pocket.Place.Side, pocket.Place.PocketKey)), cancel);
+    }
+
+    /// <summary>The day of the long view gets a fold-out, and every day the same pattern; a page the household drew itself.</summary>
+    private async Task FoldOutAsync(Album album, List<AlbumUnit> days, CancellationToken cancel)
+    {
+        var day = days[4];
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+        var revision = await db.Units.Where(u => u.Id == day.Id).Select(u => u.Revision).SingleAsync(cancel);
+        await scope.ServiceProvider.GetRequiredService<LeafEditor>().AddAsync(day.Id, new AddLeafRequest(revision, null, new MakeRequest(LeafKind.FoldOut, null, "11x8", "6 1/2 in")), cancel);
+        var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(day.Id, cancel);
+        var widest = open.Photos.Values.OrderByDescending(p => (double)p.Width / p.Height).ThenBy(p => p.SortAt).FirstOrDefault();
+        var sheet = open.Pockets.First(p => p.Face.Protector.Form.Kind == LeafKind.FoldOut).Place;
+        if (widest is not null)
+        {
+            await EditAsync(day.Id, new EditRequest(0, EditKind.PutPhoto, widest.Id, Place: new PlaceRequest(sheet.LeafId, sheet.Side, sheet.PocketKey)), cancel);
+        }
+
+        var own = album.Protectors.OrderBy(p => p.Ordinal).First().Id;
+        await using var second = scopes.CreateAsyncScope();
+        await second.ServiceProvider.GetRequiredService<FormulaEditor>().KeepAsync(album.Id, new FormulaRequest(null, "Each day afloat", [own], [], 4, 1, true), cancel);
+        await using var third = scopes.CreateAsyncScope();
+        var shelf = third.ServiceProvider.GetRequiredService<DesignShelf>();
+        await shelf.KeepAsync("Two letters and the long one", "3x4 | 6x4 / 3x4 | 6x4 / 9x4", cancel);
     }
 
     /// <summary>Fills the spread and takes every other piece of the right page out again: a week half done.</summary>

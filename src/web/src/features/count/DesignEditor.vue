@@ -56,15 +56,14 @@ const inch = 914_400
 
 <template>
   <section class="editor" aria-label="Drawing a page design">
-    <div
-      v-if="draft"
-      class="design-mat"
-      :style="{ '--half': `${(50 * inch) / draft.bodyWidth}%` }"
-      @keydown.escape="chosen = []"
-    >
+    <div v-if="draft" class="design-mat" @keydown.escape="chosen = []">
       <div
         class="page"
-        :style="{ aspectRatio: `${draft.bodyWidth} / ${draft.bodyHeight}` }"
+        :style="{
+          // Half an inch a square, as on the mat: background positions are shares of what is left over.
+          aspectRatio: `${draft.bodyWidth} / ${draft.bodyHeight}`,
+          backgroundSize: `${(50 * inch) / draft.bodyWidth}% ${(50 * inch) / draft.bodyHeight}%`,
+        }"
         role="group"
         :aria-label="`Page of ${draft.body}`"
       >
@@ -196,12 +195,15 @@ const inch = 914_400
   position: relative;
   height: min(48vh, 400px);
   max-width: 100%;
-  background: rgb(255 255 255 / 0.4);
+  background-color: rgb(255 255 255 / 0.4);
+  background-image:
+    linear-gradient(rgb(40 55 65 / 0.28) 1px, transparent 1px),
+    linear-gradient(90deg, rgb(40 55 65 / 0.28) 1px, transparent 1px);
 }
 .cell {
   position: absolute;
   border: 1.5px solid #40535f;
-  background: rgb(250 252 253 / 0.88);
+  background: rgb(250 252 253 / 0.6);
   color: var(--ink);
   font-size: 0.85rem;
 }

@@ -145,7 +145,7 @@ const apply = (formulaId: string) =>
       </div>
       <div class="row g-3 mt-1">
         <div class="col-md-6">
-          <h3 class="h6 mb-1">Its own pages, in turn</h3>
+          <h2 class="h6 mb-1">Its own pages, in turn</h2>
           <ol class="mb-1">
             <li v-for="(id, i) in form.own" :key="i">
               {{ nameOf(id) }}
@@ -170,13 +170,18 @@ const apply = (formulaId: string) =>
                 {{ p.designName }}
               </option>
             </select>
-            <BButton size="sm" variant="outline-dark" :disabled="!alternate" @click="form.own.push(alternate)"
+            <BButton
+              size="sm"
+              variant="outline-dark"
+              class="text-nowrap"
+              :disabled="!alternate"
+              @click="form.own.push(alternate)"
               >Add in turn</BButton
             >
           </div>
         </div>
         <div class="col-md-6">
-          <h3 class="h6 mb-1">Leaves between them</h3>
+          <h2 class="h6 mb-1">Leaves between them</h2>
           <ol class="mb-1">
             <li v-for="(id, i) in form.between" :key="i">
               {{ nameOf(id) }}
@@ -194,7 +199,12 @@ const apply = (formulaId: string) =>
               <option value="" disabled>another leaf …</option>
               <option v-for="p in makes" :key="p.id" :value="p.id">{{ p.designName }}</option>
             </select>
-            <BButton size="sm" variant="outline-dark" :disabled="!more" @click="form.between.push(more)"
+            <BButton
+              size="sm"
+              variant="outline-dark"
+              class="text-nowrap"
+              :disabled="!more"
+              @click="form.between.push(more)"
               >Add between</BButton
             >
           </div>
@@ -216,11 +226,11 @@ const apply = (formulaId: string) =>
           <p class="small mb-0">{{ f.says }}</p>
         </div>
         <span class="d-flex gap-1 flex-wrap">
-          <BButton size="sm" variant="primary" :aria-label="`Give the parts the formula ${f.name}`" @click="apply(f.id)"
+          <BButton size="sm" variant="primary" :aria-label="`Give them this formula: ${f.name}`" @click="apply(f.id)"
             >Give them this formula</BButton
           >
           <BButton size="sm" variant="outline-dark" :aria-label="`Change ${f.name}`" @click="write(f)">Change</BButton>
-          <BButton size="sm" variant="outline-dark" :aria-label="`Throw ${f.name} away`" @click="drop(f.id)"
+          <BButton size="sm" variant="outline-dark" :aria-label="`Throw away ${f.name}`" @click="drop(f.id)"
             >Throw away</BButton
           >
         </span>

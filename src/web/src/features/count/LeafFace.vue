@@ -10,7 +10,9 @@ const props = defineProps<{
   side: 'front' | 'back'
   title: string
 }>()
-const unit = computed(() => props.width / 100)
+/** Hundredths of an inch: drawn in EMU, the numbers would be type of 50,000 px, which browsers do not draw. */
+const cents = (emu: number) => emu / 9144
+const unit = computed(() => cents(props.width) / 100)
 const words = computed(
   () =>
     `${props.side === 'front' ? 'Front' : 'Back'}, ${props.title}: ` +
@@ -25,36 +27,49 @@ const words = computed(
 
 <template>
   <figure class="m-0">
-    <svg :viewBox="`0 0 ${width} ${height}`" class="leaf-face" role="img" :aria-label="words">
-      <rect x="0" y="0" :width="width" :height="height" class="film" />
-      <rect :x="face.ringStripX" y="0" :width="face.ringStripWidth" :height="height" class="strip" />
-      <circle v-for="(h, i) in face.holes" :key="`h${i}`" :cx="h.x" :cy="h.y" :r="face.holeWidth / 2" class="hole" />
+    <svg :viewBox="`0 0 ${cents(width)} ${cents(height)}`" class="leaf-face" role="img" :aria-label="words">
+      <rect x="0" y="0" :width="cents(width)" :height="cents(height)" class="film" />
+      <rect
+        :x="cents(face.ringStripX)"
+        y="0"
+        :width="cents(face.ringStripWidth)"
+        :height="cents(height)"
+        class="strip"
+      />
+      <circle
+        v-for="(h, i) in face.holes"
+        :key="`h${i}`"
+        :cx="cents(h.x)"
+        :cy="cents(h.y)"
+        :r="cents(face.holeWidth) / 2"
+        class="hole"
+      />
       <g v-for="p in face.pockets" :key="p.key">
         <image
           v-if="p.faceUrl"
           :href="p.faceUrl"
-          :x="p.x"
-          :y="p.y"
-          :width="p.width"
-          :height="p.height"
+          :x="cents(p.x)"
+          :y="cents(p.y)"
+          :width="cents(p.width)"
+          :height="cents(p.height)"
           preserveAspectRatio="xMidYMid meet"
         />
         <rect
-          :x="p.x"
-          :y="p.y"
-          :width="p.width"
-          :height="p.height"
+          :x="cents(p.x)"
+          :y="cents(p.y)"
+          :width="cents(p.width)"
+          :height="cents(p.height)"
           class="pocket"
           :class="{ stuck: p.stuck, through: p.seeThrough, clear: p.leftClear }"
         />
-        <circle :cx="p.x + unit * 6" :cy="p.y + unit * 6" :r="unit * 5" class="disc" />
-        <text :x="p.x + unit * 6" :y="p.y + unit * 8.2" :font-size="unit * 6.2" text-anchor="middle">
+        <circle :cx="cents(p.x) + unit * 6" :cy="cents(p.y) + unit * 6" :r="unit * 5" class="disc" />
+        <text :x="cents(p.x) + unit * 6" :y="cents(p.y) + unit * 8.2" :font-size="unit * 6.2" text-anchor="middle">
           {{ p.number }}
         </text>
         <text
           v-if="p.behindNumber"
-          :x="p.x + p.width - unit * 2"
-          :y="p.y + p.height - unit * 2"
+          :x="cents(p.x + p.width) - unit * 2"
+          :y="cents(p.y + p.height) - unit * 2"
           :font-size="unit * 5"
           text-anchor="end"
           class="behind"
@@ -62,7 +77,15 @@ const words = computed(
           {{ p.stuck ? '⇄' : '⤺' }}{{ p.behindNumber }}
         </text>
       </g>
-      <line v-for="(m, i) in face.marks" :key="`m${i}`" :x1="m.x1" :y1="m.y1" :x2="m.x2" :y2="m.y2" :class="m.kind" />
+      <line
+        v-for="(m, i) in face.marks"
+        :key="`m${i}`"
+        :x1="cents(m.x1)"
+        :y1="cents(m.y1)"
+        :x2="cents(m.x2)"
+        :y2="cents(m.y2)"
+        :class="m.kind"
+      />
     </svg>
     <figcaption class="small">{{ side === 'front' ? 'Front' : 'Back' }}: {{ title }}</figcaption>
   </figure>

@@ -13,9 +13,6 @@ const inHand = ref<string>()
 const strip = ref<HTMLElement>()
 const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
 
-const says = (leaf: BinderLeaf) =>
-  `Leaf ${leaf.number}, ${leaf.design}${leaf.tab ? `, tab ${leaf.tab}` : ''}: front ${leaf.front.title}, ${leaf.front.placed} of ${leaf.front.pockets} filled; back ${leaf.back.title}, ${leaf.back.placed} of ${leaf.back.pockets} filled`
-
 /** How many leaves stand in one row of the strip, for the arrow keys. */
 function columns() {
   const items = [...(strip.value?.children ?? [])] as HTMLElement[]
@@ -59,21 +56,24 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
             class="leaf"
             :class="[leaf.kind, { on: leaf.leafId === current?.leafId, between: leaf.between }]"
             :aria-pressed="leaf.leafId === current?.leafId"
-            :aria-label="says(leaf)"
             :tabindex="leaf.leafId === current?.leafId ? 0 : -1"
             @click="inHand = leaf.leafId"
             @keydown="onKey($event, leaf)"
           >
             <span class="head"
-              ><strong>{{ leaf.number }}</strong> <span v-if="leaf.tab" class="tab">{{ leaf.tab }}</span></span
+              ><strong><span class="visually-hidden">Leaf </span>{{ leaf.number }}</strong>
+              <span v-if="leaf.tab" class="tab"><span class="visually-hidden">tab </span>{{ leaf.tab }}</span></span
             >
             <span class="sides">
               <span v-for="side in ['front', 'back'] as const" :key="side" class="side">
                 <LeafThumb :leaf="leaf" :side="side" />
-                <span class="small text-truncate w-100">{{ leaf[side].title }}</span>
-                <span class="small visually-quiet">{{
-                  leaf[side].pockets ? `${leaf[side].placed}/${leaf[side].pockets}` : ''
-                }}</span>
+                <span class="small text-truncate w-100"
+                  ><span class="visually-hidden">{{ side }} </span>{{ leaf[side].title }}</span
+                >
+                <span class="small visually-quiet"
+                  >{{ leaf[side].pockets ? `${leaf[side].placed}/${leaf[side].pockets}` : 'no pockets' }}
+                  <span class="visually-hidden">filled, </span></span
+                >
               </span>
             </span>
             <span class="small text-truncate w-100">{{ leaf.design }}</span>
@@ -135,7 +135,10 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
   border-left-color: var(--zest);
 }
 .leaf.on {
-  outline: 3px solid var(--zest-bright);
+  box-shadow: inset 0 0 0 3px var(--zest-bright);
+}
+.leaf:focus-visible {
+  outline-offset: -5px;
 }
 .tab {
   padding: 0 0.4rem;

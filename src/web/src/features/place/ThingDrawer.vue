@@ -242,6 +242,10 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
           Its other side is {{ face.otherSide }} and changes with it.{{ face.note ? ` ${face.note}` : '' }}
         </p>
       </div>
+      <div v-for="face in unit.faces.filter((f) => f.kind !== 'pockets')" :key="face.leafId + face.side" class="mb-2">
+        <strong>{{ face.designName }}</strong>
+        <p class="form-text mt-0 mb-0">Spread {{ face.spread }}. {{ face.note }}</p>
+      </div>
     </template>
   </aside>
 </template>

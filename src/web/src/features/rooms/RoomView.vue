@@ -52,7 +52,7 @@ useShortcuts({
       @keys="shortcuts = true"
     />
     <TapeMeasure v-if="album" :album="album" current="" tab="gather" />
-    <nav class="tabs" aria-label="Rooms of the album">
+    <nav class="tabs many" aria-label="Rooms of the album">
       <RouterLink
         v-for="r in rooms"
         :key="r.key"
@@ -64,7 +64,6 @@ useShortcuts({
       >
         {{ r.name }} <span v-if="counts[r.key]" class="missing" aria-hidden="true">{{ counts[r.key] }}</span>
       </RouterLink>
-      <span class="week-words">the whole album</span>
     </nav>
     <main class="desk-body">
       <p v-if="error" class="warning-chip m-4" role="alert">{{ error.message }}</p>
