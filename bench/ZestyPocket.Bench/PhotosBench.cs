@@ -1,11 +1,9 @@
-using System.Diagnostics;
 using NodaTime;
 using Npgsql;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 
@@ -22,74 +20,24 @@ internal static class PhotosBench
 
     public static async Task RunAsync()
     {
-        var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
-        var database = Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE") ?? throw new InvalidOperationException("Run with ./bench/run.");
-        var connection = new NpgsqlConnectionStringBuilder(database) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
-        await Database.MigrateAsync(connection, CancellationToken.None);
+        await using var server = await BenchServer.StartAsync();
         var albums = new List<Guid>();
         foreach (var size in Sizes)
         {
-            albums.Add(await FillAsync(connection, size));
+            albums.Add(await FillAsync(server.Connection, size));
         }
 
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")]) { WorkingDirectory = folder, RedirectStandardOutput = true };
-        start.Environment["ConnectionStrings__Zesty"] = connection;
-        start.Environment["Zesty__DataFolder"] = folder;
-        start.Environment["Urls"] = "http://127.0.0.1:5199";
-        start.Environment["Serilog__MinimumLevel__Default"] = "Fatal";
-        using var server = Process.Start(start)!;
-        try
+        foreach (var (name, paths) in new (string, string[])[]
         {
-            using var client = new HttpClient { BaseAddress = new Uri("http://127.0.0.1:5199") };
-            while (true)
-            {
-                try
-                {
-                    (await client.GetAsync("/healthz")).EnsureSuccessStatusCode();
-                    break;
-                }
-                catch (HttpRequestException) when (!server.HasExited)
-                {
-                    await Task.Delay(200);
-                }
-            }
-
-            foreach (var (name, paths) in new (string, string[])[]
-            {
-                ("first screen (album and first 500 pictures)", ["", "/photos?take=500"]),
-                ("  of it the album with its tape", [""]),
-                ("later: the overview", ["/overview"]),
-                ("later: how many pictures", ["/photos/count"]),
-                ("later: cameras and their doubts", ["/cameras"]),
-            })
-            {
-                var times = albums.ConvertAll(_ => new List<double>());
-                for (var round = 0; round < 45; round++)
-                {
-                    for (var a = 0; a < albums.Count; a++)
-                    {
-                        var watch = Stopwatch.StartNew();
-                        foreach (var path in paths)
-                        {
-                            (await client.GetByteArrayAsync($"/api/albums/{albums[a]}{path}")).Length.ToString();
-                        }
-
-                        if (round >= 5)
-                        {
-                            times[a].Add(watch.Elapsed.TotalMilliseconds);
-                        }
-                    }
-                }
-
-                var medians = times.ConvertAll(t => Cpu.Median(t));
-                Console.WriteLine($"photos   {name}: " + string.Join(", ", Sizes.Zip(medians).Select(s => $"{s.First:N0}: {s.Second:0.0} ms ({s.Second / medians[0]:0.00}x)")));
-            }
-        }
-        finally
+            ("first screen (album and first 500 pictures)", ["", "/photos?take=500"]),
+            ("  of it the album with its tape", [""]),
+            ("later: the overview", ["/overview"]),
+            ("later: how many pictures", ["/photos/count"]),
+            ("later: cameras and their doubts", ["/cameras"]),
+        })
         {
-            server.Kill();
-            server.WaitForExit();
-            Directory.Delete(folder, recursive: true);
+            var medians = await server.MediansAsync([.. albums.Select(a => paths.Select(p => $"/api/albums/{a}{p}").ToArray())]);
+            Console.WriteLine($"photos   {name}: " + string.Join(", ", Sizes.Zip(medians).Select(s => $"{s.First:N0}: {s.Second:0.0} ms ({s.Second / medians[0]:0.00}x)")));
         }
     }
 

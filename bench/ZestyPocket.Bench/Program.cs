@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|print|pack|fit|pages|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {
@@ -16,6 +16,11 @@ if (wanted is "import" or "all")
 if (wanted is "photos" or "all")
 {
     await PhotosBench.RunAsync();
+}
+
+if (wanted is "open" or "all")
+{
+    await OpenBench.RunAsync();
 }
 
 if (wanted is "print" or "all")

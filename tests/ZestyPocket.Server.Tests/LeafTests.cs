@@ -1,4 +1,5 @@
 using System.Net.Http.Json;
+using Microsoft.Extensions.DependencyInjection;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
@@ -133,6 +134,15 @@ public sealed class LeafTests
         sheet.Pockets.Single().CutLabel.ShouldBe("6 3/4 × 8 1/4 in");
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A page of words.", Place: new PlaceRequest(sheet.LeafId, sheet.Side, "1")));
         unit.Faces[1].Pockets.Single().Piece!.Fit!.WordsOver.ShouldBe(0);
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            // Nothing that matters within the ring strip: the lines begin behind it.
+            var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(week, CancellationToken.None);
+            var card = open.Content.Pieces.OfType<Core.Placing.Card>().Single();
+            var face = scope.ServiceProvider.GetRequiredService<PieceFaces>().CardFaceOf(open, card, open.CutSizeOf(card));
+            face.Runs.Min(r => r.X).ShouldBeGreaterThanOrEqualTo(Protector.DefaultRingStrip.Points - 0.01);
+        }
+
         // A choice of pages leaves them where they are.
         var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(week, 1)))[0];
         await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(week, unit.Revision)], choice.Standing, choice.Extra));

@@ -126,7 +126,7 @@ public static class PageChoice
     private const int UnplacedWeight = 100_000;
 
     /// <summary>Enough to prove nearly every week and most trips in a few seconds; what is not proved says its gap.</summary>
-    public const double UsualEffort = 1.3;
+    public const double UsualEffort = 1.1;
 
     /// <summary>Answers a question. <paramref name="effort"/> bounds the search in the solver's own deterministic time.</summary>
     public static PageAnswer Solve(PageQuestion question, double effort = UsualEffort, CancellationToken cancel = default)
@@ -266,7 +266,7 @@ public static class PageChoice
         model.Minimize(cost);
         var solver = new CpSolver
         {
-            StringParameters = $"num_workers:1,random_seed:7,cp_model_presolve:false,max_deterministic_time:{effort.ToString(System.Globalization.CultureInfo.InvariantCulture)}",
+            StringParameters = $"num_workers:1,random_seed:7,cp_model_presolve:false,linearization_level:2,max_deterministic_time:{effort.ToString(System.Globalization.CultureInfo.InvariantCulture)}",
         };
         using var stop = cancel.Register(solver.StopSearch);
         var status = solver.Solve(model);
