@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
@@ -15,15 +16,24 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
 
     public async Task<byte[]> PngAsync(Guid unitId, double pixelsPerInch, CancellationToken cancel)
     {
-        var pages = await PaintedAsync(unitId, cancel);
-        var size = SpreadPainter.SizeOf(pages);
-        return Raster.Png(size.Width.Points, size.Height.Points, pixelsPerInch, canvas => _spreads.Draw(canvas, pages, pixelsPerInch, cancel));
+        var spreads = Spreads(await PaintedAsync(unitId, cancel));
+        var sizes = spreads.ConvertAll(SpreadPainter.SizeOf);
+        var gap = Length.FromInches(1, 4);
+        // One spread under another, as the album is turned.
+        var height = sizes.Aggregate(gap * (spreads.Count - 1), (sum, s) => sum + s.Height);
+        return Raster.Png(sizes.Max(s => s.Width.Points), height.Points, pixelsPerInch, canvas =>
+        {
+            foreach (var (spread, size) in spreads.Zip(sizes))
+            {
+                _spreads.Draw(canvas, spread, pixelsPerInch, cancel);
+                canvas.Translate(0, (float)(size.Height + gap).Points);
+            }
+        });
     }
 
     public async Task<byte[]> PdfAsync(Guid unitId, CancellationToken cancel)
     {
-        var pages = await PaintedAsync(unitId, cancel);
-        var spreads = pages.Zip(Binding.SpreadsOf([.. pages.Select(p => p.Side)])).GroupBy(p => p.Second, p => p.First).Select(g => g.ToList());
+        var spreads = Spreads(await PaintedAsync(unitId, cancel));
         var path = Path.GetTempFileName();
         try
         {
@@ -44,6 +54,9 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
             File.Delete(path);
         }
     }
+
+    private static List<List<PaintedFace>> Spreads(List<PaintedFace> pages) =>
+        [.. pages.Zip(Binding.SpreadsOf([.. pages.Select(p => p.Side)])).GroupBy(p => p.Second, p => p.First).Select(g => g.ToList())];
 
     private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel)
     {

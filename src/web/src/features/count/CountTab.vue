@@ -44,6 +44,7 @@ const totals = computed(() =>
   ),
 )
 
+const one = (name: string) => name.replace(/ies$/, 'y').replace(/s$/, '')
 /** The stretch by kind of piece and by size of pocket. */
 const kinds = computed(() => {
   const sum = new Map<string, number>()
@@ -296,8 +297,10 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
       </p>
       <p class="small visually-quiet mb-2">
         {{ totals.faces }} pages, {{ totals.emptyFaces }} of them with nothing on them yet.
-        <span v-for="[name, n] in kinds" :key="name">{{ n }} {{ name }} · </span
-        ><span v-for="[size, n, free] in sizes" :key="size">{{ n }} pockets of {{ size }}, {{ free }} open now · </span>
+        <span v-for="[name, n] in kinds" :key="name">{{ n }} {{ n === 1 ? one(name) : name }} · </span
+        ><span v-for="[size, n, free] in sizes" :key="size"
+          >{{ n }} {{ n === 1 ? 'pocket' : 'pockets' }} of {{ size }}, {{ free }} open now ·
+        </span>
       </p>
       <table class="table table-sm">
         <thead>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CountView, type PageChoiceView } from '../../api/client'
-import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
+import ChangesDialog from './ChangesDialog.vue'
+import { usePreview } from './preview'
 
 /** Which pages hold it all: two or three ways side by side, each with what it means and why. */
 const props = defineProps<{ album: AlbumView; counts: CountView[]; from: string }>()
-const { act } = useAct(() => props.album.id)
+const { asked, ask: look } = usePreview(() => props.album.id)
 const notices = useNotices()
 const choices = ref<PageChoiceView[]>()
 const asking = ref<AbortController>()
@@ -48,7 +49,7 @@ async function ask() {
 }
 
 const take = (choice: PageChoiceView) =>
-  act(() =>
+  look((preview) =>
     answer(
       api.POST('/api/albums/{albumId}/pages', {
         params: { path: { albumId: props.album.id } },
@@ -56,6 +57,7 @@ const take = (choice: PageChoiceView) =>
           units: props.counts.map((c) => ({ unitId: c.unitId, revision: c.revision })),
           standing: choice.standing,
           extra: choice.extra,
+          preview,
         },
       }),
     ),
@@ -118,6 +120,7 @@ const take = (choice: PageChoiceView) =>
         >
       </li>
     </ul>
+    <ChangesDialog v-model="asked" />
   </section>
 </template>
 
