@@ -88,5 +88,38 @@ public sealed class OldAlbumTests
         (await host.GetAsync<AlbumWordsView>($"/api/albums/{Album}/words")).People.Single().Name.ShouldBe("Otto");
     }
 
+    [Fact]
+    public async Task Leaves_made_before_they_could_be_altered_are_plain_and_their_old_changes_can_be_undone()
+    {
+        const string counts = """{"kind":"weekly","firstDay":"2026-05-04","scheme":"iso","cutOff":"03:00:00","homeZone":"Etc/UTC"}""";
+        const string nine = "11111111-0000-7000-8000-000000000009";
+        string State(string protector) => $$"""{"protectorId":"{{protector}}","ordinal":0,"frontUnitId":null,"backUnitId":"{{Unit}}","gone":false}""";
+        var connection = await TestDatabase.CreateOldAsync("GivenUpDesigns", $$"""
+            INSERT INTO "Albums" ("Id", "KeeperId", "Name", "FirstDay", "BodyWidth", "BodyHeight", "Measures", "Calendar", "Words", "FacesPerUnit", "Demo", "MadeAt", "Revision", "HeadEditId")
+                VALUES ('{{Album}}', '{{Keeper.LocalId}}', 'Before', '2026-05-04', 8229600, 10972800, 'Inches', '{{counts}}', '{}', 2, 'None', now(), 1, NULL);
+            INSERT INTO "Protectors" ("Id", "AlbumId", "Ordinal", "DesignKey", "OuterWidth", "OuterHeight", "RingStrip", "Ease", "ClearSizes", "Gone", "Revision")
+                VALUES ('{{Protector}}', '{{Album}}', 0, '9x12-rows-6x4-3x4', 8915400, 11201400, 571500, 28575, '[]', FALSE, 1),
+                       ('{{nine}}', '{{Album}}', 1, '9x12-nine-3x4', 8915400, 11201400, 571500, 28575, '[]', FALSE, 1);
+            INSERT INTO "Units" ("Id", "AlbumId", "Ordinal", "Kind", "FirstDay", "LastDay", "Year", "FirstNumber", "LastNumber", "FirstOccurrence", "LastOccurrence", "LeftOut", "Gone", "Content", "Revision", "CardsTold", "PiecesPlaced", "PhotosPlaced", "KeepsakesInEnvelope")
+                VALUES ('{{Unit}}', '{{Album}}', 0, 'Week', '2026-05-04', '2026-05-10', 2026, 19, 19, 0, 0, FALSE, FALSE, '{"pieces":[],"placements":[],"notes":[]}', 1, 0, 0, ARRAY[]::uuid[], 0);
+            INSERT INTO "Edits" ("Id", "AlbumId", "KeeperId", "UnitIds", "Summary", "MadeAt", "Undone") VALUES ('{{Put}}', '{{Album}}', '{{Keeper.LocalId}}', ARRAY['{{Unit}}']::uuid[], 'Changed a leaf to Nine 3x4', now(), FALSE);
+            INSERT INTO "Leaves" ("Id", "AlbumId", "Ordinal", "ProtectorId", "FrontUnitId", "BackUnitId", "Gone", "Revision", "HeadEditId")
+                VALUES ('{{Leaf}}', '{{Album}}', 0, '{{nine}}', NULL, '{{Unit}}', FALSE, 2, '{{Put}}'), ('{{OtherLeaf}}', '{{Album}}', 1, '{{Protector}}', '{{Unit}}', NULL, FALSE, 1, NULL);
+            INSERT INTO "EditChange" ("Id", "EditId", "Subject", "SubjectId", "RevisionAfter", "PreviousHeadEditId", "Before", "After")
+                VALUES ('11111111-0000-7000-8000-000000000008', '{{Put}}', 'Leaf', '{{Leaf}}', 2, NULL, '{{State(Protector)}}', '{{State(nine)}}');
+            """);
+
+        await using var host = TestHost.On(connection);
+        var week = await host.OpenAsync(new Guid(Unit));
+        week.Faces.Select(f => f.Pockets.Count).ShouldBe([9, 6]);
+        week.Faces.ShouldAllBe(f => f.Marks.Count == 0 && f.Holes.Count == 0 && f.Kind == Core.Pages.LeafKind.Pockets);
+        var leaves = await host.GetAsync<List<Server.Counting.BinderLeaf>>($"/api/albums/{Album}/leaves");
+        leaves.Select(l => (l.Design, l.Tab, l.Between)).ShouldBe([("Nine 3x4", null, false), ("Three rows of 6x4 + 3x4", null, false)]);
+        await host.PostAsync<object>($"/api/edits/{Put}/undo", new { });
+        (await host.OpenAsync(new Guid(Unit))).Faces.Select(f => f.Pockets.Count).ShouldBe([6, 6]);
+        await host.PostAsync<object>($"/api/edits/{Put}/redo", new { });
+        (await host.OpenAsync(new Guid(Unit))).Faces.Select(f => f.Pockets.Count).ShouldBe([9, 6]);
+    }
+
     private static int Filled(UnitView week) => week.Counts.Pockets - week.Counts.OpenPockets;
 }

@@ -1,7 +1,9 @@
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Tests;
@@ -31,6 +33,78 @@ public sealed class UnitContentJsonTests
     [Fact]
     public void Only_what_cannot_be_computed_is_stored()
     {
-        UnitContentJson.Empty.ShouldBe("""{"pieces":[],"placements":[],"notes":[]}""");
+        UnitContentJson.Empty.ShouldBe("""{"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}""");
+    }
+
+    [Fact]
+    public void A_collage_a_picture_over_pockets_and_what_is_wished_come_back_as_they_were()
+    {
+        var (leaf, photo) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        PocketPlace At(string key) => new(leaf, LeafSide.Back, key);
+        var collage = new Collage(
+            Guid.CreateVersion7(), "2x2 | 2x2 / 4x2",
+            [new CollageCell("1.1", Guid.CreateVersion7(), new Framing(0.2, 0.3, 1.4), string.Empty), new CollageCell("2.1", null, Framing.Middle, "夏 words")],
+            Collage.UsualGutter, Rgb.Read("#fffdf4"));
+        var content = UnitContent.Empty.AddCollage(collage).Put(collage.Id, At("3.1"))
+            .PutSpan(photo, [(At("1.1"), Guid.CreateVersion7()), (At("1.2"), Guid.CreateVersion7())], Framing.Middle)
+            .LeaveClear(At("2.2"), clear: true).Wish(photo, Size.FromInches(6, 8));
+        content = content with { KeepsItsPages = true };
+        var json = UnitContentJson.Write(content);
+        json.ShouldNotContain("body");
+        json.ShouldNotContain("photos");
+        var back = UnitContentJson.Read(json);
+        var read = (Collage)back.Find(collage.Id)!;
+        read.Cells.ShouldBe(collage.Cells);
+        (read.Layout, read.Gutter, read.Ground).ShouldBe((collage.Layout, collage.Gutter, collage.Ground));
+        back.Placements.ShouldBe(content.Placements);
+        back.SlicesOf(((PhotoPrint)back.Find(back.At(At("1.1"))!.Value.PieceId)!).SpanId!.Value).Length.ShouldBe(2);
+        (back.Clear.Single(), back.WishFor(photo), back.KeepsItsPages).ShouldBe((At("2.2"), Size.FromInches(6, 8), true));
+    }
+
+    [Fact]
+    public void A_week_written_before_there_were_collages_reads_as_it_was()
+    {
+        var old = UnitContentJson.Read("""{"pieces":[],"placements":[],"notes":[]}""");
+        (old.Clear.IsEmpty, old.Wishes.IsEmpty, old.KeepsItsPages).ShouldBe((true, true, false));
+    }
+
+    [Fact]
+    public void What_was_done_to_a_leaf_comes_back_and_a_plain_leaf_stays_plain()
+    {
+        var form = LeafForm.Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(3))).Stick("2.1", together: true);
+        form = form with { Cut = new PageCut(CutKeeps.Columns, Length.FromInches(6)), Tab = new IndexTab("May", 2) };
+        var leaf = new AlbumLeaf();
+        leaf.ReadForm().IsAltered.ShouldBeFalse();
+        leaf.WriteForm(form);
+        leaf.Form.ShouldNotContain("isAltered");
+        var back = leaf.ReadForm();
+        back.Fuses.ShouldBe(form.Fuses);
+        back.Stuck.ShouldBe(form.Stuck);
+        (back.Cut, back.Tab, back.IsAltered).ShouldBe((form.Cut, form.Tab, true));
+    }
+
+    [Theory]
+    [InlineData(LeafKind.Sheet)]
+    [InlineData(LeafKind.FoldOut)]
+    [InlineData(LeafKind.Divider)]
+    [InlineData(LeafKind.Envelope)]
+    [InlineData(LeafKind.Pockets)]
+    public void Every_kind_of_leaf_comes_back_from_its_row_with_its_measures(LeafKind kind)
+    {
+        var (outer, strip) = (MeasureText.ParseSize("6.75x8.25"), Protector.DefaultRingStrip);
+        var made = kind switch
+        {
+            LeafKind.Sheet => Protector.Sheet("sheet", outer, strip),
+            LeafKind.FoldOut => Protector.FoldOut("foldout", Size.FromInches(11, 8), Length.FromInches(6.5m), strip),
+            LeafKind.Pockets => Protector.Unmeasured(PageDesign.FromNotation("own-1", "Mine", "3x4 | 3x4 / 6x4")) with { Form = new ProtectorForm { Name = "Mine", Notation = "3x4 | 3x4 / 6x4" } },
+            _ => Protector.WithoutPockets("none", kind, outer, strip),
+        };
+        made = made with { Form = made.Form with { Holes = HolePattern.ThreeRings, Rings = RingSide.Right, Thickness = Length.FromMillimetres(0.3m) } };
+        var back = AlbumProtector.From(made, 0).ToProtector();
+        back.Design.Pockets.ShouldBe(made.Design.Pockets);
+        back.Design.Face(LeafSide.Back).ShouldBe(made.Design.Face(LeafSide.Back));
+        (back.Outer, back.RingStrip, back.Design.Name, back.WidthInAlbum).ShouldBe((made.Outer, made.RingStrip, made.Design.Name, made.WidthInAlbum));
+        (back.Form.Kind, back.Form.Rings, back.Form.Thickness, back.Form.Holes!.Name).ShouldBe((kind, RingSide.Right, made.Form.Thickness, HolePattern.ThreeRings.Name));
+        back.Form.Holes.FromMiddle.ShouldBe(HolePattern.ThreeRings.FromMiddle);
     }
 }

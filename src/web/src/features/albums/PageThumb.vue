@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { DesignView } from '../../api/client'
 
-defineProps<{ design: DesignView; height?: number }>()
+defineProps<{ design: Pick<DesignView, 'bodyWidth' | 'bodyHeight' | 'pockets'>; height?: number }>()
 </script>
 
 <template>
