@@ -42,6 +42,11 @@ async function addCard(cardKind: 'journaling' | 'weekTitle' | 'filler') {
   if (!place && result?.pieceId) hand.openLoose(result.pieceId)
 }
 
+/** Leaves outside the pockets, each once. */
+const outside = computed(() =>
+  props.unit.faces.filter((f, i, all) => f.kind !== 'pockets' && all.findIndex((o) => o.leafId === f.leafId) === i),
+)
+
 /** The sizes of pocket the album has, for a picture that is wanted in one of them. */
 const sizes = computed(() => [...new Set(props.album.protectors.flatMap((p) => p.clearSizes.map((c) => c.nominal)))])
 const wish = computed(() => props.unit.wishes.find((w) => w.photoId === piece.value?.photo?.id)?.size ?? '')
@@ -242,7 +247,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
           Its other side is {{ face.otherSide }} and changes with it.{{ face.note ? ` ${face.note}` : '' }}
         </p>
       </div>
-      <div v-for="face in unit.faces.filter((f) => f.kind !== 'pockets')" :key="face.leafId + face.side" class="mb-2">
+      <div v-for="face in outside" :key="face.leafId + face.side" class="mb-2">
         <strong>{{ face.designName }}</strong>
         <p class="form-text mt-0 mb-0">Spread {{ face.spread }}. {{ face.note }}</p>
       </div>
