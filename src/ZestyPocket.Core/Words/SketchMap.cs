@@ -58,7 +58,8 @@ public static class SketchMap
         scale = double.IsInfinity(scale) ? 0 : scale;
         return [.. flat.Select(p => (x + (width / 2) + ((p.X - ((left + right) / 2)) * scale), y + (height / 2) + ((p.Y - ((top + bottom) / 2)) * scale)))];
 
-        static double Fraction(double room, double span) => span > 1e-9 ? room / span : double.PositiveInfinity;
+        // Nearer than a metre is one place: no receiver tells more, and a double at 180 degrees little more.
+        static double Fraction(double room, double span) => span > 1e-5 ? room / span : double.PositiveInfinity;
     }
 
     /// <summary>A card with the way on it.</summary>

@@ -39,12 +39,12 @@ public sealed class SketchMapTests
             placed.ShouldAllBe(p => p.X >= 10 - 1e-6 && p.X <= 110 + 1e-6 && p.Y >= 20 - 1e-6 && p.Y <= 70 + 1e-6);
             for (var i = 1; i < points.Count; i++)
             {
-                if (Math.Abs(offsets[i].Item1 - offsets[0].Item1) > 1e-6)
+                if (Math.Abs(offsets[i].Item1 - offsets[0].Item1) > 1e-5)
                 {
                     (placed[i].Y < placed[0].Y).ShouldBe(offsets[i].Item1 > offsets[0].Item1);
                 }
 
-                if (Math.Abs(offsets[i].Item2 - offsets[0].Item2) > 1e-6)
+                if (Math.Abs(offsets[i].Item2 - offsets[0].Item2) > 1e-5)
                 {
                     (placed[i].X > placed[0].X).ShouldBe(offsets[i].Item2 > offsets[0].Item2, "also over the date line");
                 }
