@@ -213,7 +213,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
                 <label v-if="leaf.kind === 'pockets'" :for="`leaf-${leaf.leafId}`" class="visually-hidden"
                   >Design of the leaf with {{ leaf.design }}</label
                 >
-                <span v-if="leaf.kind !== 'pockets'" :id="`leaf-${leaf.leafId}`" class="fw-semibold">{{
+                <span v-if="leaf.kind !== 'pockets'" :id="`leaf-${leaf.leafId}`" class="fw-semibold d-block">{{
                   leaf.design
                 }}</span>
                 <select

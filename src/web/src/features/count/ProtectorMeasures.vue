@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { reactive, ref, watch } from 'vue'
+import { reactive, ref, useId, watch } from 'vue'
 import { answer, api, Refusal, type AlbumView, type ProtectorView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { keys, useHolePatterns, useRefresh } from '../albums/queries'
@@ -11,6 +11,8 @@ const notices = useNotices()
 const client = useQueryClient()
 const refresh = useRefresh()
 const { data: patterns } = useHolePatterns()
+/** The same make may be measured in two places of one screen. */
+const uid = useId()
 const problem = ref('')
 const printed = ref<string[]>([])
 const form = reactive({
@@ -91,21 +93,21 @@ async function measure() {
     </div>
     <div class="row g-2">
       <div class="col-md-4">
-        <label :for="`outer-${protector.id}`" class="form-label">Outer size</label>
-        <input :id="`outer-${protector.id}`" v-model="form.outer" class="form-control" />
+        <label :for="`outer-${uid}`" class="form-label">Outer size</label>
+        <input :id="`outer-${uid}`" v-model="form.outer" class="form-control" />
       </div>
       <div class="col-md-4">
-        <label :for="`ring-${protector.id}`" class="form-label">Ring strip</label>
-        <input :id="`ring-${protector.id}`" v-model="form.ringStrip" class="form-control" />
+        <label :for="`ring-${uid}`" class="form-label">Ring strip</label>
+        <input :id="`ring-${uid}`" v-model="form.ringStrip" class="form-control" />
       </div>
       <div class="col-md-4">
-        <label :for="`ease-${protector.id}`" class="form-label">Ease</label>
-        <input :id="`ease-${protector.id}`" v-model="form.ease" class="form-control" />
+        <label :for="`ease-${uid}`" class="form-label">Ease</label>
+        <input :id="`ease-${uid}`" v-model="form.ease" class="form-control" />
       </div>
       <div v-for="c in protector.clearSizes" :key="c.nominal" class="col-md-4">
-        <label :for="`clear-${protector.id}-${c.nominal}`" class="form-label">Clear size of a {{ c.nominal }}</label>
+        <label :for="`clear-${uid}-${c.nominal}`" class="form-label">Clear size of a {{ c.nominal }}</label>
         <input
-          :id="`clear-${protector.id}-${c.nominal}`"
+          :id="`clear-${uid}-${c.nominal}`"
           v-model="form.clear[c.nominal]"
           class="form-control"
           :placeholder="c.nominal"
@@ -113,19 +115,19 @@ async function measure() {
         <div class="form-text mt-0">cut to {{ c.cut }}</div>
       </div>
       <div class="col-md-4">
-        <label :for="`thick-${protector.id}`" class="form-label">Thickness of one leaf</label>
-        <input :id="`thick-${protector.id}`" v-model="form.thickness" class="form-control" />
+        <label :for="`thick-${uid}`" class="form-label">Thickness of one leaf</label>
+        <input :id="`thick-${uid}`" v-model="form.thickness" class="form-control" />
       </div>
       <div class="col-md-4">
-        <label :for="`rings-${protector.id}`" class="form-label">Rings on the front</label>
-        <select :id="`rings-${protector.id}`" v-model="form.rings" class="form-select">
+        <label :for="`rings-${uid}`" class="form-label">Rings on the front</label>
+        <select :id="`rings-${uid}`" v-model="form.rings" class="form-select">
           <option value="left">at the left</option>
           <option value="right">at the right</option>
         </select>
       </div>
       <div class="col-md-4">
-        <label :for="`holes-${protector.id}`" class="form-label">Holes</label>
-        <select :id="`holes-${protector.id}`" v-model="form.pattern" class="form-select">
+        <label :for="`holes-${uid}`" class="form-label">Holes</label>
+        <select :id="`holes-${uid}`" v-model="form.pattern" class="form-select">
           <option value="">not known yet</option>
           <option v-for="name in patterns ?? []" :key="name" :value="name">{{ name }}</option>
           <option value="Measured">measured on one leaf</option>
@@ -133,16 +135,16 @@ async function measure() {
       </div>
       <template v-if="form.pattern === 'Measured'">
         <div class="col-md-4">
-          <label :for="`edge-${protector.id}`" class="form-label">Ring edge to the middle of a hole</label>
-          <input :id="`edge-${protector.id}`" v-model="form.fromEdge" class="form-control" />
+          <label :for="`edge-${uid}`" class="form-label">Ring edge to the middle of a hole</label>
+          <input :id="`edge-${uid}`" v-model="form.fromEdge" class="form-control" />
         </div>
         <div class="col-md-4">
-          <label :for="`diameter-${protector.id}`" class="form-label">Hole</label>
-          <input :id="`diameter-${protector.id}`" v-model="form.diameter" class="form-control" />
+          <label :for="`diameter-${uid}`" class="form-label">Hole</label>
+          <input :id="`diameter-${uid}`" v-model="form.diameter" class="form-control" />
         </div>
         <div class="col-md-4">
-          <label :for="`top-${protector.id}`" class="form-label">Each from the top</label>
-          <input :id="`top-${protector.id}`" v-model="form.fromTop" class="form-control" placeholder="2 in; 6 in" />
+          <label :for="`top-${uid}`" class="form-label">Each from the top</label>
+          <input :id="`top-${uid}`" v-model="form.fromTop" class="form-control" placeholder="2 in; 6 in" />
         </div>
       </template>
     </div>
