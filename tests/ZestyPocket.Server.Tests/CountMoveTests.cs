@@ -117,6 +117,21 @@ public sealed class CountMoveTests
     }
 
     [Fact]
+    public async Task A_long_story_wants_pockets_also_in_an_album_that_has_sheets_outside_them()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/protectors", new MakeRequest(LeafKind.Sheet));
+        await host.PostAsync<ZestyPocket.Server.Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new ZestyPocket.Server.Words.NewStoryRequest(string.Join(' ', Enumerable.Repeat("marmalade", 400)), "Long", [new LocalDate(2026, 5, 6)]));
+        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: string.Join(' ', Enumerable.Repeat("marmalade", 600))));
+        // The week itself has no sheet: all of it goes into 3x4 pockets.
+        var count = await CountAsync(host, album.Units[0].Id);
+        count.Wanted.Single(w => w.Kind == Core.Counting.WantKind.Story).Count.ShouldBeGreaterThan(1);
+        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(album.Units[0].Id, 1)))[0];
+        choice.Unplaced.ShouldBe(0);
+    }
+
+    [Fact]
     public async Task Weeks_of_the_leaf_school_are_merged_and_keep_the_pieces_of_the_first()
     {
         await using var host = await TestHost.StartAsync();

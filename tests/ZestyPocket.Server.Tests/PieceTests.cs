@@ -38,6 +38,7 @@ public sealed class PieceTests
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(move.Size!, move.PhotoIds!)));
         (await host.GetAsync<CountView>($"/api/units/{unit.Id}/count")).Lacking.ShouldBe(0);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit.Undo.ShouldBe("Filled the spread with 11 photos, 1 collage and 0 cards");
         (unit.Counts.LoosePhotos, unit.Counts.PiecesShort).ShouldBe((0, 0));
         var pocket = unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Kind == PieceKind.Collage);
         pocket.Size.ShouldBe("6x4");

@@ -30,21 +30,26 @@ public static class FusedOffers
             yield break;
         }
 
-        var form = LeafForm.Plain;
-        var fused = 0;
-        foreach (var key in Fusible(protector.Design).Take(most))
+        var possible = Fusible(protector.Design).Take(most).Count();
+        for (var fused = 1; fused <= possible; fused++)
         {
-            form = form.With(Alterations.InHalf(protector.Design.Pockets.First(p => p.Key == key)));
-            fused++;
             yield return offer with
             {
                 Key = $"{offer.Key}+{fused}",
                 Name = $"{offer.Name} with {NumberWords.Of(fused)} {(fused == 1 ? "pocket" : "pockets")} fused",
-                Pockets = PocketsOf(protector.Altered(form)),
+                Pockets = PocketsOf(protector.Altered(Form(LeafForm.Plain, protector, fused))),
                 Of = offer.Key,
                 Fused = fused,
             };
         }
+    }
+
+    /// <summary>What is done to a leaf so that it holds what the offer with so many fused pockets promises.</summary>
+    public static LeafForm Form(LeafForm form, Protector protector, int fused)
+    {
+        ArgumentNullException.ThrowIfNull(form);
+        ArgumentNullException.ThrowIfNull(protector);
+        return Fusible(protector.Design).Take(fused).Aggregate(form, (done, key) => done.With(Alterations.InHalf(protector.Design.Pockets.First(p => p.Key == key))));
     }
 
     /// <summary>Pockets of each cut size on one face.</summary>

@@ -57,6 +57,13 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>Photos that already have a print in a pocket or a cell of a collage.</summary>
     public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).Concat(Pieces.OfType<Collage>().SelectMany(c => c.Photos)).ToHashSet();
 
+    /// <summary>Cards with words of their own, written or computed; titles and patterns are none.</summary>
+    public IEnumerable<Card> CardsOfWords => Pieces.OfType<Card>()
+        .Where(c => CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler) && (ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words)));
+
+    /// <summary>It has a title card.</summary>
+    public bool HasTitle => Pieces.OfType<Card>().Any(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title);
+
     /// <summary>The slices of a picture that runs over several pockets, in the order they were cut.</summary>
     public ImmutableArray<PhotoPrint> SlicesOf(Guid spanId) => [.. Pieces.OfType<PhotoPrint>().Where(p => p.SpanId == spanId)];
 

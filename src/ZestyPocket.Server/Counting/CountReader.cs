@@ -94,11 +94,10 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(wants);
         ArgumentNullException.ThrowIfNull(formula);
-        var written = open.Content.Pieces.OfType<Card>().Count(c => CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler) && (ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words)));
         return formula.GapOf(
             open.Photos.Count,
-            written + wants.Count(w => w.Kind == WantKind.Story),
-            open.Content.Pieces.OfType<Card>().Any(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title),
+            open.Content.CardsOfWords.Count() + wants.Count(w => w.Kind == WantKind.Story),
+            open.Content.HasTitle,
             wants.Count,
             open.Faces.Sum(f => f.Pockets.Count()));
     }
@@ -122,6 +121,8 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         var cutsOf = open.Album.Protectors.Select(p => p.ToProtector()).Concat(open.Faces.Select(f => f.Protector))
             .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f.Nominal)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
         var sizes = cutsOf.SelectMany(c => c).Concat(cutsOf.Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half)).Select(c => FusedOffers.HalfOf(c.Key))).Distinct().ToList();
+        // A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.
+        var ofPockets = open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f.Nominal))).Distinct().ToList();
         var wants = new List<Want>();
         var inCollages = open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
         var spanning = open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
@@ -141,7 +142,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
             var anywhere = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler || ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words);
             var heading = ComputedCards.Heading(card.Kind) is not null;
             // Words that fit nowhere still want a pocket: the largest.
-            var largest = sizes.MaxBy(s => s.SquareInches);
+            var largest = ofPockets.MaxBy(s => s.SquareInches);
             var name = CardStyle.RoleOf(card.Kind) == StyleRole.Title ? "title cards" : card.Kind == CardKind.Filler ? "filler cards" : "cards";
             wants.Add(Want.Words(WantKind.Card, name, sizes, s => anywhere || s == largest || CardComposer.Fit(card.Words, style, s, fonts, heading).Fits));
         }
@@ -154,7 +155,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         {
             var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
             var needed = sizes.ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
-            var fewest = needed.Values.Where(n => n > 0).DefaultIfEmpty(1).Min();
+            var fewest = ofPockets.Select(s => needed[s]).Where(n => n > 0).DefaultIfEmpty(1).Min();
             wants.AddRange(Enumerable.Repeat(Want.Words(WantKind.Story, "untold stories", sizes, s => needed[s] > 0 && needed[s] <= fewest), fewest));
         }
 

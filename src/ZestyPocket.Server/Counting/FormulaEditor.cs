@@ -2,8 +2,6 @@ using System.Collections.Immutable;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
@@ -84,12 +82,11 @@ public sealed class FormulaEditor(AlbumReader albums, Binder binder, UnitOpener 
 
         var own = new[] { open.Faces[0], open.Faces[^1] }.Select(f => f.ProtectorRow.Id).Distinct().Where(id => album.Protectors.Exists(p => p.Id == id && p.ToProtector().Form.Kind == LeafKind.Pockets)).ToImmutableArray();
         var between = open.Faces.GroupBy(f => f.Leaf.Id).Where(g => g.Count() == 2).Select(g => g.First()).Where(f => album.School == PageSchool.Spread || f.Leaf.Id != open.Faces[0].Leaf.Id).Select(f => f.ProtectorRow.Id).ToImmutableArray();
-        var cards = open.Content.Pieces.OfType<Card>().ToList();
         var formula = new Formula(
             Guid.Empty, $"Like {open.Title}", own, between,
             open.Content.PhotosPlaced.Count > 0 ? open.Content.PhotosPlaced.Count : open.Photos.Count,
-            cards.Count(c => CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler)),
-            cards.Exists(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title)).Checked();
+            open.Content.CardsOfWords.Count(),
+            open.Content.HasTitle).Checked();
         return View(album, formula, 0);
     }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
@@ -99,16 +100,8 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         var before = BinderShot.Of(binder);
         var (form, protector) = (leaf.ReadForm(), binder.ProtectorOf(leaf.ProtectorId));
         var (changed, done) = Changed(form, protector, request);
-        // Refuses what cannot be before anything is touched.
-        var altered = protector.Altered(changed);
-        var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
-        history.Touch([leaf, .. sides]);
-        leaf.WriteForm(changed);
-        foreach (var unit in sides)
-        {
-            unit.Write(unit.Read().KeepOnly(place => place.LeafId != leafId || altered.Design.Find(place.Side, place.PocketKey) is not null));
-        }
-
+        var sides = binder.SidesOf(leaf);
+        LeafDesigns.Form(history, leaf, leaf.ProtectorId, protector, changed, sides);
         return await SaveAsync(done, sides, before, request.Preview == true, cancel);
     }
 
@@ -171,30 +164,23 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         foreach (var (leafId, protectorId, fused) in request.Standing)
         {
             var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("A leaf is no longer in the binder. Nothing was changed: ask for the pages again.");
-            var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+            var sides = binder.SidesOf(leaf);
             if (leaf.ProtectorId != Require(protectorId))
             {
-                LeafDesigns.Change(history, leaf, protectorId, binder.DesignOf(protectorId), sides);
+                LeafDesigns.Change(history, leaf, protectorId, binder.ProtectorOf(protectorId), sides);
                 touched.UnionWith(sides);
             }
 
             if (fused > 0)
             {
-                history.Touch([leaf, .. sides]);
-                FuseOnly(leaf, fused);
-                var altered = binder.On(leaf).Design;
-                foreach (var unit in sides)
-                {
-                    unit.Write(unit.Read().KeepOnly(place => place.LeafId != leafId || altered.Find(place.Side, place.PocketKey) is not null));
-                }
-
+                LeafDesigns.Form(history, leaf, protectorId, binder.ProtectorOf(protectorId), FusedOffers.Form(leaf.ReadForm(), binder.ProtectorOf(protectorId), fused), sides);
                 touched.UnionWith(sides);
             }
         }
 
         foreach (var unit in units)
         {
-            var wanted = request.Extra.Where(e => e.UnitId == unit.Id).SelectMany(e => Enumerable.Repeat((Id: Require(e.ProtectorId), e.Fused), Math.Clamp(e.Leaves, 0, Core.Counting.PageQuestion.MostExtraLeaves))).ToList();
+            var wanted = request.Extra.Where(e => e.UnitId == unit.Id).SelectMany(e => Enumerable.Repeat((Id: Require(e.ProtectorId), e.Fused), Math.Clamp(e.Leaves, 0, PageQuestion.MostExtraLeaves))).ToList();
             // Dividers, pages outside the pockets and altered leaves are no question of pockets: they stay.
             foreach (var leaf in binder.Leaves.Where(l => l.FrontUnitId == unit.Id && l.BackUnitId == unit.Id && binder.IsChosen(l)).ToList())
             {
@@ -206,7 +192,7 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
 
             foreach (var (protectorId, fused) in wanted)
             {
-                FuseOnly(Insert(unit, protectorId), fused);
+                Insert(unit, protectorId).WriteForm(FusedOffers.Form(LeafForm.Plain, binder.ProtectorOf(protectorId), fused));
             }
         }
 
@@ -225,13 +211,13 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
             return true;
         }
 
-        var sides = binder.Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+        var sides = binder.SidesOf(leaf);
         if (sides.Exists(u => u.Read().HoldsOn(leafId, locked: stretch.Contains(u.Id))))
         {
             return false;
         }
 
-        LeafDesigns.Change(history, leaf, protectorId, binder.DesignOf(protectorId), sides);
+        LeafDesigns.Change(history, leaf, protectorId, binder.ProtectorOf(protectorId), sides);
         return true;
     }
 
@@ -267,7 +253,7 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
     {
         var onLeaf = binder.DesignOf(protectorId).OnBothFaces;
         var pockets = binder.Faces[unit.Id].Sum(f => binder.On(binder.Leaves.Single(l => l.Id == f.LeafId)).Design.Face(f.Side).Count);
-        for (var leaves = 0; pockets < pieces && onLeaf > 0 && leaves < Core.Counting.PageQuestion.MostExtraLeaves; leaves++)
+        for (var leaves = 0; pockets < pieces && onLeaf > 0 && leaves < PageQuestion.MostExtraLeaves; leaves++)
         {
             Insert(unit, protectorId);
             pockets += onLeaf;
@@ -295,15 +281,6 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         leaf.ProtectorId = protectorId;
         Lay(unit, +2);
         return leaf;
-    }
-
-    /// <summary>Fuses the first pockets of a leaf that are fused by halves: the largest that two cards or prints fit into.</summary>
-    private void FuseOnly(AlbumLeaf leaf, int count)
-    {
-        foreach (var key in Core.Counting.FusedOffers.Fusible(binder.On(leaf).Design).Take(count).ToList())
-        {
-            leaf.WriteForm(leaf.ReadForm().With(Alterations.InHalf(binder.On(leaf).Design.Pockets.First(p => p.Key == key))));
-        }
     }
 
     private void Remove(AlbumUnit unit, AlbumLeaf leaf)

@@ -42,6 +42,13 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
         return _protectors[leaf.ProtectorId].Altered(leaf.ReadForm());
     }
 
+    /// <summary>The units of a leaf's faces: none, one or two.</summary>
+    public List<AlbumUnit> SidesOf(AlbumLeaf leaf)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        return Units.FindAll(u => u.Id == leaf.FrontUnitId || u.Id == leaf.BackUnitId);
+    }
+
     /// <summary>A make of leaf that has come to the album.</summary>
     public void Know(AlbumProtector row)
     {

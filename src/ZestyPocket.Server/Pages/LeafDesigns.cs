@@ -4,22 +4,33 @@ using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Pages;
 
-/// <summary>Gives a leaf another page design.</summary>
+/// <summary>Gives a leaf other pockets: another make, or what a heat tool or a knife makes of the one it has.</summary>
 public static class LeafDesigns
 {
     /// <summary>
-    /// Changes the design inside the edit under way. Both faces get the new pockets, so the units of both are part of it;
-    /// pieces whose pockets are gone go to the tray. Gives how many.
+    /// Another make inside the edit under way. Seams and cuts belonged to the old page and go with it; the tab stays.
+    /// Gives how many pieces went to the tray.
     /// </summary>
-    public static int Change(History history, AlbumLeaf leaf, Guid protectorId, PageDesign design, IReadOnlyCollection<AlbumUnit> unitsOfItsFaces)
+    public static int Change(History history, AlbumLeaf leaf, Guid protectorId, Protector protector, IReadOnlyCollection<AlbumUnit> unitsOfItsFaces)
+    {
+        ArgumentNullException.ThrowIfNull(leaf);
+        return Form(history, leaf, protectorId, protector, LeafForm.Plain with { Tab = leaf.ReadForm().Tab }, unitsOfItsFaces);
+    }
+
+    /// <summary>
+    /// A make and what is done to it. Both faces get the new pockets, so the units of both are part of the edit; pieces
+    /// whose pockets are gone go to the tray. Throws <see cref="Core.RuleException"/> before anything is touched when it
+    /// cannot be done. Gives how many pieces went to the tray.
+    /// </summary>
+    public static int Form(History history, AlbumLeaf leaf, Guid protectorId, Protector protector, LeafForm form, IReadOnlyCollection<AlbumUnit> unitsOfItsFaces)
     {
         ArgumentNullException.ThrowIfNull(history);
         ArgumentNullException.ThrowIfNull(leaf);
         ArgumentNullException.ThrowIfNull(unitsOfItsFaces);
+        var design = protector.Altered(form).Design;
         history.Touch([leaf, .. unitsOfItsFaces]);
         leaf.ProtectorId = protectorId;
-        // Seams and cuts belong to the old page.
-        leaf.WriteForm(LeafForm.Plain with { Tab = leaf.ReadForm().Tab });
+        leaf.WriteForm(form);
         var lost = 0;
         foreach (var unit in unitsOfItsFaces)
         {

@@ -317,13 +317,14 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             }
         }
 
+        var collages = 0;
         foreach (var collage in content.Loose.OfType<Collage>().ToList())
         {
             if (free.Where(p => collage.Body.FitsIn(p.Nominal)).OrderBy(p => p.Nominal.SquareInches).Select(p => (OpenPocket?)p).FirstOrDefault() is { } pocket)
             {
                 content = content.Put(collage.Id, pocket.Place).Lock(pocket.Place, locked: false);
                 free.Remove(pocket);
-                cards++;
+                collages++;
             }
         }
 
@@ -347,14 +348,15 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
             content = content.PutPhoto(choice.PhotoId, choice.Place, Guid.CreateVersion7(), Around(open.Photos[choice.PhotoId])).Lock(choice.Place, locked: false);
         }
 
-        if (cards + wished + choices.Count == 0)
+        if (cards + collages + wished + choices.Count == 0)
         {
             throw new RuleException("There is nothing loose to fill the spread with: gather photos or add a card first.");
         }
 
         var left = open.Photos.Keys.Count(id => !content.PhotosPlaced.Contains(id));
         var over = left > 0 ? $"; {left} found no pocket" : string.Empty;
-        return (content, $"Filled the spread with {choices.Count + wished} {(choices.Count + wished == 1 ? "photo" : "photos")} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
+        var prints = collages == 0 ? string.Empty : $", {collages} {(collages == 1 ? "collage" : "collages")}";
+        return (content, $"Filled the spread with {choices.Count + wished} {(choices.Count + wished == 1 ? "photo" : "photos")}{prints} and {cards} {(cards == 1 ? "card" : "cards")}{over}", null);
     }
 
     private OpenPocket? PocketFor(OpenUnit open, Card card, List<OpenPocket> free)
@@ -392,7 +394,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
 
         var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
         var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
-        var lost = LeafDesigns.Change(history, leaf, protector.Id, design, units);
+        var lost = LeafDesigns.Change(history, leaf, protector.Id, protector.ToProtector(), units);
         var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
         var summary = $"Changed a leaf to {design.Name}{tray}";
         await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id), cancel);
