@@ -16,6 +16,7 @@ postgres_init() {
   [ -e "$folder/.ready" ] && return 0
   rm -rf "$folder/cluster"
   mkdir -p "$folder"
+  chmod 700 "$folder"
   (umask 077 && head -c 24 /dev/urandom | base64 | tr '+/' 'ab' >"$folder/password")
   local password_file="$folder/password" passed
   if [ "$(id -u)" -eq 0 ]; then
@@ -43,14 +44,53 @@ postgres_start() {
     touch "$log"
     chown postgres "$log"
   fi
-  for try in 1 2 3 4 5 6 7 8; do
+  # A postmaster that was killed leaves its children behind for a moment; they end by themselves.
+  for try in $(seq 1 40); do
     if as_postgres "$PG_BIN/pg_ctl" -D "$folder/cluster" -l "$log" -w -t 60 \
       -o "-c listen_addresses=127.0.0.1 -c port=$port -c unix_socket_directories='' -c timezone=UTC -c log_timezone=UTC $options" start >/dev/null 2>&1; then
       return 0
     fi
-    sleep 1
+    sleep 0.5
   done
+  [ "${POSTGRES_MAY_FAIL:-}" = yes ] && return 1
   stop_with 'the database did not start.' "$(tail -n 6 "$log")"
+}
+
+# postgres_role FOLDER PORT: the role and database that the application uses. It owns its database and may do nothing
+# else; what an older version made as the superuser is handed over to it.
+postgres_role() {
+  local folder="$1" port="$2"
+  [ -e "$folder/.role" ] && return 0
+  (umask 077 && [ -e "$folder/app-password" ] || head -c 24 /dev/urandom | base64 | tr '+/' 'ab' >"$folder/app-password")
+  local sql
+  sql() { PGPASSWORD="$(cat "$folder/password")" psql -X -q -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$port" -U zesty -d "$1" >"$folder/role.log" 2>&1; }
+  {
+    printf "SELECT 'CREATE ROLE zesty_app LOGIN' WHERE NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'zesty_app') \\gexec\n"
+    printf "ALTER ROLE zesty_app PASSWORD '%s' NOSUPERUSER NOCREATEDB NOCREATEROLE;\n" "$(cat "$folder/app-password")"
+    printf "SELECT 'CREATE DATABASE zesty OWNER zesty_app' WHERE NOT EXISTS (SELECT FROM pg_database WHERE datname = 'zesty') \\gexec\n"
+    printf 'ALTER DATABASE zesty OWNER TO zesty_app;\nREVOKE CONNECT ON DATABASE zesty FROM PUBLIC;\n'
+  } | sql postgres || stop_with "the application's database role could not be made." "$(tail -n 5 "$folder/role.log")"
+  cat <<'SQL' | sql zesty || stop_with 'the tables could not be handed over to the application.' "$(tail -n 5 "$folder/role.log")"
+ALTER SCHEMA public OWNER TO zesty_app;
+DO $$
+DECLARE thing record;
+BEGIN
+  FOR thing IN SELECT nspname FROM pg_namespace WHERE nspname = 'hangfire' LOOP
+    EXECUTE format('ALTER SCHEMA %I OWNER TO zesty_app', thing.nspname);
+  END LOOP;
+  FOR thing IN SELECT n.nspname, c.relname, c.relkind FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+    WHERE n.nspname IN ('public', 'hangfire') AND c.relkind IN ('r', 'p', 'v', 'm')
+      AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = c.oid AND d.deptype = 'e') LOOP
+    EXECUTE format('ALTER TABLE %I.%I OWNER TO zesty_app', thing.nspname, thing.relname);
+  END LOOP;
+  FOR thing IN SELECT n.nspname, c.relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+    WHERE n.nspname IN ('public', 'hangfire') AND c.relkind = 'S'
+      AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = c.oid AND d.deptype IN ('a', 'i', 'e')) LOOP
+    EXECUTE format('ALTER SEQUENCE %I.%I OWNER TO zesty_app', thing.nspname, thing.relname);
+  END LOOP;
+END $$;
+SQL
+  : >"$folder/.role"
 }
 
 postgres_running() { as_postgres "$PG_BIN/pg_ctl" -D "$1/cluster" status >/dev/null 2>&1; }

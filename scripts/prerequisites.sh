@@ -42,6 +42,11 @@ require_debian() {
     stop_with "Debian's packages $* could not be installed." 'Run the same command by hand to see why:' "  apt-get install -y $*"
 }
 
+# require_library NAME PACKAGE: the same for a shared library.
+require_library() {
+  ldconfig -p 2>/dev/null | grep -q "$1" || /sbin/ldconfig -p 2>/dev/null | grep -q "$1" || require_debian "library-$1" "$2"
+}
+
 # The newest installed PostgreSQL server programs, or nothing.
 postgres_bin() {
   local candidate

@@ -85,13 +85,12 @@ internal static class ImportBench
             await db.SaveChangesAsync();
         }
 
-        var days = new AlbumDays(album.ReadCalendar(), [.. album.Units.Select(u => (u.Id, u.ReadDates()))]);
         await Parallel.ForEachAsync(paths, new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (path, cancel) =>
         {
             await using var db = new ZestyContext(builder.Options);
             await using var file = File.OpenRead(path);
             using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
-            var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(album.Id, days, Path.GetFileName(path), arrived, null, null, cancel);
+            var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(album.Id, Path.GetFileName(path), arrived, null, null, cancel);
             if (outcome.Status != ImportStatus.Added)
             {
                 throw new InvalidOperationException(outcome.Detail);

@@ -87,6 +87,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
         canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
         DrawBoxes(canvas, card.Boxes, paint);
+        DrawBorder(canvas, card, corners, paint);
         foreach (var disc in card.Discs)
         {
             paint.Color = Colour(disc.Ink);
@@ -117,6 +118,21 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         }
 
         canvas.Restore();
+    }
+
+    /// <summary>Between two outlines with one middle for their corners, so that the border is as wide there as at the sides.</summary>
+    private static void DrawBorder(SKCanvas canvas, Core.Words.CardFace card, SKRoundRect outer, SKPaint paint)
+    {
+        if (card.Border is not { Thickness: > 0 } border)
+        {
+            return;
+        }
+
+        var thick = (float)border.Thickness;
+        var inside = new SKRect(thick, thick, Math.Max(thick, (float)card.Width - thick), Math.Max(thick, (float)card.Height - thick));
+        using var inner = new SKRoundRect(inside, Math.Max(0, (float)card.Corner - thick));
+        paint.Color = Colour(border.Ink);
+        canvas.DrawRoundRectDifference(outer, inner, paint);
     }
 
     private static void DrawBoxes(SKCanvas canvas, IEnumerable<InkBox> boxes, SKPaint paint)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
@@ -19,11 +20,15 @@ using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
+
+// What is written and compared never depends on the machine's language.
+CultureInfo.DefaultThreadCurrentCulture = CultureInfo.DefaultThreadCurrentUICulture = CultureInfo.InvariantCulture;
 
 // The OpenAPI document is written at build time by running this program without a database.
 var onlyDocument = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
@@ -70,7 +75,9 @@ services.AddScoped<FormulaEditor>();
 services.AddScoped<BinderReader>();
 services.AddScoped<ImportJob>();
 services.AddSingleton<ImportNudges>();
+services.AddSingleton<PrintNudges>();
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();
+services.AddSingleton<PrintPlans>();
 services.AddScoped<PrintRun>();
 services.AddScoped<PrintJobRunner>();
 services.AddScoped<SpreadPages>();
@@ -89,8 +96,10 @@ services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     options.SerializerOptions.RespectNullableAnnotations = true;
+    options.SerializerOptions.RespectRequiredConstructorParameters = true;
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
 });
+services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddProblemDetails();
 services.AddExceptionHandler<Problems>();
 services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
@@ -111,12 +120,25 @@ if (!onlyDocument)
                 // A worker says every few seconds that it is alive; the job of one that was killed is taken up soon after.
                 InvisibilityTimeout = TimeSpan.FromSeconds(30),
                 UseSlidingInvisibilityTimeout = true,
+                DistributedLockTimeout = TimeSpan.FromSeconds(30),
             }));
-    services.AddHostedService<ImportRecovery>();
     if (settings.RunJobs)
     {
-        services.AddHangfireServer(server => server.WorkerCount = 2);
+        // First of the services, so that no job runs before leftovers of a crash are set free.
+        services.AddHostedService<LeftoverLocks>();
+        AddWorkers(JobQueues.Imports);
+        AddWorkers(JobQueues.Prints);
     }
+
+    services.AddHostedService<ImportRecovery>();
+    services.AddHostedService<PrintRecovery>();
+
+    void AddWorkers(string queue) => services.AddHangfireServer(server =>
+    {
+        (server.ServerName, server.Queues, server.WorkerCount) = ($"{Environment.MachineName}-{queue}", [queue], JobQueues.WorkersEach);
+        server.HeartbeatInterval = TimeSpan.FromSeconds(10);
+        server.ServerTimeout = TimeSpan.FromSeconds(30);
+    });
 }
 else
 {
@@ -137,17 +159,11 @@ if (!onlyDocument)
     }
 }
 
+app.UseSecurityHeaders();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
+app.UseRequestGate();
 app.UseResponseCompression();
-app.Use((context, next) =>
-{
-    var headers = context.Response.Headers;
-    headers.XContentTypeOptions = "nosniff";
-    headers.ContentSecurityPolicy = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'";
-    headers["Referrer-Policy"] = "no-referrer";
-    return next();
-});
 app.UseDefaultFiles();
 app.UseStaticFiles(new StaticFileOptions
 {
@@ -181,8 +197,7 @@ api.MapCounting();
 api.MapQuickNotes();
 api.MapCueSheet();
 api.MapPrinting();
-api.Map("/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "Not found", detail: "There is no such address here."))
-    .ExcludeFromDescription();
+api.Map("/{**rest}", RequestGate.AnswerUnknownAsync).ExcludeFromDescription();
 app.MapFallbackToFile("index.html");
 
 await app.RunAsync();

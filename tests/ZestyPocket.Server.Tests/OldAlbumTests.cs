@@ -24,7 +24,7 @@ public sealed class OldAlbumTests
     [Fact]
     public async Task A_week_made_before_pictures_were_judged_keeps_its_pictures_its_days_and_its_undo()
     {
-        var print = $$"""{"piece":"photoPrint","id":"11111111-0000-7000-8000-00000000000a","photoId":"{{Photo}}","framing":{"focusX":0.5,"focusY":0.5,"zoom":1} }""";
+        var print = $$"""{"piece":"photoPrint","id":"11111111-0000-7000-8000-00000000000a","photoId":"{{Photo}}","framing":{"centerX":0.25,"centerY":0.75,"zoom":1.5} }""";
         var placed = $$"""{"pieces":[{{print}}],"placements":[{"pieceId":"11111111-0000-7000-8000-00000000000a","place":{"leafId":"{{Leaf}}","side":"back","pocketKey":"1.1"},"locked":false}]}""";
         var connection = await TestDatabase.CreateOldAsync("First", $$"""
             INSERT INTO "Albums" VALUES ('{{Album}}', '{{Keeper.LocalId}}', 'Before', '2026-05-04', 7772400, 10972800, 'Inches', '03:30', 'None', now(), NULL, 1, NULL);
@@ -47,6 +47,7 @@ public sealed class OldAlbumTests
         var week = await host.OpenAsync(new Guid(Unit));
         week.Title.ShouldBe("Week 19");
         Filled(week).ShouldBe(1);
+        week.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Framing).OfType<FramingView>().ShouldBe([new FramingView(0.25, 0.75, 1.5)]);
         week.Photos.Select(p => (p.FileName, p.Day, p.Verdict)).OrderBy(p => p.FileName, StringComparer.Ordinal).ShouldBe(
         [
             ("garden.jpg", new LocalDate(2026, 5, 6), Verdict.Undecided),

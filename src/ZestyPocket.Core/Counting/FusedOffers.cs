@@ -56,6 +56,6 @@ public static class FusedOffers
     public static ImmutableDictionary<Size, int> PocketsOf(Protector protector)
     {
         ArgumentNullException.ThrowIfNull(protector);
-        return protector.Design.Pockets.GroupBy(p => protector.CutSize(p.Nominal)).ToImmutableDictionary(g => g.Key, g => g.Count());
+        return protector.Design.Pockets.GroupBy(p => protector.CutSize(p)).ToImmutableDictionary(g => g.Key, g => g.Count());
     }
 }

@@ -165,8 +165,12 @@ public sealed class AlbumClock
     public Capture? CaptureOf(RecordedTime recorded)
     {
         var camera = recorded.Camera ?? string.Empty;
-        return PhotoTime.Of(recorded, _cameras.GetValueOrDefault(camera) ?? new CameraClock(camera, 0, null), _travel);
+        return PhotoTime.Of(recorded, ClockOf(camera), _travel);
     }
+
+    /// <summary>A camera's own clock, else that of its model: the correction may be older than the serial number in its name.</summary>
+    private CameraClock ClockOf(string camera) =>
+        _cameras.GetValueOrDefault(camera) ?? _cameras.GetValueOrDefault(CameraName.ModelOf(camera)) ?? new CameraClock(camera, 0, null);
 
     /// <summary>The album's moment of a picture.</summary>
     public AlbumMoment MomentOf(Capture capture)

@@ -20,8 +20,11 @@ public static partial class MeasureText
     /// <summary>No album page, sheet or pocket is larger than this; larger numbers are slips of the pen.</summary>
     private static readonly Length Largest = Length.FromInches(100);
 
+    /// <summary>Longest text of one length, in characters; what people write has a quarter of that.</summary>
+    public const int LongestText = 60;
+
     [GeneratedRegex(
-        """^\s*(?:(?<whole>\d{1,6})[\s-]+)?(?<num>\d{1,6}(?:[.,]\d{1,9})?)(?:\s*/\s*(?<den>\d{1,4}))?\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?\s*$""",
+        """^(?:(?<whole>[0-9]{1,6})[\s-]+)?(?<num>[0-9]{1,6}(?:[.,][0-9]{1,9})?)(?:\s*/\s*(?<den>[0-9]{1,4}))?\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?$""",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex LengthPattern();
 
@@ -71,8 +74,7 @@ public static partial class MeasureText
     private static Length ParseSide(string text, string? unitOfOther)
     {
         ArgumentNullException.ThrowIfNull(text);
-        var match = LengthPattern().Match(text);
-        if (!match.Success)
+        if (Match(text) is not { } match)
         {
             throw new MeasureException($"“{Clip(text)}” is not a length: write a number with in, mm or cm, such as 2 1/2 in or 101.6 mm.");
         }
@@ -116,10 +118,16 @@ public static partial class MeasureText
             : length;
     }
 
+    /// <summary>The parts of a length; blanks around it do not count, and a text that is too long is none.</summary>
+    private static Match? Match(string text)
+    {
+        var trimmed = text.Trim();
+        return trimmed.Length <= LongestText && LengthPattern().Match(trimmed) is { Success: true } match ? match : null;
+    }
+
     private static string? UnitOf(string text)
     {
-        var match = LengthPattern().Match(text);
-        if (!match.Success || !match.Groups["unit"].Success)
+        if (Match(text) is not { } match || !match.Groups["unit"].Success)
         {
             return null;
         }

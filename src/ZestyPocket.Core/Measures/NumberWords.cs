@@ -9,4 +9,8 @@ public static class NumberWords
 
     /// <summary>From no to twelve in words, everything else in figures.</summary>
     public static string Of(int count) => count >= 0 && count < Small.Length ? Small[count] : count.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>A number with its thing, such as <c>1 line</c> or <c>1,200 lines</c>; the plural adds an s unless it is given.</summary>
+    public static string Counted(int count, string one, string? many = null) =>
+        $"{count.ToString("N0", CultureInfo.InvariantCulture)} {(count == 1 ? one : many ?? one + "s")}";
 }

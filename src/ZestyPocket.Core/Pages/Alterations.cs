@@ -28,6 +28,9 @@ public static class Alterations
     /// <summary>A pocket narrower than this holds nothing that could be looked at.</summary>
     public static Length Narrowest => Length.FromInches(3, 4);
 
+    /// <summary>How wide a seam is that is fused with a heat tool. Common practice.</summary>
+    public static Length SeamWidth => Length.FromInches(1, 16);
+
     /// <summary>
     /// The protector with its seams and its cut. Throws <see cref="RuleException"/> when a seam or cut is impossible;
     /// nothing is changed then.
@@ -46,7 +49,7 @@ public static class Alterations
             throw new RuleException("Only a page of pockets can be fused or cut down. Nothing was changed.");
         }
 
-        var pockets = form.Fuses.Aggregate(protector.Design.Pockets, Part);
+        var pockets = form.Fuses.Aggregate(protector.Design.Pockets, (now, fuse) => Part(protector, now, fuse));
         var (outer, body) = (protector.Outer, protector.Design.Body);
         if (form.Cut is { } cut)
         {
@@ -136,7 +139,7 @@ public static class Alterations
         }
     }
 
-    private static ImmutableArray<Pocket> Part(ImmutableArray<Pocket> pockets, Fuse fuse)
+    private static ImmutableArray<Pocket> Part(Protector protector, ImmutableArray<Pocket> pockets, Fuse fuse)
     {
         var pocket = pockets.FirstOrDefault(p => p.Key == fuse.PocketKey)
             ?? throw new RuleException("The pocket that was to be fused is not on this page. Nothing was changed.");
@@ -151,6 +154,25 @@ public static class Alterations
             ? (new Rect(x, y, fuse.At, height), new Rect(x + fuse.At, y, width - fuse.At, height))
             : (new Rect(x, y, width, fuse.At), new Rect(x, y + fuse.At, width, height - fuse.At));
         var index = pockets.IndexOf(pocket);
-        return pockets.SetItem(index, new Pocket(pocket.Key + "a", first)).Insert(index + 1, new Pocket(pocket.Key + "b", second));
+        return pockets
+            .SetItem(index, new Pocket(pocket.Key + "a", first) { Clear = ClearOf(protector, pocket, fuse.Upright, fuse.At) })
+            .Insert(index + 1, new Pocket(pocket.Key + "b", second) { Clear = ClearOf(protector, pocket, fuse.Upright, whole - fuse.At) });
+    }
+
+    /// <summary>
+    /// The room in a half of a measured pocket: what the welds took from the whole is taken from each of its sides that
+    /// the half keeps, and half a seam at the side where it was parted. Null where nobody measured. Common practice,
+    /// arithmetic.
+    /// </summary>
+    private static Size? ClearOf(Protector protector, Pocket pocket, bool upright, Length part)
+    {
+        if (protector.ClearSize(pocket) is var clear && clear == pocket.Nominal && pocket.Clear is null && !protector.ClearSizes.ContainsKey(pocket.Nominal))
+        {
+            return null;
+        }
+
+        var taken = upright ? pocket.Nominal.Width - clear.Width : pocket.Nominal.Height - clear.Height;
+        var left = part - (taken / 2) - (SeamWidth / 2);
+        return upright ? new Size(left, clear.Height) : new Size(clear.Width, left);
     }
 }

@@ -18,9 +18,24 @@ namespace ZestyPocket.Core.Pages;
 /// </summary>
 public static class DesignNotation
 {
+    /// <summary>Longest notation, in characters.</summary>
+    public const int LongestText = 8_000;
+
+    /// <summary>Splits may be nested this deep; pages that people use have three levels.</summary>
+    public const int DeepestSplit = 16;
+
+    /// <summary>Most pockets of one page; a 12x12 page of 1 in squares has 144.</summary>
+    public const int MostPockets = 400;
+
     public static (Size Body, ImmutableArray<Pocket> Pockets) Parse(string notation)
     {
         ArgumentNullException.ThrowIfNull(notation);
+        if (notation.Length > LongestText)
+        {
+            throw new MeasureException(
+                $"The page design has {notation.Length:N0} characters; {LongestText:N0} at most can be read.");
+        }
+
         var reader = new Reader(notation);
         var block = reader.Rows(string.Empty);
         reader.ExpectEnd();
@@ -35,6 +50,8 @@ public static class DesignNotation
     private sealed class Reader(string text)
     {
         private int _at;
+        private int _depth;
+        private int _pockets;
 
         public Block Rows(string path)
         {
@@ -84,7 +101,13 @@ public static class DesignNotation
         {
             if (Take('('))
             {
+                if (++_depth > DeepestSplit)
+                {
+                    throw Fault(_at - 1, $"splits are nested more than {DeepestSplit} deep");
+                }
+
                 var inner = Rows(path);
+                _depth--;
                 return Take(')') ? inner : throw Fault(_at, "a closing bracket is missing");
             }
 
@@ -104,6 +127,11 @@ public static class DesignNotation
             {
                 var stroke = _at < text.Length && text[_at] == '/' && start < _at && char.IsAsciiDigit(text[_at - 1]) && !text[start.._at].Contains('x', StringComparison.OrdinalIgnoreCase);
                 throw Fault(start, stroke ? "a stroke begins a new row here: write fractions as decimals, such as 2.5x8" : reason.Message);
+            }
+
+            if (++_pockets > MostPockets)
+            {
+                throw Fault(start, $"a page has {MostPockets} pockets at most");
             }
 
             return new Block(size, [new Pocket(path, new Rect(Length.Zero, Length.Zero, size))]);

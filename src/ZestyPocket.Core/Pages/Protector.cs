@@ -121,17 +121,25 @@ public sealed record Protector(
     /// The size a piece for this pocket is cut to: min(nominal, clear − ease) each way. Nominal is not real: pockets
     /// are often a little under their name, so a nominal card has to be trimmed. Common practice, arithmetic.
     /// </summary>
-    public Size CutSize(Size nominal)
-    {
-        if (!ClearSizes.TryGetValue(nominal, out var clear))
-        {
-            return nominal;
-        }
+    public Size CutSize(Size nominal) => ClearSizes.TryGetValue(nominal, out var clear) ? CutSize(nominal, clear) : nominal;
 
-        return new Size(
-            Length.Min(nominal.Width, clear.Width - Ease),
-            Length.Min(nominal.Height, clear.Height - Ease));
+    /// <summary>The same for one pocket, which an alteration may have given a room of its own.</summary>
+    public Size CutSize(Pocket pocket)
+    {
+        ArgumentNullException.ThrowIfNull(pocket);
+        return pocket.Clear is { } clear ? CutSize(pocket.Nominal, clear) : CutSize(pocket.Nominal);
     }
+
+    /// <summary>The room inside a pocket: as measured, also where it was altered since, else its nominal size.</summary>
+    public Size ClearSize(Pocket pocket)
+    {
+        ArgumentNullException.ThrowIfNull(pocket);
+        return pocket.Clear ?? (ClearSizes.TryGetValue(pocket.Nominal, out var clear) ? clear : pocket.Nominal);
+    }
+
+    private Size CutSize(Size nominal, Size clear) => new(
+        Length.Min(nominal.Width, clear.Width - Ease),
+        Length.Min(nominal.Height, clear.Height - Ease));
 
     /// <summary>
     /// Where the body's top left corner lies inside the outer size on one face. With the rings at the left, the ring

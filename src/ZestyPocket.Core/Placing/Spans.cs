@@ -42,7 +42,7 @@ public static class Spans
     public static (Size Whole, IReadOnlyDictionary<string, Rect> Slices) Of(Protector protector, LeafSide side, IReadOnlyCollection<string> pocketKeys)
     {
         ArgumentNullException.ThrowIfNull(protector);
-        var cuts = protector.Design.Face(side).Where(p => pocketKeys.Contains(p.Key)).ToDictionary(p => p.Key, p => p.Bounds.Centred(protector.CutSize(p.Nominal)));
+        var cuts = protector.Design.Face(side).Where(p => pocketKeys.Contains(p.Key)).ToDictionary(p => p.Key, p => p.Bounds.Centred(protector.CutSize(p)));
         var around = DesignDraft.Around(cuts.Values);
         return (around.Size, cuts.ToDictionary(c => c.Key, c => c.Value.Moved(-around.X, -around.Y)));
     }

@@ -19,6 +19,34 @@ public static class GuillotineCuts
         return Free(new Rect(Length.Zero, Length.Zero, sheet), [.. pieces.Select(p => p.Bounds)], cuts) ? cuts : null;
     }
 
+    /// <summary>
+    /// The cuts along the edge of the printable part, where a piece lies at it: paper goes on beyond, so these edges are
+    /// cut too, and first of all, since they square the sheet up.
+    /// </summary>
+    public static IEnumerable<CutLine> AlongTheEdge(Size sheet, IReadOnlyList<PackedPiece> pieces)
+    {
+        ArgumentNullException.ThrowIfNull(pieces);
+        if (pieces.Any(p => p.Bounds.Y == Length.Zero))
+        {
+            yield return new CutLine(Length.Zero, Length.Zero, sheet.Width, Length.Zero);
+        }
+
+        if (pieces.Any(p => p.Bounds.X == Length.Zero))
+        {
+            yield return new CutLine(Length.Zero, Length.Zero, Length.Zero, sheet.Height);
+        }
+
+        if (pieces.Any(p => p.Bounds.Right == sheet.Width))
+        {
+            yield return new CutLine(sheet.Width, Length.Zero, sheet.Width, sheet.Height);
+        }
+
+        if (pieces.Any(p => p.Bounds.Bottom == sheet.Height))
+        {
+            yield return new CutLine(Length.Zero, sheet.Height, sheet.Width, sheet.Height);
+        }
+    }
+
     private static bool Free(Rect part, List<Rect> pieces, List<CutLine> cuts)
     {
         if (pieces.Count == 0 || (pieces.Count == 1 && pieces[0] == part))

@@ -48,7 +48,9 @@ public sealed record PlannedSheet(
 /// <summary>A piece on a planned sheet.</summary>
 public readonly record struct PlannedPiece(DuePiece Due, Rect Bounds, bool Turned);
 
-/// <summary>All sheets of a print run, photo paper first, and the pieces no sheet can hold.</summary>
+/// <summary>
+/// All sheets of a print run, photo paper first, and the pieces no sheet can hold: each of these has a page of its own.
+/// </summary>
 public sealed record PrintPlan(
     PrinterSetup Setup, ImmutableArray<PlannedSheet> Sheets, ImmutableArray<DuePiece> TooLarge)
 {
@@ -68,8 +70,10 @@ public sealed record PrintPlan(
                 [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))], usable.Size, setup.Gap, seed: 1, cancel);
             foreach (var sheet in packed)
             {
-                var cuts = GuillotineCuts.Of(usable.Size, sheet.Pieces)
+                var inner = GuillotineCuts.Of(usable.Size, sheet.Pieces)
                     ?? throw new InvalidOperationException("The packing cannot be cut edge to edge.");
+                // An edge of paper needs no cut: only a printer without margins reaches it.
+                var cuts = (setup.Margin > Length.Zero ? GuillotineCuts.AlongTheEdge(usable.Size, sheet.Pieces) : []).Concat(inner);
                 sheets.Add(new PlannedSheet(
                     stock,
                     [.. sheet.Pieces.Select(p => new PlannedPiece(pieces[p.Index], p.Bounds.Moved(usable.X, usable.Y), p.Turned))],

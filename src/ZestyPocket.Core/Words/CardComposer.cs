@@ -14,6 +14,9 @@ public static class CardComposer
     /// <summary>Between a picture on a card and the words around it.</summary>
     private const double PictureGapPt = 7;
 
+    /// <summary>How far a rule lies under the baseline, in ems: the letters stand on it, whatever their face.</summary>
+    public const double RuleUnderEm = 0.12;
+
     /// <summary>Gap between columns.</summary>
     private const double ColumnGapPt = 12;
 
@@ -93,11 +96,12 @@ public static class CardComposer
         var fit = Fit(words, style, cut, shaper, heading is not null);
         var runs = fit.Lines
             .Where(line => line.Text.Length > 0)
-            .Select(line => new TypeRun(style.Type.Face, fit.SizePt, line.X, line.Baseline, line.Text, style.Ink));
+            .Select(line => TypeRun.Of(line, style.Type.Face, fit.SizePt, style.Ink));
         var rules = style.Ruled ? fit.Slots.Select(Rule) : [];
         var dress = Dress(style, width, height);
         return dress with
         {
+            Boxes = IsTagged(mark, style, width) ? dress.Boxes.Add(new InkBox(0, 0, Tag(width, height).Width, Tag(width, height).Height, style.Accent)) : dress.Boxes,
             Runs = [.. Heading(), .. Mark(mark, style, cut, fit, shaper), .. runs],
             Rules = [.. dress.Rules, .. rules],
             Fit = fit,
@@ -106,7 +110,7 @@ public static class CardComposer
 
         InkLine Rule(LineSlot slot)
         {
-            var y = slot.Baseline + (fit.SizePt * 0.22);
+            var y = slot.Baseline + (fit.SizePt * RuleUnderEm);
             return new InkLine(slot.X, y, slot.X + slot.Width, y, 0.5, style.Accent);
         }
 
@@ -121,7 +125,7 @@ public static class CardComposer
             var head = new TypeArea(column.X, column.Y, column.Width, HeadingHeight(column));
             var set = Copyfit.Fit(heading.ToUpperInvariant(), [head], new TypeRange(Typeface.SansStrong, 5, 9, 1), shaper);
             var ink = Readable(style.Accent, style.Paper, style.Ink);
-            return set.Lines.Select(l => new TypeRun(Typeface.SansStrong, set.SizePt, l.X, l.Baseline, l.Text, ink));
+            return set.Lines.Select(l => TypeRun.Of(l, Typeface.SansStrong, set.SizePt, ink));
         }
     }
 
@@ -184,7 +188,12 @@ public static class CardComposer
             var column = Column(style, width, height);
             var first = fit.Slots.IsEmpty ? column.Y + 12 : fit.Slots[0].Baseline;
             var beside = Copyfit.Fit(mark, indent - 4, 40, new TypeRange(Typeface.SansStrong, 5, 11, 1.1), shaper);
-            return beside.Lines.Select((l, i) => new TypeRun(Typeface.SansStrong, beside.SizePt, column.X - indent, first + (i * beside.LeadingPt), l.Text, Readable(style.Accent, paper, style.Ink)));
+            var besideInk = Readable(style.Accent, paper, style.Ink);
+            return beside.Lines.Select((l, i) => TypeRun.Of(l, Typeface.SansStrong, beside.SizePt, besideInk) with
+            {
+                X = column.X - indent,
+                Baseline = first + (i * beside.LeadingPt),
+            });
         }
 
         if (zones.Band != BandPlace.None && zones.BandPrinted)
@@ -192,7 +201,7 @@ public static class CardComposer
             var band = BandPtOf(style, height);
             place = new TypeArea(inset, zones.Band == BandPlace.Head ? inset * 0.7 : height - (inset * 0.7) - band, width - (2 * inset), band);
         }
-        else if (style.Dress == CardDress.CornerTag)
+        else if (IsTagged(mark, style, width))
         {
             var tag = Tag(width, height);
             place = new TypeArea(5, 3, tag.Width - 8, tag.Height - 5);
@@ -207,8 +216,13 @@ public static class CardComposer
         var ink = style.Dress == CardDress.CornerTag && paper == style.Accent
             ? Rgb.Contrast(style.Paper, paper) >= Rgb.Contrast(style.Ink, paper) ? style.Paper : style.Ink
             : Readable(style.Accent, paper, style.Ink);
-        return set.Lines.Select(l => new TypeRun(Typeface.SansStrong, set.SizePt, l.X, l.Baseline, l.Text, ink));
+        return set.Lines.Select(l => TypeRun.Of(l, Typeface.SansStrong, set.SizePt, ink));
     }
+
+    /// <summary>A tag is there for a date or hour; a card without one has none.</summary>
+    private static bool IsTagged(string? mark, CardStyle style, double width) =>
+        style.Dress == CardDress.CornerTag && !string.IsNullOrWhiteSpace(mark) && IndentPt(style, width) <= 0
+        && (style.Zones.Band == BandPlace.None || !style.Zones.BandPrinted);
 
     /// <summary>The accent is a colour for areas; as ink it may be too pale.</summary>
     private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) => Rgb.Contrast(accent, paper) >= 4.5 ? accent : otherwise;
@@ -289,7 +303,7 @@ public static class CardComposer
             var baseline = y + (shaper.Metrics(face).Ascent * fit.SizePt);
             foreach (var line in fit.Lines)
             {
-                runs.Add(new TypeRun(face, fit.SizePt, column.X, baseline, line.Text, ink));
+                runs.Add(TypeRun.Of(line, face, fit.SizePt, ink) with { X = column.X + line.X, Baseline = baseline });
                 baseline += fit.LeadingPt;
             }
 
@@ -355,9 +369,6 @@ public static class CardComposer
                 rules.Add(new InkLine(edge, edge * 0.6, width - edge, edge * 0.6, 1.25, style.Accent));
                 rules.Add(new InkLine(edge, height - (edge * 0.6), width - edge, height - (edge * 0.6), 1.25, style.Accent));
                 break;
-            case CardDress.CornerTag:
-                boxes.Add(new InkBox(0, 0, Tag(width, height).Width, Tag(width, height).Height, style.Accent));
-                break;
             case CardDress.Crosses:
                 for (var y = 10.0; y < height + 10; y += 20)
                 {
@@ -408,18 +419,10 @@ public static class CardComposer
             rules.Add(new InkLine(inset, y, width - inset, y, 0.75, style.Accent));
         }
 
-        if (style.BorderPt > 0)
-        {
-            var border = style.BorderPt;
-            boxes.Add(new InkBox(0, 0, width, border, style.Accent));
-            boxes.Add(new InkBox(0, height - border, width, border, style.Accent));
-            boxes.Add(new InkBox(0, 0, border, height, style.Accent));
-            boxes.Add(new InkBox(width - border, 0, border, height, style.Accent));
-        }
-
         return new CardFace(width, height, style.Paper, boxes.ToImmutable(), rules.ToImmutable(), discs.ToImmutable(), [], null)
         {
             Corner = Math.Min(style.Corner.Points, Math.Min(width, height) / 4),
+            Border = style.BorderPt > 0 ? new CardBorder(style.BorderPt, style.Accent) : null,
         };
     }
 }

@@ -2,8 +2,18 @@ using System.Collections.Immutable;
 
 namespace ZestyPocket.Core.Words;
 
-/// <summary>A run of type at its place: baseline start in points from the card's top left corner.</summary>
-public readonly record struct TypeRun(Typeface Face, double SizePt, double X, double Baseline, string Text, Rgb Ink);
+/// <summary>
+/// A run of type at its place: where it begins at the left and its baseline, in points from the card's top left corner.
+/// Its text is in the order in which it is read; <paramref name="Levels"/> say which parts run the other way (UAX #9),
+/// default when the text by itself says it.
+/// </summary>
+public readonly record struct TypeRun(
+    Typeface Face, double SizePt, double X, double Baseline, string Text, Rgb Ink, ImmutableArray<byte> Levels = default)
+{
+    /// <summary>A line as it was set.</summary>
+    public static TypeRun Of(SetLine line, Typeface face, double sizePt, Rgb ink) =>
+        new(face, sizePt, line.X, line.Baseline, line.Text, ink, line.Levels);
+}
 
 /// <summary>A filled box in points.</summary>
 public readonly record struct InkBox(double X, double Y, double Width, double Height, Rgb Ink);
@@ -13,6 +23,9 @@ public readonly record struct InkLine(double X1, double Y1, double X2, double Y2
 
 /// <summary>A filled circle or ring in points; a ring when <paramref name="Thickness"/> is above 0.</summary>
 public readonly record struct InkDisc(double X, double Y, double Radius, double Thickness, Rgb Ink);
+
+/// <summary>A border along the cut of a card, in points.</summary>
+public readonly record struct CardBorder(double Thickness, Rgb Ink);
 
 /// <summary>The place of a picture on a card, in points.</summary>
 public readonly record struct CardOpening(double X, double Y, double Width, double Height);
@@ -33,6 +46,9 @@ public sealed record CardFace(
 {
     /// <summary>Where a picture lies on the card; null on a card without one.</summary>
     public CardOpening? Opening { get; init; }
+
+    /// <summary>A border of even width inside the cut, which follows its corners; null on a card without one.</summary>
+    public CardBorder? Border { get; init; }
 
     /// <summary>Radius of its rounded corners; 0 for square ones.</summary>
     public double Corner { get; init; }

@@ -14,7 +14,9 @@ namespace ZestyPocket.Core.Words;
 /// <param name="Baseline">How far down its baseline is.</param>
 /// <param name="Area">Which of the areas it lies in.</param>
 /// <param name="EndsParagraph">The paragraph ends with it.</param>
-public readonly record struct SetLine(string Text, int Start, double Width, double X, double Baseline, int Area, bool EndsParagraph);
+/// <param name="Levels">Which parts run the other way, as the whole paragraph says; default when none does.</param>
+public readonly record struct SetLine(
+    string Text, int Start, double Width, double X, double Baseline, int Area, bool EndsParagraph, ImmutableArray<byte> Levels = default);
 
 /// <summary>A place where a line can stand.</summary>
 public readonly record struct LineSlot(double X, double Baseline, double Width, int Area);
@@ -65,6 +67,10 @@ public sealed record FitOutcome(
 public static class Copyfit
 {
     private const double Dust = 1e-6;
+
+    private const char SoftHyphen = '\u00AD';
+
+    internal const string Hyphen = "-";
 
     /// <summary>Fits words to one column of the given width and height in points, from the origin.</summary>
     public static FitOutcome Fit(string words, double widthPt, double heightPt, TypeRange type, ITextShaper shaper) =>
@@ -180,6 +186,12 @@ public static class Copyfit
         {
             var (shaped, breaks, offset) = copy.Paragraphs[p];
             var start = Math.Max(0, from - offset);
+            if (lines.Count == 0 && string.IsNullOrWhiteSpace(shaped.Text[start..]) && p + 1 < copy.Paragraphs.Count)
+            {
+                // Blank lines before the first word take no room.
+                continue;
+            }
+
             var next = FirstAfter(breaks, start);
             do
             {
@@ -190,7 +202,7 @@ public static class Copyfit
 
                 var room = (slots[slot].Width / size) + 1e-9;
                 var end = start;
-                while (next < breaks.Count && Visible(shaped, start, breaks[next]) <= room)
+                while (next < breaks.Count && Visible(copy, shaped, start, breaks[next]) <= room)
                 {
                     end = breaks[next++];
                 }
@@ -198,7 +210,7 @@ public static class Copyfit
                 if (end == start && shaped.Text.Length > start)
                 {
                     // Beside something in the way there may be wider lines further down.
-                    if (slots.Skip(slot + 1).TakeWhile(s => s.Area == slots[slot].Area).Any(s => s.Width > slots[slot].Width + Dust))
+                    if (slots.Skip(slot + 1).Any(s => s.Width > slots[slot].Width + Dust))
                     {
                         slot++;
                         continue;
@@ -206,15 +218,15 @@ public static class Copyfit
 
                     if (!splitWords)
                     {
-                        return null;
+                        // What stands already stays; the word may have room on another card.
+                        return lines.Count > 0 ? new Setting(lines, offset + start) : null;
                     }
 
                     end = SplitWord(shaped, start, breaks[next], room);
                     next += end == breaks[next] ? 1 : 0;
                 }
 
-                var at = slots[slot++];
-                lines.Add(new SetLine(shaped.Text[start..end].TrimEnd(), offset + start, Visible(shaped, start, end) * size, at.X, at.Baseline, at.Area, end == shaped.Text.Length));
+                lines.Add(Line(copy, shaped, offset, start, end, slots[slot++], size));
                 start = end;
             }
             while (start < shaped.Text.Length);
@@ -222,6 +234,23 @@ public static class Copyfit
 
         return new Setting(lines, null);
     }
+
+    private static SetLine Line(Copy copy, ShapedText shaped, int offset, int start, int end, LineSlot slot, double size)
+    {
+        var text = shaped.Text[start..end].TrimEnd();
+        var width = Visible(copy, shaped, start, end) * size;
+        var levels = shaped.Levels.IsDefault ? default : shaped.Levels.Slice(start, text.Length);
+        if (EndsInHyphen(shaped, end))
+        {
+            // The soft hyphen at which a word is parted is printed as one.
+            text = text[..^1] + Hyphen;
+        }
+
+        var x = shaped.RightToLeft ? slot.X + slot.Width - width : slot.X;
+        return new SetLine(text, offset + start, width, x, slot.Baseline, slot.Area, end == shaped.Text.Length, levels);
+    }
+
+    private static bool EndsInHyphen(ShapedText shaped, int end) => end > 0 && end < shaped.Text.Length && shaped.Text[end - 1] == SoftHyphen;
 
     private static int FirstAfter(IReadOnlyList<int> breaks, int start)
     {
@@ -235,15 +264,16 @@ public static class Copyfit
         return low;
     }
 
-    /// <summary>Width without the blanks at the end, which hang over the edge.</summary>
-    private static double Visible(ShapedText shaped, int start, int end)
+    /// <summary>Width without the blanks at the end, which hang over the edge, and with the hyphen of a parted word.</summary>
+    private static double Visible(Copy copy, ShapedText shaped, int start, int end)
     {
+        var hyphen = EndsInHyphen(shaped, end) ? copy.HyphenEm : 0;
         while (end > start && char.IsWhiteSpace(shaped.Text[end - 1]))
         {
             end--;
         }
 
-        return shaped.Width(start, end);
+        return shaped.Width(start, end) + hyphen;
     }
 
     private static int SplitWord(ShapedText shaped, int start, int wordEnd, double width)
@@ -266,7 +296,7 @@ internal sealed record Paragraph(ShapedText Shaped, IReadOnlyList<int> Breaks, i
 }
 
 /// <summary>A text made ready for setting: shaped once, set at many sizes.</summary>
-internal sealed record Copy(List<Paragraph> Paragraphs, int Words, int Length)
+internal sealed record Copy(List<Paragraph> Paragraphs, int Words, int Length, double HyphenEm)
 {
     private static readonly SearchValues<char> LineEnds = SearchValues.Create("\n\r\v\f\u0085\u2028\u2029");
 
@@ -288,7 +318,7 @@ internal sealed record Copy(List<Paragraph> Paragraphs, int Words, int Length)
             paragraphs.RemoveAt(paragraphs.Count - 1);
         }
 
-        return new Copy(paragraphs, Copyfit.CountWords(words), words.Length);
+        return new Copy(paragraphs, Copyfit.CountWords(words), words.Length, shaper.Shape(face, Copyfit.Hyphen).Ends[^1]);
     }
 
     /// <summary>The paragraph that holds a place of the text.</summary>

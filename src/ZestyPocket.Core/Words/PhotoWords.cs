@@ -144,7 +144,7 @@ public static class PhotoWords
         ImmutableArray<InkBox> boxes = caption.Label is { } label
             ? [new InkBox(x - LabelPadPt, y - LabelPadPt, Widest(set) + (2 * LabelPadPt), High(set, caption.Face, shaper) + (2 * LabelPadPt), label)]
             : [];
-        return (boxes, [.. set.Lines.Where(l => l.Text.Length > 0).Select(l => new TypeRun(caption.Face, set.SizePt, x + l.X, y + l.Baseline, l.Text, caption.Ink))]);
+        return (boxes, [.. set.Lines.Where(l => l.Text.Length > 0).Select(l => TypeRun.Of(l, caption.Face, set.SizePt, caption.Ink) with { X = x + l.X, Baseline = y + l.Baseline })]);
     }
 
     private static FitOutcome Set(PhotoCaption caption, Size cut, ITextShaper shaper) =>

@@ -85,7 +85,11 @@ public static class SketchMap
                 .. placed.Take(1).Select(p => new InkDisc(p.X, p.Y, 5, 1.5, style.Ink)),
                 .. placed.Skip(1).TakeLast(1).Select(p => new InkDisc(p.X, p.Y, 4.5, 0, style.Ink)),
             ],
-            Runs = [.. face.Runs, .. foot.Lines.Select(l => new TypeRun(style.Type.Face, foot.SizePt, area.X + l.X, area.Y + area.Height - high + 4 + l.Baseline, l.Text, style.Ink))],
+            Runs = [.. face.Runs, .. foot.Lines.Select(l => TypeRun.Of(l, style.Type.Face, foot.SizePt, style.Ink) with
+            {
+                X = area.X + l.X,
+                Baseline = area.Y + area.Height - high + 4 + l.Baseline,
+            })],
             Fit = foot,
         };
     }

@@ -57,14 +57,18 @@ public static class StoryFlow
                 continue;
             }
 
-            if (Pour(copy, story, slots, size, step == 0) is { } parts && (step == 0 || parts.End >= story.Length))
+            if (Pour(copy, story, slots, size, splitWords: false) is { } parts && parts.End >= story.Length)
             {
-                var fits = parts.End >= story.Length;
-                return new FlowOutcome(size, fits ? Balance(copy, story, slots, size, parts.Parts) : parts.Parts, fits ? 0 : Copyfit.CountWords(story.AsSpan(parts.End)));
+                return new FlowOutcome(size, Balance(copy, story, slots, size, parts.Parts, splitWords: false), 0);
             }
         }
 
-        throw new InvalidOperationException("The smallest size always gives an outcome.");
+        // Words are split only where no size of the style holds them whole.
+        var last = SlotsOf(areas, style.Type.SmallestPt, style, shaper);
+        var split = Pour(copy, story, last, style.Type.SmallestPt, splitWords: true)!.Value;
+        return split.End >= story.Length
+            ? new FlowOutcome(style.Type.SmallestPt, Balance(copy, story, last, style.Type.SmallestPt, split.Parts, splitWords: true), 0)
+            : new FlowOutcome(style.Type.SmallestPt, split.Parts, Copyfit.CountWords(story.AsSpan(split.End)));
     }
 
     /// <summary>
@@ -99,7 +103,9 @@ public static class StoryFlow
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(story);
-        var comfortable = Math.Clamp(comfortablePt, style.Type.SmallestPt, style.Type.LargestPt);
+        // On the steps in which sizes are tried, so that the size that is promised is one that can be given.
+        var steps = Math.Max(0, Math.Floor((Math.Min(comfortablePt, style.Type.LargestPt) - style.Type.SmallestPt) / TypeRange.StepPt));
+        var comfortable = style.Type.SmallestPt + (steps * TypeRange.StepPt);
         var copy = Copy.Of(story, style.Type.Face, shaper);
         var one = SlotsOf([CardComposer.Areas(style, card)], comfortable, style, shaper)[0];
         if (one.Count == 0)
@@ -107,9 +113,19 @@ public static class StoryFlow
             return (0, 0);
         }
 
-        var poured = Pour(copy, story, [.. Enumerable.Repeat(one, MostCards)], comfortable, splitWords: true)!.Value;
+        List<List<LineSlot>> many = [.. Enumerable.Repeat(one, MostCards)];
+        var poured = Pour(copy, story, many, comfortable, splitWords: false) is { } whole && whole.End >= story.Length
+            ? whole
+            : Pour(copy, story, many, comfortable, splitWords: true)!.Value;
+        if (poured.End < story.Length)
+        {
+            return (0, 0);
+        }
+
+        // The size that these cards really get, which is never under what was asked for where whole words allow it.
         var cards = Math.Max(1, poured.Parts.Count(p => p.Lines > 0));
-        return poured.End < story.Length ? (0, 0) : (cards, Over(story, style, [.. Enumerable.Repeat(card, cards)], shaper).SizePt);
+        var flow = Over(story, style, [.. Enumerable.Repeat(card, cards)], shaper);
+        return flow.Fits ? (cards, flow.SizePt) : (0, 0);
     }
 
     private static List<List<LineSlot>> SlotsOf(List<ImmutableArray<TypeArea>> areas, double size, CardStyle style, ITextShaper shaper)
@@ -140,7 +156,20 @@ public static class StoryFlow
             var slots = cards[c].Count > most ? cards[c].GetRange(0, most) : cards[c];
             if (Copyfit.Set(copy, slots, at, size, splitWords) is not { } set)
             {
+                // The next word is wider than this card's lines: a wider card may follow.
+                if (c < cards.Count - 1 && cards.Skip(c + 1).Any(s => Widest(s) > Widest(slots)))
+                {
+                    parts.Add(new FlowPart(at, at, 0));
+                    continue;
+                }
+
                 return null;
+            }
+
+            if (set.Lines.Count == 0 && set.Next is not null)
+            {
+                parts.Add(new FlowPart(at, at, 0));
+                continue;
             }
 
             var last = c == cards.Count - 1;
@@ -153,6 +182,8 @@ public static class StoryFlow
 
         return (parts.ToImmutable(), at);
     }
+
+    private static double Widest(List<LineSlot> slots) => slots.Count == 0 ? 0 : slots.Max(s => s.Width);
 
     /// <summary>
     /// How many of a card's lines stay on it: its last line is not the first of a paragraph that goes on (an orphan),
@@ -191,7 +222,7 @@ public static class StoryFlow
     }
 
     /// <summary>The fewest lines a card with which the same number of cards still holds everything.</summary>
-    private static ImmutableArray<FlowPart> Balance(Copy copy, string story, List<List<LineSlot>> cards, double size, ImmutableArray<FlowPart> full)
+    private static ImmutableArray<FlowPart> Balance(Copy copy, string story, List<List<LineSlot>> cards, double size, ImmutableArray<FlowPart> full, bool splitWords)
     {
         var used = full.Count(p => p.Lines > 0);
         if (used < 2)
@@ -204,7 +235,7 @@ public static class StoryFlow
         while (low <= high)
         {
             var most = (low + high) / 2;
-            if (Pour(copy, story, cards, size, splitWords: true, most) is { } tighter && tighter.End >= story.Length && tighter.Parts.Count(p => p.Lines > 0) <= used)
+            if (Pour(copy, story, cards, size, splitWords, most) is { } tighter && tighter.End >= story.Length && tighter.Parts.Count(p => p.Lines > 0) <= used)
             {
                 (best, high) = (tighter.Parts, most - 1);
             }

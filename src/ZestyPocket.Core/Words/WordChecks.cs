@@ -188,7 +188,7 @@ public static partial class WordChecks
     [GeneratedRegex(@"\b(next|last|every|each|the following|the other|a)\s+$", RegexOptions.IgnoreCase)]
     private static partial Regex OtherDay();
 
-    [GeneratedRegex(@"(?:\b(?<weekday>Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday),?\s+(?:the\s+)?)?(?:\b(?<day>\d{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<month>January|February|March|April|May|June|July|August|September|October|November|December)|\b(?<month>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?<day>\d{1,2})(?:st|nd|rd|th)?\b)(?:,?\s+(?<year>(?:19|20)\d{2})\b)?")]
+    [GeneratedRegex(@"(?:\b(?<weekday>Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday),?\s+(?:the\s+)?)?(?:\b(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<month>January|February|March|April|May|June|July|August|September|October|November|December)|\b(?<month>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\b)(?:,?\s+(?<year>(?:19|20)[0-9]{2})\b)?")]
     private static partial Regex DayAndMonth();
 
     [GeneratedRegex(@"\b\p{Lu}\p{Ll}{3,}\b")]

@@ -10,6 +10,8 @@ public static class PhotoEngine
 {
     private static readonly Lazy<bool> Started = new(() =>
     {
+        // A hostile file can make it warn thousands of times; what matters comes back as an error.
+        Log.SetLogHandler("VIPS", Enums.LogLevelFlags.Warning, (_, _, _) => { });
         NetVips.NetVips.BlockUntrusted = true;
         Operation.Block("VipsForeignLoad", true);
         Operation.Block("VipsForeignLoadJpeg", false);

@@ -1,15 +1,11 @@
-using System.Globalization;
-using MetadataExtractor;
-using MetadataExtractor.Formats.Exif;
 using NetVips;
 using NodaTime;
-using NodaTime.Text;
 using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Drawing.Photos;
 
 /// <summary>Why a file cannot be a picture of the album; the message is for the keeper.</summary>
-public sealed class PictureRefusedException(string message, Exception? inner = null) : Exception(message, inner);
+public class PictureRefusedException(string message, Exception? inner = null) : Exception(message, inner);
 
 /// <summary>What a file says of itself. The recorded time is the camera's own local time, uncorrected.</summary>
 public sealed record PictureFacts(
@@ -33,6 +29,9 @@ public static class PictureIntake
 
     /// <summary>Largest picture in pixels; a 100-megapixel camera fits twice over.</summary>
     public const long MostPixels = 250_000_000;
+
+    /// <summary>Largest picture in pixels that is stored in passes, interlaced or progressive.</summary>
+    public const long MostPixelsInPasses = 64_000_000;
 
     /// <summary>Longest side of the thumbnail made on import, in pixels.</summary>
     public const int ThumbnailSide = 512;
@@ -70,8 +69,8 @@ public static class PictureIntake
     public static PictureFacts Inspect(string original, PictureFormat format, string readable, int pages = 1)
     {
         var pixels = HeaderSize(readable);
-        var (recorded, offset, camera, latitude, longitude) = format == PictureFormat.Pdf ? default : Metadata(original);
-        return new PictureFacts(format, pixels, recorded, offset, camera, latitude, longitude, pages);
+        var said = format == PictureFormat.Pdf ? PictureMetadata.None : PictureMetadata.Read(original, format);
+        return new PictureFacts(format, pixels, said.Recorded, said.OffsetMinutes, said.Camera, said.Latitude, said.Longitude, pages);
     }
 
     /// <summary>Facts of a file that needs no working copy.</summary>
@@ -154,6 +153,14 @@ public static class PictureIntake
                     $"The picture has {header.Width:N0} × {header.Height:N0} pixels ({pixels / 1_000_000:N0} million); at most {MostPixels / 1_000_000:N0} million can be handled.");
             }
 
+            // Such a picture is held whole while it is decoded, where others go through line by line.
+            if (pixels > MostPixelsInPasses && (header.Contains("interlaced") || header.Contains("jpeg-multiscan")))
+            {
+                throw new PictureRefusedException(
+                    $"The picture has {pixels / 1_000_000:N0} million pixels and is stored in passes (interlaced or progressive); "
+                    + $"of these at most {MostPixelsInPasses / 1_000_000:N0} million can be handled. Save it again without that.");
+            }
+
             if (header.Width < 16 || header.Height < 16)
             {
                 throw new PictureRefusedException($"The picture has only {header.Width} × {header.Height} pixels: too small for any pocket.");
@@ -166,102 +173,5 @@ public static class PictureIntake
         {
             throw new PictureRefusedException("The picture's header cannot be read: the file is damaged or not what its name says.", broken);
         }
-    }
-
-    private static (LocalDateTime? Recorded, int? Offset, string? Camera, double? Latitude, double? Longitude) Metadata(string path)
-    {
-        IReadOnlyList<MetadataExtractor.Directory> directories;
-        try
-        {
-            directories = ImageMetadataReader.ReadMetadata(path);
-            if (!directories.OfType<ExifDirectoryBase>().Any() && ExifBlock(path) is { } block)
-            {
-                directories = [.. new ExifReader().Extract(new MetadataExtractor.IO.ByteArrayReader(block))];
-            }
-        }
-        catch (Exception unreadable) when (unreadable is ImageProcessingException or MetadataException or IOException)
-        {
-            // Metadata never blocks an import: the picture simply has no date.
-            return default;
-        }
-
-        var sub = directories.OfType<ExifSubIfdDirectory>().ToList();
-        var main = directories.OfType<ExifIfd0Directory>().FirstOrDefault();
-        var recorded = sub.Select(d => Time(d.GetString(ExifDirectoryBase.TagDateTimeOriginal))).FirstOrDefault(t => t is not null)
-            ?? sub.Select(d => Time(d.GetString(ExifDirectoryBase.TagDateTimeDigitized))).FirstOrDefault(t => t is not null);
-        // 0x9011 is OffsetTimeOriginal (Exif 2.31).
-        var offset = sub.Select(d => Offset(d.GetString(0x9011))).FirstOrDefault(o => o is not null);
-        var (latitude, longitude) = Position(directories.OfType<GpsDirectory>().FirstOrDefault());
-        return (recorded, offset, CameraName(main), latitude, longitude);
-    }
-
-    /// <summary>
-    /// The EXIF block as the picture library finds it, for kinds that the metadata library does not open (AVIF, WebP);
-    /// null when there is none.
-    /// </summary>
-    private static byte[]? ExifBlock(string path)
-    {
-        try
-        {
-            using var header = Image.NewFromFile(path, access: Enums.Access.Sequential);
-            if (!header.Contains("exif-data"))
-            {
-                return null;
-            }
-
-            var block = (byte[])header.Get("exif-data");
-            return block.AsSpan().StartsWith("Exif\0\0"u8) ? block[6..] : block;
-        }
-        catch (VipsException)
-        {
-            return null;
-        }
-    }
-
-    /// <summary>EXIF times are <c>yyyy:MM:dd HH:mm:ss</c>; anything else, such as 0000:00:00, is no time.</summary>
-    private static LocalDateTime? Time(string? text)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-        {
-            return null;
-        }
-
-        var result = ExifTime.Parse(text.Trim().TrimEnd('\0'));
-        return result.Success && result.Value.Year is >= 1826 and < 2200 ? result.Value : null;
-    }
-
-    private static readonly LocalDateTimePattern ExifTime = LocalDateTimePattern.CreateWithInvariantCulture("uuuu':'MM':'dd HH':'mm':'ss");
-
-    private static int? Offset(string? text)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-        {
-            return null;
-        }
-
-        var result = OffsetPattern.GeneralInvariantWithZ.Parse(text.Trim().TrimEnd('\0'));
-        // The world's zones run from -12:00 to +14:00.
-        return result.Success && result.Value.Seconds is >= -12 * 3600 and <= 14 * 3600 ? result.Value.Seconds / 60 : null;
-    }
-
-    private static (double?, double?) Position(GpsDirectory? gps)
-    {
-        var location = gps?.GetGeoLocation();
-        if (location is null || location.IsZero)
-        {
-            return (null, null);
-        }
-
-        return (location.Latitude, location.Longitude);
-    }
-
-    private static string? CameraName(ExifIfd0Directory? main)
-    {
-        var make = main?.GetString(ExifDirectoryBase.TagMake)?.Trim().TrimEnd('\0').Trim();
-        var model = main?.GetString(ExifDirectoryBase.TagModel)?.Trim().TrimEnd('\0').Trim();
-        var name = string.IsNullOrEmpty(make) || (model?.StartsWith(make, true, CultureInfo.InvariantCulture) ?? false)
-            ? model
-            : $"{make} {model}".Trim();
-        return string.IsNullOrWhiteSpace(name) ? null : name.Length > 80 ? name[..80] : name;
     }
 }

@@ -5,6 +5,10 @@ using ImageMagick;
 
 namespace ZestyPocket.Drawing.Photos;
 
+/// <summary>The file takes longer than it was given: it may be tried again with more time.</summary>
+public sealed class PictureTakesLongException(TimeSpan given) : PictureRefusedException(
+    $"The PDF took longer than {given.TotalSeconds:0} seconds to read and was given up. Save the page as a picture and add that.");
+
 /// <summary>
 /// Turns kinds of file that the picture library does not decode (HEIC, a page of a PDF) into a JPEG it does. The copy
 /// can be thrown away: it is made again from the original.
@@ -14,8 +18,11 @@ public static partial class WorkingCopies
     /// <summary>Longest side of a PDF page as a picture, in pixels: 12 x 12 in at 300 ppi and some more.</summary>
     private const int LongestPageSide = 4200;
 
-    /// <summary>What a page may cost before it counts as hostile.</summary>
-    private static readonly TimeSpan PageTime = TimeSpan.FromSeconds(30);
+    /// <summary>How long one step of reading a page may take at first; what takes longer is set aside.</summary>
+    public static TimeSpan FirstTime { get; } = TimeSpan.FromSeconds(2);
+
+    /// <summary>How long it may take before it counts as hostile.</summary>
+    public static TimeSpan LongestTime { get; } = TimeSpan.FromSeconds(20);
 
     private const long PageMemory = 2L << 30;
 
@@ -30,11 +37,11 @@ public static partial class WorkingCopies
     }
 
     /// <summary>Writes the working copy; gives how many pages the original has (1 for a photo).</summary>
-    public static int Make(string original, PictureFormat format, int page, string target)
+    public static int Make(string original, PictureFormat format, int page, string target, TimeSpan patience)
     {
         if (format == PictureFormat.Pdf)
         {
-            return FromPdf(original, page, target);
+            return FromPdf(original, page, target, patience);
         }
 
         FromHeic(original, target);
@@ -72,9 +79,9 @@ public static partial class WorkingCopies
         }
     }
 
-    private static int FromPdf(string original, int page, string target)
+    private static int FromPdf(string original, int page, string target, TimeSpan patience)
     {
-        var info = Run("pdfinfo", [original], original);
+        var info = Run("pdfinfo", [original], original, patience);
         var pages = Pages().Match(info) is { Success: true } found ? int.Parse(found.Groups[1].ValueSpan, CultureInfo.InvariantCulture) : 0;
         if (pages == 0)
         {
@@ -86,7 +93,7 @@ public static partial class WorkingCopies
             throw new PictureRefusedException($"The PDF has {pages} {(pages == 1 ? "page" : "pages")}; there is no page {page}.");
         }
 
-        var size = PageSize().Match(page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], original));
+        var size = PageSize().Match(page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], original, patience));
         var longest = size.Success
             ? Math.Max(double.Parse(size.Groups[1].ValueSpan, CultureInfo.InvariantCulture), double.Parse(size.Groups[2].ValueSpan, CultureInfo.InvariantCulture))
             : 792;
@@ -94,7 +101,7 @@ public static partial class WorkingCopies
         var stem = target + ".page";
         try
         {
-            Run("pdftoppm", ["-f", Text(page), "-l", Text(page), "-singlefile", "-scale-to", Text(side), "-jpeg", "-jpegopt", "quality=95", original, stem], original);
+            Run("pdftoppm", ["-f", Text(page), "-l", Text(page), "-singlefile", "-scale-to", Text(side), "-jpeg", "-jpegopt", "quality=95", original, stem], original, patience);
             File.Move(stem + ".jpg", target, overwrite: true);
         }
         catch (IOException missing)
@@ -110,7 +117,7 @@ public static partial class WorkingCopies
     }
 
     /// <summary>A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more.</summary>
-    private static string Run(string program, IEnumerable<string> arguments, string original)
+    private static string Run(string program, IEnumerable<string> arguments, string original, TimeSpan patience)
     {
         var start = new ProcessStartInfo("prlimit", ["--as=" + PageMemory.ToString(CultureInfo.InvariantCulture), "--", program, .. arguments])
         {
@@ -121,10 +128,10 @@ public static partial class WorkingCopies
         using var process = Process.Start(start) ?? throw new IOException($"{program} did not start.");
         var output = process.StandardOutput.ReadToEndAsync();
         var errors = process.StandardError.ReadToEndAsync();
-        if (!process.WaitForExit(PageTime))
+        if (!process.WaitForExit(patience))
         {
             process.Kill(entireProcessTree: true);
-            throw new PictureRefusedException($"The PDF took longer than {PageTime.TotalSeconds:0} seconds to read and was given up. Save the page as a picture and add that.");
+            throw new PictureTakesLongException(patience);
         }
 
         process.WaitForExit();

@@ -52,8 +52,60 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             canvas.DrawLine((float)cut.X1.Points, (float)cut.Y1.Points, (float)cut.X2.Points, (float)cut.Y2.Points, hair);
         }
 
-        DrawNumbers(canvas, sheet, setup);
-        DrawFoot(canvas, sheet, setup, heading);
+        var numbered = DrawNumbers(canvas, sheet, setup);
+        DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
+    }
+
+    /// <summary>White around a piece that has a page of its own, for its cut marks and its number.</summary>
+    public static Length OwnPageBorder => Length.FromInches(1, 2);
+
+    /// <summary>The page of a piece that is larger than every sheet of the run.</summary>
+    public static Size OwnPage(DuePiece due)
+    {
+        ArgumentNullException.ThrowIfNull(due);
+        return new Size(due.Cut.Width + (2 * OwnPageBorder), due.Cut.Height + (2 * OwnPageBorder));
+    }
+
+    /// <summary>Draws a piece that is larger than the paper on a page of its own size, with marks where it is cut.</summary>
+    public void DrawOwnPage(SKCanvas canvas, DuePiece due, string album, PieceFace face, double pixelsPerInch)
+    {
+        ArgumentNullException.ThrowIfNull(canvas);
+        ArgumentNullException.ThrowIfNull(due);
+        var (border, width, height) = ((float)OwnPageBorder.Points, (float)due.Cut.Width.Points, (float)due.Cut.Height.Points);
+        canvas.Save();
+        canvas.Translate(border, border);
+        pieces.Draw(canvas, face, pixelsPerInch);
+        using var hair = new SKPaint { Color = new SKColor(120, 120, 120), StrokeWidth = 0.25f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        foreach (var (x, y) in new[] { (0f, 0f), (width, 0f), (0f, height), (width, height) })
+        {
+            var (outX, outY) = (x == 0 ? -1 : 1, y == 0 ? -1 : 1);
+            canvas.DrawLine(x + (outX * 4), y, x + (outX * (border - 4)), y, hair);
+            canvas.DrawLine(x, y + (outY * 4), x, y + (outY * (border - 4)), hair);
+        }
+
+        canvas.Restore();
+        var words = $"{Clip(album)} · {due.Number} · {due.Cut} · {Name(due.Stock)} · larger than the sheets of this run: print this page at 100 % on larger paper, or have it printed";
+        Write(canvas, Typeface.SansStrong, Math.Min(7, 7 * width / fonts.Width(Typeface.SansStrong, 7, words)), border, height + (border * 1.6), words, Black);
+    }
+
+    /// <summary>All numbers of a sheet as they lie: rows from the top, each from the left; the unit is named where it changes.</summary>
+    private static string InRows(PlannedSheet sheet)
+    {
+        var words = new System.Text.StringBuilder();
+        var unit = string.Empty;
+        foreach (var row in sheet.Pieces.GroupBy(p => p.Bounds.Y).OrderBy(g => g.Key))
+        {
+            words.Append(words.Length > 0 ? " / " : string.Empty);
+            foreach (var piece in row.OrderBy(p => p.Bounds.X))
+            {
+                var at = piece.Due.Number.LastIndexOf(' ');
+                var own = at < 0 ? string.Empty : piece.Due.Number[..at];
+                words.Append(words.Length > 0 && words[^1] != ' ' ? " " : string.Empty).Append(own == unit ? piece.Due.Number[(at + 1)..] : piece.Due.Number);
+                unit = own;
+            }
+        }
+
+        return words.ToString();
     }
 
     /// <summary>
@@ -70,22 +122,32 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         Write(canvas, Typeface.Sans, 8, inset, inset + 26, "W = week, L = left page, R = right page, then the pocket in reading order. This page need not be printed to scale.", Grey);
         const double gap = 18;
         var top = inset + 44;
+        if (first == 0 && !plan.TooLarge.IsEmpty)
+        {
+            var list = string.Join(", ", plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}, {Name(d.Stock)})"));
+            foreach (var line in Copyfit.Fit($"Larger than {plan.Setup.Paper.Name}, each on a page of its own: {list}.", paper.Width.Points - (2 * inset), paper.Height.Points / 4, new TypeRange(Typeface.Sans, 6, 8, 1.25), fonts).Lines)
+            {
+                Write(canvas, Typeface.Sans, 8, inset, inset + 30 + line.Baseline, line.Text, Black);
+                top = inset + 44 + line.Baseline;
+            }
+        }
+
         var (cellWidth, cellHeight) = ((paper.Width.Points - (2 * inset) - gap) / 2, (paper.Height.Points - top - inset - gap) / 2);
         var scale = Math.Min(cellWidth / paper.Width.Points, (cellHeight - 14) / paper.Height.Points);
-        using var line = new SKPaint { Color = new SKColor(90, 90, 90), StrokeWidth = 0.6f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        using var outline = new SKPaint { Color = new SKColor(90, 90, 90), StrokeWidth = 0.6f, Style = SKPaintStyle.Stroke, IsAntialias = true };
         for (var i = 0; i < 4 && first + i < plan.Sheets.Length; i++)
         {
             var sheet = plan.Sheets[first + i];
             var (x, y) = (inset + ((i % 2) * (cellWidth + gap)), top + ((i / 2) * (cellHeight + gap)));
             Write(canvas, Typeface.SansStrong, 8, x, y + 8, $"Sheet {first + i + 1}, {Name(sheet.Stock)}", Black);
             y += 14;
-            canvas.DrawRect((float)x, (float)y, (float)(paper.Width.Points * scale), (float)(paper.Height.Points * scale), line);
+            canvas.DrawRect((float)x, (float)y, (float)(paper.Width.Points * scale), (float)(paper.Height.Points * scale), outline);
             foreach (var piece in sheet.Pieces)
             {
                 var b = piece.Bounds;
                 var (px, py) = (x + (b.X.Points * scale), y + (b.Y.Points * scale));
                 var (pw, ph) = (b.Width.Points * scale, b.Height.Points * scale);
-                canvas.DrawRect((float)px, (float)py, (float)pw, (float)ph, line);
+                canvas.DrawRect((float)px, (float)py, (float)pw, (float)ph, outline);
                 Centre(canvas, Typeface.SansStrong, 7, px + (pw / 2), py + (ph / 2), piece.Due.Number, pw - 2);
                 Centre(canvas, Typeface.Sans, 6, px + (pw / 2), py + (ph / 2) + 8, piece.Due.Cut.ToString(), pw - 2);
             }
@@ -96,19 +158,23 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     public static int KeyPages(PrintPlan plan)
     {
         ArgumentNullException.ThrowIfNull(plan);
-        return (plan.Sheets.Length + 3) / 4;
+        return Math.Max(plan.TooLarge.IsEmpty ? 0 : 1, (plan.Sheets.Length + 3) / 4);
     }
 
     public static string Name(Stock stock) => stock == Stock.PhotoPaper ? "photo paper" : "white card";
 
-    /// <summary>Writes each number into the waste or the gap beside its piece, where there is room; the key page has them all.</summary>
-    private void DrawNumbers(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup)
+    /// <summary>
+    /// Writes each number into the waste or the gap beside its piece, where there is room; says whether there was for all.
+    /// </summary>
+    private bool DrawNumbers(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup)
     {
         var taken = new List<Rect>();
+        var all = true;
         foreach (var piece in sheet.Pieces)
         {
             var width = fonts.Width(Typeface.SansStrong, NumberPt, piece.Due.Number);
             var label = new Size(Length.FromPoints((decimal)width + 2), Length.FromPoints((decimal)NumberPt + 2));
+            var written = false;
             foreach (var spot in Spots(piece.Bounds, label))
             {
                 if (setup.Usable.Contains(spot)
@@ -117,10 +183,15 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                 {
                     taken.Add(spot);
                     Write(canvas, Typeface.SansStrong, NumberPt, spot.X.Points + 1, spot.Y.Points + NumberPt, piece.Due.Number, Grey);
+                    written = true;
                     break;
                 }
             }
+
+            all &= written;
         }
+
+        return all;
     }
 
     /// <summary>Where a number tells at a glance which piece it is of: under it, beside it, over it.</summary>
@@ -131,7 +202,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         new Rect(piece.X, piece.Y - label.Height, label),
     ];
 
-    private void DrawFoot(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup, SheetHeading heading)
+    private void DrawFoot(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup, SheetHeading heading, string? rows)
     {
         var left = setup.Margin.Points;
         var bottom = (setup.Paper.Size.Height - setup.Margin).Points;
@@ -158,8 +229,24 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         var words = string.Create(
             CultureInfo.InvariantCulture,
             $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}");
-        Write(canvas, Typeface.SansStrong, 6, left + four + 34, axis - 2, words, Black);
-        Write(canvas, Typeface.Sans, 6, left + four + 34, axis + 7, "Print at 100 %, no scaling: the rule must measure true.", Black);
+        const string scaling = "Print at 100 %, no scaling: the rule must measure true.";
+        var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
+        if (rows is null)
+        {
+            WriteInto(canvas, Typeface.SansStrong, 6, x0, axis - 2, words, room);
+            WriteInto(canvas, Typeface.Sans, 6, x0, axis + 7, scaling, room);
+            return;
+        }
+
+        WriteInto(canvas, Typeface.SansStrong, 6, x0, axis - 4, words, room);
+        WriteInto(canvas, Typeface.Sans, 6, x0, axis + 2.5, scaling, room);
+        WriteInto(canvas, Typeface.SansStrong, 6, x0, axis + 9, "In rows: " + rows, room);
+    }
+
+    private void WriteInto(SKCanvas canvas, Typeface face, double size, double x, double baseline, string text, double room)
+    {
+        var width = fonts.Width(face, size, text);
+        Write(canvas, face, width > room ? size * room / width : size, x, baseline, text, Black);
     }
 
     private static string Clip(string album) => album.Length <= 40 ? album : album[..39] + "…";

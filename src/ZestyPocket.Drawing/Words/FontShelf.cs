@@ -1,4 +1,7 @@
 using System.Collections.Concurrent;
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
 using HarfBuzzSharp;
 using SkiaSharp;
 using ZestyPocket.Core.Words;
@@ -8,38 +11,52 @@ using HarfBuzzFont = HarfBuzzSharp.Font;
 namespace ZestyPocket.Drawing.Words;
 
 /// <summary>
-/// The shipped faces, shaped with HarfBuzz. No system font is ever used: a letter that a face lacks is taken from the
-/// first shipped face that has it, for measuring and drawing alike.
+/// The shipped faces, shaped with HarfBuzz. No system font is ever used: a letter that a face lacks is taken from a
+/// shipped face of the same kind, else from the first that has it, for measuring and drawing alike. Text that runs from
+/// right to left is parted into runs by UAX #9 and each run is shaped in its own direction.
 /// </summary>
 public sealed class FontShelf : ITextShaper, IDisposable
 {
-    private static readonly (Typeface Face, string File)[] Files =
-    [
-        (Typeface.Sans, "Figtree_400Regular.ttf"),
-        (Typeface.SansStrong, "Figtree_600SemiBold.ttf"),
-        (Typeface.Serif, "SourceSerif4_400Regular.ttf"),
-        (Typeface.Typewriter, "CourierPrime_400Regular.ttf"),
-        (Typeface.Handwriting, "Caveat_500Medium.ttf"),
-        (Typeface.Display, "BricolageGrotesque_700Bold.ttf"),
-    ];
+    private const string NotoSans = "NotoSans_400Regular.ttf";
+    private const string NotoSansStrong = "NotoSans_600SemiBold.ttf";
+    private const string SourceSerif = "SourceSerif4_400Regular.ttf";
+    private const string Cousine = "Cousine_400Regular.ttf";
+    private const string Caveat = "Caveat_500Medium.ttf";
 
-    private static readonly Typeface[] Fallbacks = [Typeface.Serif, Typeface.Sans, Typeface.Handwriting, Typeface.Typewriter];
+    /// <summary>Each face with those of its kind that have more letters.</summary>
+    private static readonly Dictionary<Typeface, string[]> Kinds = new()
+    {
+        [Typeface.Sans] = ["Figtree_400Regular.ttf", NotoSans],
+        [Typeface.SansStrong] = ["Figtree_600SemiBold.ttf", NotoSansStrong],
+        [Typeface.Serif] = [SourceSerif],
+        [Typeface.Typewriter] = ["CourierPrime_400Regular.ttf", Cousine],
+        [Typeface.Handwriting] = [Caveat, "Mynerve_400Regular.ttf"],
+        [Typeface.Display] = ["BricolageGrotesque_700Bold.ttf", NotoSansStrong],
+    };
+
+    /// <summary>What is asked last, whatever the kind.</summary>
+    private static readonly string[] Others = [NotoSans, SourceSerif, "NotoSansHebrew_400Regular.ttf", "NotoSansArabic_400Regular.ttf", Caveat, Cousine];
 
     /// <summary>
     /// Contextual alternates are off: they look across blanks, so that a line by itself would be set wider or narrower
-    /// than the same words were measured in their paragraph.
+    /// than the same words were measured in their paragraph. Scripts whose letters join keep theirs.
     /// </summary>
     private static readonly Feature[] NoContext = [new Feature(Tag.Parse("calt"), 0, 0, uint.MaxValue)];
 
-    private readonly Dictionary<Typeface, LoadedFace> _faces;
+    /// <summary>A tab is a wide blank, in ems. Common practice: about three letters.</summary>
+    private const double TabEm = 1.5;
+
+    private readonly Dictionary<string, LoadedFace> _faces;
+    private readonly Dictionary<Typeface, LoadedFace[]> _chains;
     private readonly ConcurrentDictionary<(Typeface, string), ShapedText> _shaped = new();
 
     public FontShelf()
     {
-        _faces = Files.ToDictionary(f => f.Face, f => new LoadedFace(f.File));
+        _faces = Kinds.Values.SelectMany(k => k).Union(Others).ToDictionary(f => f, f => new LoadedFace(f));
+        _chains = Kinds.ToDictionary(k => k.Key, k => k.Value.Union(Others).Select(f => _faces[f]).ToArray());
     }
 
-    public FaceMetrics Metrics(Typeface face) => _faces[face].Metrics;
+    public FaceMetrics Metrics(Typeface face) => _chains[face][0].Metrics;
 
     public ShapedText Shape(Typeface face, string paragraph)
     {
@@ -57,42 +74,11 @@ public sealed class FontShelf : ITextShaper, IDisposable
     {
         ArgumentNullException.ThrowIfNull(canvas);
         using var paint = new SKPaint { Color = new SKColor(run.Ink.R, run.Ink.G, run.Ink.B), IsAntialias = true };
+        var levels = run.Levels.IsDefault ? Directions.LevelsOf(run.Text).Levels : run.Levels;
         var x = run.X;
-        foreach (var part in Itemise(run.Face, run.Text))
+        foreach (var part in Directions.InVisualOrder(Itemise(run.Face, run.Text, levels), p => p.Level))
         {
-            var face = _faces[part.Face];
-            var text = run.Text.Substring(part.Start, part.Length);
-            using var buffer = ShapeBuffer(face, text);
-            var (infos, places) = (buffer.GlyphInfos, buffer.GlyphPositions);
-            if (infos.Length == 0)
-            {
-                continue;
-            }
-
-            using var font = face.At(run.SizePt);
-            using var builder = new SKTextBlobBuilder();
-            var scale = run.SizePt / face.UnitsPerEm;
-            var utf8 = System.Text.Encoding.UTF8.GetBytes(text);
-            var run8 = builder.AllocatePositionedTextRun(font, infos.Length, utf8.Length);
-            var glyphs = new ushort[infos.Length];
-            var points = new SKPoint[infos.Length];
-            var clusters = new uint[infos.Length];
-            double pen = 0;
-            for (var i = 0; i < infos.Length; i++)
-            {
-                glyphs[i] = (ushort)infos[i].Codepoint;
-                points[i] = new SKPoint((float)(pen + (places[i].XOffset * scale)), (float)(-places[i].YOffset * scale));
-                clusters[i] = (uint)System.Text.Encoding.UTF8.GetByteCount(text.AsSpan(0, (int)infos[i].Cluster));
-                pen += places[i].XAdvance * scale;
-            }
-
-            run8.SetGlyphs(glyphs);
-            run8.SetPositions(points);
-            run8.SetText(utf8);
-            run8.SetClusters(clusters);
-            using var blob = builder.Build();
-            canvas.DrawText(blob, (float)x, (float)run.Baseline, paint);
-            x += pen;
+            x += part.Face is null ? TabEm * run.SizePt : Draw(canvas, paint, part, run.Text.Substring(part.Start, part.Length), x, run);
         }
     }
 
@@ -100,10 +86,18 @@ public sealed class FontShelf : ITextShaper, IDisposable
     public (IReadOnlyList<string> Borrowed, IReadOnlyList<string> Missing) Lacks(Typeface face, string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        var lacking = text.EnumerateRunes().Where(r => !System.Text.Rune.IsWhiteSpace(r) && !System.Text.Rune.IsControl(r) && !_faces[face].Has(r.Value)).Distinct().ToList();
+        var chain = _chains[face];
+        var lacking = text.EnumerateRunes().Where(r => !Rune.IsWhiteSpace(r) && !Rune.IsControl(r) && !chain[0].Has(r.Value)).Distinct().ToList();
         return (
-            [.. lacking.Where(r => Fallbacks.Any(f => _faces[f].Has(r.Value))).Select(r => r.ToString())],
-            [.. lacking.Where(r => !Fallbacks.Any(f => _faces[f].Has(r.Value))).Select(r => r.ToString())]);
+            [.. lacking.Where(r => chain.Any(f => f.Has(r.Value))).Select(r => r.ToString())],
+            [.. lacking.Where(r => !chain.Any(f => f.Has(r.Value))).Select(r => r.ToString())]);
+    }
+
+    /// <summary>Which shipped face each letter of a text is taken from, by file name; for checks.</summary>
+    public IReadOnlyList<(string Text, string File)> Sources(Typeface face, string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        return [.. Itemise(face, text, default).Where(p => p.Face is not null).Select(p => (text.Substring(p.Start, p.Length), p.Face!.File))];
     }
 
     /// <summary>Width in points of one line.</summary>
@@ -117,17 +111,59 @@ public sealed class FontShelf : ITextShaper, IDisposable
         }
     }
 
+    /// <summary>Draws a part in one face and direction; gives how far it reaches, in points.</summary>
+    private static double Draw(SKCanvas canvas, SKPaint paint, Part part, string text, double x, in TypeRun run)
+    {
+        using var buffer = ShapeBuffer(part.Face!, text, part.Level);
+        var (infos, places) = (buffer.GlyphInfos, buffer.GlyphPositions);
+        if (infos.Length == 0)
+        {
+            return 0;
+        }
+
+        using var font = part.Face!.At(run.SizePt);
+        using var builder = new SKTextBlobBuilder();
+        var scale = run.SizePt / part.Face.UnitsPerEm;
+        var utf8 = Encoding.UTF8.GetBytes(text);
+        var run8 = builder.AllocatePositionedTextRun(font, infos.Length, utf8.Length);
+        var glyphs = new ushort[infos.Length];
+        var points = new SKPoint[infos.Length];
+        var clusters = new uint[infos.Length];
+        double pen = 0;
+        for (var i = 0; i < infos.Length; i++)
+        {
+            glyphs[i] = (ushort)infos[i].Codepoint;
+            points[i] = new SKPoint((float)(pen + (places[i].XOffset * scale)), (float)(-places[i].YOffset * scale));
+            clusters[i] = (uint)Encoding.UTF8.GetByteCount(text.AsSpan(0, (int)infos[i].Cluster));
+            pen += places[i].XAdvance * scale;
+        }
+
+        run8.SetGlyphs(glyphs);
+        run8.SetPositions(points);
+        run8.SetText(utf8);
+        run8.SetClusters(clusters);
+        using var blob = builder.Build();
+        canvas.DrawText(blob, (float)x, (float)run.Baseline, paint);
+        return pen;
+    }
+
     private ShapedText Measure(Typeface face, string text)
     {
+        var (levels, rightToLeft) = Directions.LevelsOf(text);
         var advances = new double[text.Length];
-        foreach (var part in Itemise(face, text))
+        foreach (var part in Itemise(face, text, levels))
         {
-            var loaded = _faces[part.Face];
-            using var buffer = ShapeBuffer(loaded, text.Substring(part.Start, part.Length));
+            if (part.Face is null)
+            {
+                advances[part.Start] += TabEm;
+                continue;
+            }
+
+            using var buffer = ShapeBuffer(part.Face, text.Substring(part.Start, part.Length), part.Level);
             var (infos, places) = (buffer.GlyphInfos, buffer.GlyphPositions);
             for (var i = 0; i < infos.Length; i++)
             {
-                advances[part.Start + (int)infos[i].Cluster] += (double)places[i].XAdvance / loaded.UnitsPerEm;
+                advances[part.Start + (int)infos[i].Cluster] += (double)places[i].XAdvance / part.Face.UnitsPerEm;
             }
         }
 
@@ -137,27 +173,28 @@ public sealed class FontShelf : ITextShaper, IDisposable
             ends[i + 1] = ends[i] + advances[i];
         }
 
-        return new ShapedText(text, ends);
+        return new ShapedText(text, ends) { Levels = levels, RightToLeft = rightToLeft };
     }
 
-    private readonly record struct Part(Typeface Face, int Start, int Length);
+    /// <summary>A stretch of one face and one direction; a tab has no face.</summary>
+    private readonly record struct Part(LoadedFace? Face, int Start, int Length, byte Level);
 
-    private List<Part> Itemise(Typeface face, string text)
+    /// <summary>Parts a text, in reading order. A letter and its marks are of one face.</summary>
+    private List<Part> Itemise(Typeface face, string text, ImmutableArray<byte> levels)
     {
-        var parts = new List<Part>();
-        var at = 0;
-        while (at < text.Length)
+        var (parts, chain) = (new List<Part>(), _chains[face]);
+        for (var at = 0; at < text.Length;)
         {
-            var length = char.IsSurrogatePair(text, at) ? 2 : 1;
-            var rune = length == 2 ? char.ConvertToUtf32(text, at) : text[at];
-            var used = _faces[face].Has(rune) ? face : Fallbacks.FirstOrDefault(f => _faces[f].Has(rune), face);
-            if (parts.Count > 0 && parts[^1].Face == used)
+            var length = StringInfo.GetNextTextElementLength(text, at);
+            var level = levels.IsDefault ? (byte)0 : levels[at];
+            var used = text[at] == '\t' ? null : FaceOf(chain, text.AsSpan(at, length));
+            if (used is not null && parts.Count > 0 && parts[^1].Face == used && parts[^1].Level == level)
             {
                 parts[^1] = parts[^1] with { Length = parts[^1].Length + length };
             }
             else
             {
-                parts.Add(new Part(used, at, length));
+                parts.Add(new Part(used, at, length, level));
             }
 
             at += length;
@@ -166,12 +203,27 @@ public sealed class FontShelf : ITextShaper, IDisposable
         return parts;
     }
 
-    private static HarfBuzzBuffer ShapeBuffer(LoadedFace face, string text)
+    /// <summary>The first face that has a letter with all its marks, composed where Unicode composes them; else the first that has the letter.</summary>
+    private static LoadedFace FaceOf(LoadedFace[] chain, ReadOnlySpan<char> letter)
+    {
+        if (letter.Length == 1 && chain[0].Has(letter[0]))
+        {
+            return chain[0];
+        }
+
+        var composed = PlainWords.Composed(letter.ToString()).EnumerateRunes().ToArray();
+        return Array.Find(chain, f => Array.TrueForAll(composed, r => f.Has(r.Value)))
+            ?? Array.Find(chain, f => f.Has(composed[0].Value))
+            ?? chain[0];
+    }
+
+    private static HarfBuzzBuffer ShapeBuffer(LoadedFace face, string text, byte level)
     {
         var buffer = new HarfBuzzBuffer();
         buffer.AddUtf16(text);
+        buffer.Direction = level % 2 == 0 ? Direction.LeftToRight : Direction.RightToLeft;
         buffer.GuessSegmentProperties();
-        face.HarfBuzz.Shape(buffer, NoContext);
+        face.HarfBuzz.Shape(buffer, level % 2 == 0 ? NoContext : []);
         return buffer;
     }
 
@@ -184,6 +236,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
 
         public LoadedFace(string file)
         {
+            File = file;
             using var stream = typeof(FontShelf).Assembly.GetManifestResourceStream($"Fonts/{file}")
                 ?? throw new InvalidOperationException($"The face {file} is not in the program.");
             _data = SKData.Create(stream);
@@ -199,14 +252,19 @@ public sealed class FontShelf : ITextShaper, IDisposable
             Metrics = new FaceMetrics(-font.Metrics.Ascent / (double)UnitsPerEm, font.Metrics.Descent / (double)UnitsPerEm);
         }
 
+        public string File { get; }
+
         public int UnitsPerEm { get; }
 
         public HarfBuzzFont HarfBuzz { get; }
 
         public FaceMetrics Metrics { get; }
 
+        /// <summary>Blanks and signs that only steer are never drawn, so every face has them.</summary>
         public bool Has(int rune) =>
-            rune is ' ' or '\t' or '\u00A0' or '\u200B' or '\u00AD' || HarfBuzz.TryGetNominalGlyph((uint)rune, out _);
+            rune is ' ' or '\t' or '\u00A0' or '\u00AD' or '\uFEFF' or (>= 0x200B and <= 0x200F) or (>= 0x202A and <= 0x202E) or (>= 0x2060 and <= 0x206F)
+                or (>= 0xFE00 and <= 0xFE0F)
+            || HarfBuzz.TryGetNominalGlyph((uint)rune, out _);
 
         public SKFont At(double size) => new(_skia, (float)size)
         {

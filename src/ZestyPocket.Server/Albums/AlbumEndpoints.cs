@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Storage;
@@ -56,7 +57,7 @@ public static class AlbumEndpoints
             }
 
             history.Touch([album]);
-            album.Name = request.Name.Trim();
+            album.Name = PlainWords.Name(request.Name);
             await SaveForAllWeeksAsync(db, history, album, keeper.Id, $"Named the album “{album.Name}”", cancel);
             return await reader.ViewAsync(id, cancel);
         }).WithName("renameAlbum").WithProblems();

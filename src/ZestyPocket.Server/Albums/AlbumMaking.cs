@@ -3,6 +3,7 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Albums;
@@ -52,7 +53,7 @@ public static class AlbumMaking
         {
             Id = Guid.CreateVersion7(),
             KeeperId = keeperId,
-            Name = name.Trim(),
+            Name = PlainWords.Name(name),
             BodyWidth = designs[0].Body.Width,
             BodyHeight = designs[0].Body.Height,
             Measures = measures,

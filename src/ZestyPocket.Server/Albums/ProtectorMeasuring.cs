@@ -4,6 +4,7 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -14,7 +15,7 @@ namespace ZestyPocket.Server.Albums;
 /// Takes over what was measured on a protector. Pieces that are not printed yet are cut to it from then on, because their
 /// size is never stored; those that were printed at another size are named.
 /// </summary>
-public sealed class ProtectorMeasuring(ZestyContext db, AlbumReader albums, History history, ICurrentKeeper keeper)
+public sealed class ProtectorMeasuring(ZestyContext db, AlbumReader albums, History history, StoryEditor stories, ICurrentKeeper keeper)
 {
     public async Task<MeasuredAnswer> MeasureAsync(Guid albumId, Guid protectorId, MeasureProtectorRequest request, CancellationToken cancel)
     {
@@ -40,6 +41,8 @@ public sealed class ProtectorMeasuring(ZestyContext db, AlbumReader albums, Hist
         history.Touch([row]);
         row.Measure(measured.Checked());
         var units = await db.Units.Where(u => u.AlbumId == albumId).ToListAsync(cancel);
+        // Cards of other pockets have another size now: their stories are set anew.
+        await stories.FlowAnewInAsync(units, cancel);
         await history.SaveAsync(albumId, keeper.Id, $"Measured {measured.Design.Name}", units.Select(u => u.Id), cancel);
         var (recut, printed) = await WhatItMeansAsync(album, row.Id, before, row.ToProtector(), units, cancel);
         return new MeasuredAnswer(await albums.ViewAsync(albumId, cancel), recut, printed);
@@ -58,7 +61,8 @@ public sealed class ProtectorMeasuring(ZestyContext db, AlbumReader albums, Hist
                 continue;
             }
 
-            var cut = now.CutSize(pocket.Nominal);
+            var old = before.Altered(leaf.ReadForm()).Design.Find(placement.Place.Side, placement.Place.PocketKey);
+            var cut = now.CutSize(pocket);
             if (printed.TryGetValue(placement.PieceId, out var was))
             {
                 var size = new Size(was.CutWidth, was.CutHeight);
@@ -67,7 +71,7 @@ public sealed class ProtectorMeasuring(ZestyContext db, AlbumReader albums, Hist
                     says.Add($"{was.Number} was printed at {MeasureText.Show(size, album.Measures)} and would be cut to {MeasureText.Show(cut, album.Measures)} now");
                 }
             }
-            else if (cut != before.CutSize(pocket.Nominal))
+            else if (old is null || cut != before.CutSize(old))
             {
                 recut++;
             }

@@ -12,7 +12,7 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Server.Counting;
 
 /// <summary>The leaves of an album in their order, front and back, and one of them with all that lies on it.</summary>
-public sealed class BinderReader(ZestyContext db, AlbumReader albums)
+public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener opener, PieceFaces faces)
 {
     public async Task<IReadOnlyList<BinderLeaf>> LeavesAsync(Guid albumId, CancellationToken cancel)
     {
@@ -32,6 +32,12 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums)
         var view = Views(album, leaves, units).Single(l => l.LeafId == leafId);
         var row = album.Protectors.Single(p => p.Id == leaf.ProtectorId);
         var (front, back) = (OpenFace.Of(leaf, LeafSide.Front, row), OpenFace.Of(leaf, LeafSide.Back, row));
+        var opened = new Dictionary<Guid, OpenUnit>();
+        foreach (var owner in owners.Distinct())
+        {
+            opened[owner] = await opener.OpenAsync(owner, cancel);
+        }
+
         var contents = units.ToDictionary(u => u.Key, u => u.Value.Read());
         var design = front.Protector.Design;
         var ways = front.Protector.Form.Kind == LeafKind.Pockets;
@@ -52,6 +58,9 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums)
             view.Between ? view.Front.Title : null,
             MeasureText.Show(front.Protector.Form.Thickness, MeasureSystem.Millimetres));
 
+        string? FaceUrl(OpenUnit open, Piece piece) =>
+            faces.Of(open, piece, open.CutSizeOf(piece)) is { } face ? $"{UnitReader.FaceUrl(open, piece, face)}&ppi=48" : null;
+
         IEnumerable<Length> Ways(CutKeeps keeps) => Alterations.CutsOf(design, keeps, front.Protector.Form.Rings);
 
         LeafFaceDetail Face(OpenFace face, OpenFace other, Guid? owner, Guid? behind)
@@ -66,7 +75,7 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums)
                         return new LeafPocket(
                             p.Pocket.Key, p.Number, Number(other, p.Pocket.Key), p.Pocket.Nominal.ToString(), bounds.X.Emu, bounds.Y.Emu, bounds.Width.Emu, bounds.Height.Emu,
                             piece is null ? null : UnitReader.Named(piece),
-                            piece is null ? null : $"/api/units/{owner}/pieces/{piece.Id}/face?ppi=48&v={units[owner!.Value].Revision}",
+                            piece is null ? null : FaceUrl(opened[owner!.Value], piece),
                             face.Form.Stuck.Contains(p.Pocket.Key),
                             owner is { } id && contents.TryGetValue(id, out var own) && own.Clear.Contains(p.Place),
                             piece is Keepsake { SeeThrough: true } || At(behind, p.Place with { Side = other.Side }) is Keepsake { SeeThrough: true });

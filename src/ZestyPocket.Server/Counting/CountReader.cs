@@ -31,7 +31,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
             unitId, open.Unit.Revision, open.Title, open.Dates.Span(open.Calendar.Style), Sum(wanted, wants.Count, pockets.Count), wants.Count, pockets.Count, placed, missing, free,
             wanted,
             [
-                .. pockets.GroupBy(p => p.Face.Protector.CutSize(p.Pocket.Nominal)).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.SquareInches)
+                .. pockets.GroupBy(p => p.Face.Protector.CutSize(p.Pocket)).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.SquareInches)
                     .Select(g => new PocketsView(MeasureText.Show(g.Key, open.Album.Measures), g.Count(), g.Count(p => open.Content.At(p.Place) is null))),
             ],
             leaves,
@@ -119,10 +119,10 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
     {
         ArgumentNullException.ThrowIfNull(open);
         var cutsOf = open.Album.Protectors.Select(p => p.ToProtector()).Concat(open.Faces.Select(f => f.Protector))
-            .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f.Nominal)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
+            .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
         var sizes = cutsOf.SelectMany(c => c).Concat(cutsOf.Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half)).Select(c => FusedOffers.HalfOf(c.Key))).Distinct().ToList();
         // A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.
-        var ofPockets = open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f.Nominal))).Distinct().ToList();
+        var ofPockets = open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f))).Distinct().ToList();
         var wants = new List<Want>();
         var inCollages = open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
         var spanning = open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();

@@ -5,6 +5,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -12,7 +13,7 @@ using ZestyPocket.Storage.Editing;
 namespace ZestyPocket.Server.Counting;
 
 /// <summary>Puts leaves in, takes them out, and does what a choice of pages says: each one edit over the whole binder.</summary>
-public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, History history, ICurrentKeeper keeper)
+public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, History history, StoryEditor stories, ICurrentKeeper keeper)
 {
     /// <summary>A leaf more for a unit, between its own pages. Both its faces are the unit's.</summary>
     public async Task<LeavesAnswer> AddAsync(Guid unitId, AddLeafRequest request, CancellationToken cancel)
@@ -310,8 +311,14 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         }
 
         // Units further on keep their pieces, but their faces may have changed sides: the edit is in their history too.
-        var touched = db.ChangeTracker.Entries<AlbumUnit>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id);
-        var edit = await history.SaveAsync(binder.Album.Id, keeper.Id, done, units.Select(u => u.Id).Union(touched), cancel);
+        var touched = db.ChangeTracker.Entries<AlbumUnit>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id).ToList();
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await AlbumLock.HoldAsync(db, binder.Album.Id, cancel);
+        // Stories are set anew on the pages as they are now, which are read from the database.
+        await history.FlushAsync(done, cancel);
+        var told = await stories.FlowAnewInAsync(units.UnionBy(binder.Units.Where(u => touched.Contains(u.Id)), u => u.Id), cancel);
+        var edit = await history.SaveAsync(binder.Album.Id, keeper.Id, done, units.Select(u => u.Id).Union(touched).Union(told), cancel);
+        await transaction.CommitAsync(cancel);
         return new LeavesAnswer(done, edit, changes);
     }
 }

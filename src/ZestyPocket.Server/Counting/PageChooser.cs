@@ -79,7 +79,7 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
             offers,
             ChoiceWeights.Usual)
         {
-            Room = [.. parts.Select(p => p.Open.Faces.Where(f => isFixed.Contains(f.Leaf.Id)).SelectMany(f => f.Pockets.Select(k => f.Protector.CutSize(k.Pocket.Nominal))).GroupBy(s => s).ToImmutableDictionary(g => g.Key, g => g.Count()))],
+            Room = [.. parts.Select(p => p.Open.Faces.Where(f => isFixed.Contains(f.Leaf.Id)).SelectMany(f => f.Pockets.Select(k => f.Protector.CutSize(k.Pocket))).GroupBy(s => s).ToImmutableDictionary(g => g.Key, g => g.Count()))],
             Kept = [.. parts.Select((p, u) => (p.Open.Content.KeepsItsPages, u)).Where(p => p.KeepsItsPages).Select(p => p.u)],
         };
 

@@ -286,7 +286,6 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
     private async Task ImportAsync(List<(Album Album, DemoShot Shot)> shots, Action<string> tell, CancellationToken cancel)
     {
         var done = 0;
-        var days = shots.Select(s => s.Album).Distinct().ToDictionary(a => a.Id, a => new AlbumDays(a.ReadCalendar(), [.. a.Units.Select(u => (u.Id, u.ReadDates()))]));
         var queue = Channel.CreateUnbounded<(Album, DemoShot)>();
         foreach (var shot in shots)
         {
@@ -303,7 +302,7 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
                 await using var scope = scopes.CreateAsyncScope();
                 using var stream = new MemoryStream(DemoPictures.Jpeg(shot));
                 using var arrived = await scope.ServiceProvider.GetRequiredService<IPhotoVault>().ReceiveAsync(stream, stream.Length, cancel);
-                var outcome = await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(album.Id, days[album.Id], shot.FileName, arrived, null, null, cancel);
+                var outcome = await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(album.Id, shot.FileName, arrived, null, null, cancel);
                 if (outcome.Status == ImportStatus.Refused)
                 {
                     throw new InvalidOperationException($"A demo snapshot was refused: {outcome.Detail}");

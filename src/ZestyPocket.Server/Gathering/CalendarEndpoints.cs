@@ -2,6 +2,7 @@ using NodaTime;
 using NodaTime.Text;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Tape;
@@ -92,7 +93,7 @@ public static class CalendarEndpoints
 
     private static string Named(string place) => string.IsNullOrWhiteSpace(place) || place.Length > 120
         ? throw new RuleException("Every stay needs the name of its place, of at most 120 characters. Nothing was changed.")
-        : place.Trim();
+        : PlainWords.Name(place);
 
     private static string Text(LocalTime time) => TimeText.Format(time);
 

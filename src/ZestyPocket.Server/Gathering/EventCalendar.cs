@@ -4,22 +4,13 @@ using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using NodaTime;
-using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 
 namespace ZestyPocket.Server.Gathering;
 
-/// <summary>An event of a calendar file on one day.</summary>
-/// <param name="Source">Its UID with the date, the same each time the file is read.</param>
-public sealed record CalendarEventDay(LocalDate Day, LocalTime? Time, string Text, string Source);
-
-/// <summary>iCalendar in and out. Source: RFC 5545.</summary>
+/// <summary>Reminders as iCalendar. Source: RFC 5545.</summary>
 public static class EventCalendar
 {
-    public const int LargestFile = 5 << 20;
-
-    private const int MostEvents = 5_000;
-
     /// <summary>
     /// The weekly sit-down: one repeating event, in the home zone, from the first such weekday at or after a day, with
     /// an alarm at its beginning.
@@ -59,61 +50,6 @@ public static class EventCalendar
             return reminder;
         }),
         zone);
-
-    /// <summary>
-    /// The events of a calendar file between two days, repeating ones day by day, each by the clock of its own zone.
-    /// Throws <see cref="RuleException"/> for a file that is no calendar.
-    /// </summary>
-    public static IReadOnlyList<CalendarEventDay> Read(string file, LocalDate first, LocalDate last)
-    {
-        ArgumentNullException.ThrowIfNull(file);
-        Ical.Net.Calendar? calendar;
-        try
-        {
-            calendar = file.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase) ? Ical.Net.Calendar.Load(file) : null;
-        }
-        catch (Exception broken) when (broken is not OutOfMemoryException)
-        {
-            // The parser throws whatever it stumbles over.
-            calendar = null;
-        }
-
-        if (calendar is null)
-        {
-            throw new RuleException("This is not a calendar file, or it is damaged. Export the calendar as .ics again. Nothing was changed.");
-        }
-
-        var days = new List<CalendarEventDay>();
-        var (from, until) = (new CalDateTime(first.Year, first.Month, first.Day), last.PlusDays(1));
-        foreach (var item in calendar.Events.Where(e => e.Start is not null && !string.IsNullOrWhiteSpace(e.Summary)))
-        {
-            // An event that began before and lasts counts from the first day on.
-            foreach (var occurrence in item.GetOccurrences(from))
-            {
-                var start = occurrence.Period.StartTime;
-                var day = new LocalDate(start.Year, start.Month, start.Day);
-                if (day >= until || days.Count >= MostEvents)
-                {
-                    break;
-                }
-
-                if (day < first)
-                {
-                    continue;
-                }
-
-                var place = string.IsNullOrWhiteSpace(item.Location) ? string.Empty : $", {item.Location.Trim()}";
-                var text = item.Summary!.Trim() + place;
-                days.Add(new CalendarEventDay(
-                    day,
-                    start.HasTime ? new LocalTime(start.Hour, start.Minute) : null,
-                    text.Length > 500 ? text[..500] : text,
-                    $"{item.Uid}/{day.ToString("uuuuMMdd", CultureInfo.InvariantCulture)}"));
-            }
-        }
-
-        return days;
-    }
 
     private static string Text(IEnumerable<CalendarEvent> events, string zone)
     {

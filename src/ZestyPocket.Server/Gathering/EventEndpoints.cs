@@ -8,13 +8,14 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Gathering;
 
 /// <summary>What an imported calendar brought.</summary>
-public sealed record EventsAnswer(string Done, int Added, int AlreadyHere, int Outside, Guid? EditId);
+public sealed record EventsAnswer(string Done, int Added, int AlreadyHere, int Outside, IReadOnlyList<string> Passed, Guid? EditId);
 
 /// <summary>Calendar files in and out.</summary>
 public static class EventEndpoints
@@ -61,14 +62,19 @@ public static class EventEndpoints
         {
             var album = await albums.RequireAsync(id, cancel);
             using var reader = new StreamReader(request.Body, Encoding.UTF8);
-            var text = await reader.ReadToEndAsync(cancel);
+            var text = (await reader.ReadToEndAsync(cancel)).Replace("\0", string.Empty, StringComparison.Ordinal);
             var units = await db.Units.Where(u => u.AlbumId == id).OrderBy(u => u.Ordinal).ToListAsync(cancel);
+            if (units.Count == 0)
+            {
+                throw new RuleException("This album has no weeks or days yet. Nothing was taken.");
+            }
+
             var (first, last) = (units.Min(u => u.FirstDay), units.Max(u => u.LastDay));
             // A wide look around the album, so that what lies outside is told and not silently dropped.
-            var events = EventCalendar.Read(text, first.PlusDays(-366), last.PlusDays(366));
+            var events = CalendarFile.Read(text, first.PlusDays(-366), last.PlusDays(366), cancel);
             history.Touch(units);
             var (added, known, outside) = (0, 0, 0);
-            foreach (var item in events)
+            foreach (var item in events.Days)
             {
                 var moment = new AlbumMoment(item.Day, 0, item.Time is { } t ? (t.Hour * 60) + t.Minute : null);
                 // On a documented day an event of the whole day goes to its first hour.
@@ -95,9 +101,9 @@ public static class EventEndpoints
             var done = $"Read {added} {(added == 1 ? "event" : "events")} out of a calendar";
             var edit = await history.SaveAsync(id, keeper.Id, done, units.Select(u => u.Id), cancel);
             return new EventsAnswer(
-                $"{done}{(known > 0 ? $"; {known} were here already" : string.Empty)}{(outside > 0 ? $"; {outside} lie outside the album and were not taken" : string.Empty)}.",
-                added, known, outside, edit);
+                $"{done}{(known > 0 ? $"; {known} were here already" : string.Empty)}{(outside > 0 ? $"; {outside} lie outside the album and were not taken" : string.Empty)}{(events.Passed.Count > 0 ? $"; {events.Passed.Count} passed over" : string.Empty)}.",
+                added, known, outside, [.. events.Passed.Take(50)], edit);
         })
-            .WithName("importEvents").Accepts<string>("text/calendar").WithMetadata(new RequestSizeLimitAttribute(EventCalendar.LargestFile)).WithProblems();
+            .WithName("importEvents").Accepts<string>("text/calendar").WithMetadata(new RequestSizeLimitAttribute(ForeignReading.LargestCalendar)).WithProblems();
     }
 }

@@ -1,6 +1,10 @@
+using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
+using Npgsql;
 using ZestyPocket.Core;
+using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Hosting;
@@ -40,18 +44,31 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
                 Title = "Not found",
                 Detail = missing.Message,
             },
-            BadHttpRequestException bad => new ProblemDetails
+            StoredDocumentException stored => new ProblemDetails
             {
-                Status = bad.StatusCode,
-                Title = "The request could not be read",
-                Detail = "Nothing was changed. Reload the page and try again.",
+                Status = StatusCodes.Status422UnprocessableEntity,
+                Title = "Stored by another version",
+                Detail = stored.Message,
             },
+            PictureRefusedException refused => new ProblemDetails
+            {
+                Status = StatusCodes.Status422UnprocessableEntity,
+                Title = "The picture cannot be read",
+                Detail = refused.Message,
+            },
+            BadHttpRequestException bad => Unreadable(bad),
             OperationCanceledException when httpContext.RequestAborted.IsCancellationRequested => new ProblemDetails
             {
                 Status = StatusCodes.Status499ClientClosedRequest,
                 Title = "Cancelled",
             },
-            _ => null,
+            _ when HoldsUnstorableText(exception) => new ProblemDetails
+            {
+                Status = StatusCodes.Status422UnprocessableEntity,
+                Title = "That does not work",
+                Detail = "A text holds a sign that cannot be kept, such as a zero sign. Nothing was changed: take it out.",
+            },
+            _ => Outage.Of(exception)?.Problem,
         };
         if (problem is null)
         {
@@ -59,7 +76,29 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
         }
 
         httpContext.Response.StatusCode = problem.Status!.Value;
+        if (problem.Status == StatusCodes.Status503ServiceUnavailable)
+        {
+            httpContext.Response.Headers.RetryAfter = Outage.RetryAfterSeconds.ToString(CultureInfo.InvariantCulture);
+        }
+
         return await service.TryWriteAsync(new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = problem });
+    }
+
+    /// <summary>Texts of the database hold no U+0000 and no half characters. Source: PostgreSQL, Appendix A, class 22.</summary>
+    private static bool HoldsUnstorableText(Exception exception) =>
+        (exception as PostgresException ?? exception.InnerException as PostgresException)
+            is { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter };
+
+    /// <summary>Names the place in the document that could not be read, when the reader says it.</summary>
+    private static ProblemDetails Unreadable(BadHttpRequestException bad)
+    {
+        var place = bad.InnerException is JsonException { Path: { Length: > 1 } path } ? $"“{path}” could not be read. " : string.Empty;
+        return new ProblemDetails
+        {
+            Status = bad.StatusCode,
+            Title = "The request could not be read",
+            Detail = $"{place}Nothing was changed. Reload the page and try again.",
+        };
     }
 }
 

@@ -46,11 +46,11 @@ public static class ImportEndpoints
 
         // One file, looked at while the sender waits: for scripts. The desk sends whole imports.
         group.MapPost("/albums/{albumId:guid}/photos", async (
-            Guid albumId, [FromQuery] string name, HttpRequest request, ZestyContext db, AlbumReader albums, IPhotoVault vault, PhotoImport import, CancellationToken cancel) =>
+            Guid albumId, [FromQuery] string name, HttpRequest request, AlbumReader albums, IPhotoVault vault, PhotoImport import, CancellationToken cancel) =>
         {
-            var album = await albums.RequireAsync(albumId, cancel);
+            await albums.RequireAsync(albumId, cancel);
             using var arrived = await vault.ReceiveAsync(request.Body, PictureIntake.LargestFile, cancel);
-            return await import.TakeAsync(albumId, await AlbumDays.ReadAsync(db, album, cancel), name, arrived, null, null, cancel);
+            return await import.TakeAsync(albumId, name, arrived, null, null, cancel);
         })
             .WithName("addPhoto")
             .Accepts<byte[]>("application/octet-stream")
@@ -248,7 +248,7 @@ public static class ImportEndpoints
     private static ImportLine Line(ImportFile file) => new(file.FileName, file.Status, file.Detail, file.PhotoId);
 
     private static LocalDateTime? Moment(string? text) =>
-        text is not null && LocalDateTimePattern.ExtendedIso.Parse(text) is { Success: true, Value: var moment } ? moment : null;
+        text is not null && LocalDateTimePattern.ExtendedIso.Parse(text) is { Success: true, Value: { Year: >= 1800 and <= 2200 } moment } ? moment : null;
 
     private static byte[] Csv(List<ImportFile> lines)
     {

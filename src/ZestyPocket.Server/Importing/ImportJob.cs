@@ -5,6 +5,7 @@ using NodaTime;
 using Npgsql;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -19,14 +20,28 @@ public sealed partial class ImportJob(
 {
     private static readonly TimeSpan LookForCancel = TimeSpan.FromMilliseconds(300);
 
+    private bool _waitsForLane;
+
+    /// <summary>So many files are worked on before another album's import has its turn.</summary>
+    private const int FilesATurn = 12;
+
+    /// <summary>Files that take long are worked on one at a time over the whole program, so that a worker is always left.</summary>
+    private static readonly SemaphoreSlim SlowLane = new(1);
+
     /// <summary>A lost database is waited for by the recovery as well; these are the job's own tries.</summary>
     [AutomaticRetry(Attempts = 3, DelaysInSeconds = [1, 2, 5], OnAttemptsExceeded = AttemptsExceededAction.Delete)]
     public async Task RunAsync(Guid batchId, CancellationToken cancel)
     {
         try
         {
-            await using var turn = await TakeTurnAsync(batchId, cancel);
-            while (await StepAsync(batchId, cancel))
+            // One job at a time works on an import, over all servers. Whoever finds it taken leaves: the recovery asks again.
+            await using var turn = await ServerLock.TryTakeAsync(configuration, batchId.ToString(), cancel);
+            if (turn is null)
+            {
+                return;
+            }
+
+            while (await StepAsync(batchId, cancel) && !await OthersWaitAsync(batchId, cancel))
             {
             }
         }
@@ -35,32 +50,15 @@ public sealed partial class ImportJob(
             queue.Release(batchId);
         }
 
-        // A file that came in between the last look and now would have found the job still queued.
-        if (await db.Imports.AnyAsync(b => b.Id == batchId && (b.State == ImportState.Receiving || b.State == ImportState.Working)
-            && (b.State == ImportState.Working || b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting)), cancel))
+        // The turn is over, or a file came in between the last look and now: at the end of the queue again.
+        if (!_waitsForLane && await ImportRecovery.Unfinished(db).AnyAsync(b => b.Id == batchId, cancel))
         {
             queue.Nudge(batchId);
         }
     }
 
-    /// <summary>One job at a time works on an import, over all servers: a lock that ends with its connection.</summary>
-    private async Task<NpgsqlConnection> TakeTurnAsync(Guid batchId, CancellationToken cancel)
-    {
-        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty")) { Pooling = false }.ConnectionString);
-        try
-        {
-            await connection.OpenAsync(cancel);
-            await using var take = new NpgsqlCommand("SELECT pg_advisory_lock(hashtextextended(@batch, 0))", connection) { CommandTimeout = 0 };
-            take.Parameters.AddWithValue("batch", batchId.ToString());
-            await take.ExecuteNonQueryAsync(cancel);
-            return connection;
-        }
-        catch
-        {
-            await connection.DisposeAsync();
-            throw;
-        }
-    }
+    private Task<bool> OthersWaitAsync(Guid batchId, CancellationToken cancel) =>
+        ImportRecovery.Unfinished(db).AnyAsync(b => b.Id != batchId, cancel);
 
     /// <summary>Works on some files; false when there is nothing more to do for now.</summary>
     private async Task<bool> StepAsync(Guid batchId, CancellationToken cancel)
@@ -81,7 +79,7 @@ public sealed partial class ImportJob(
         }
 
         var waiting = await db.ImportFiles.AsNoTracking().Where(f => f.BatchId == batchId && f.Status == ImportStatus.Waiting)
-            .OrderBy(f => f.Sequence).Select(f => f.Id).Take(100).ToListAsync(cancel);
+            .OrderBy(f => f.SetAside).ThenBy(f => f.Sequence).Select(f => new { f.Id, f.SetAside }).Take(FilesATurn).ToListAsync(cancel);
         if (waiting.Count == 0)
         {
             if (batch.State == ImportState.Working)
@@ -92,16 +90,21 @@ public sealed partial class ImportJob(
             return false;
         }
 
-        var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == batch.AlbumId, cancel);
-        var days = await AlbumDays.ReadAsync(db, album, cancel);
+        var slow = waiting[0].SetAside;
+        if (slow && !await SlowLane.WaitAsync(TimeSpan.Zero, cancel))
+        {
+            _waitsForLane = true;
+            return false;
+        }
+
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var watch = WatchAsync(batchId, stop);
         try
         {
             await Parallel.ForEachAsync(
-                waiting,
+                slow ? waiting.Take(1) : waiting.Where(f => !f.SetAside),
                 new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = stop.Token },
-                async (file, token) => await TakeAsync(batch.AlbumId, file, days, token));
+                async (file, token) => await TakeAsync(batch.AlbumId, file.Id, token));
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
@@ -111,6 +114,10 @@ public sealed partial class ImportJob(
         {
             await stop.CancelAsync();
             await watch;
+            if (slow)
+            {
+                SlowLane.Release();
+            }
         }
 
         return true;
@@ -142,7 +149,7 @@ public sealed partial class ImportJob(
         }
     }
 
-    private async Task TakeAsync(Guid albumId, Guid fileId, AlbumDays days, CancellationToken cancel)
+    private async Task TakeAsync(Guid albumId, Guid fileId, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var own = scope.ServiceProvider.GetRequiredService<ZestyContext>();
@@ -161,7 +168,12 @@ public sealed partial class ImportJob(
             }
 
             using var arrived = line.ZipFileId is { } zip ? await UnpackAsync(own, line, zip, cancel) : TakeUp(line);
-            await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(albumId, days, line.FileName, arrived, line.Modified, line, cancel);
+            await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(albumId, line.FileName, arrived, line.Modified, line, cancel);
+        }
+        catch (PictureTakesLongException) when (!line.SetAside)
+        {
+            line.SetAside = true;
+            await own.SaveChangesAsync(cancel);
         }
         catch (PictureRefusedException refused)
         {

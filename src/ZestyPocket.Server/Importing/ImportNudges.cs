@@ -1,38 +1,17 @@
-using System.Collections.Concurrent;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Importing;
 
-/// <summary>Sees to it that an unfinished import has a job, and that this server does not queue a second one.</summary>
-public sealed class ImportNudges(IBackgroundJobClient jobs)
+/// <summary>Queues the jobs of imports.</summary>
+public sealed class ImportNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
 {
-    private readonly ConcurrentDictionary<Guid, byte> _queued = new();
-
-    /// <summary>Asks for the job of an import unless this server has one queued or running.</summary>
-    public void Nudge(Guid batchId)
-    {
-        if (!_queued.TryAdd(batchId, 0))
-        {
-            return;
-        }
-
-        try
-        {
-            jobs.Enqueue<ImportJob>(job => job.RunAsync(batchId, CancellationToken.None));
-        }
-        catch
-        {
-            _queued.TryRemove(batchId, out _);
-            throw;
-        }
-    }
-
-    /// <summary>The job has ended or is about to look for the last time.</summary>
-    public void Release(Guid batchId) => _queued.TryRemove(batchId, out _);
+    protected override void Enqueue(IBackgroundJobClient jobs, Guid id) =>
+        jobs.Enqueue<ImportJob>(JobQueues.Imports, job => job.RunAsync(id, CancellationToken.None));
 }
 
 /// <summary>
@@ -61,9 +40,7 @@ public sealed partial class ImportRecovery(IServiceScopeFactory scopes, ImportNu
             {
                 await using var scope = scopes.CreateAsyncScope();
                 var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
-                var open = await db.Imports.AsNoTracking()
-                    .Where(b => b.State == ImportState.Working || (b.State == ImportState.Receiving && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))))
-                    .Select(b => b.Id).ToListAsync(stoppingToken);
+                var open = await Unfinished(db).Select(b => b.Id).ToListAsync(stoppingToken);
                 open.ForEach(queue.Nudge);
                 foreach (var left in leftovers.Except(await db.ImportFiles.Where(f => leftovers.Contains(f.Id)).Select(f => f.Id).ToListAsync(stoppingToken)))
                 {
@@ -80,6 +57,11 @@ public sealed partial class ImportRecovery(IServiceScopeFactory scopes, ImportNu
         }
         while (await timer.WaitForNextTickAsync(stoppingToken));
     }
+
+    /// <summary>Imports that have something to do now.</summary>
+    internal static IQueryable<ImportBatch> Unfinished(ZestyContext db) => db.Imports.AsNoTracking().Where(
+        b => b.State == ImportState.Working
+            || (b.State == ImportState.Receiving && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))));
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Open imports cannot be looked up just now: {Reason}")]
     private partial void LogAway(string reason);

@@ -36,10 +36,14 @@ public sealed class FolderOutbox : IPhoneOutbox
     public IReadOnlyList<OutboxFile> List() =>
     [
         .. new DirectoryInfo(_folder).EnumerateFiles()
-            .Where(f => !f.Name.StartsWith('.') && f.LastWriteTimeUtc < DateTime.UtcNow - Settled)
+            .Where(f => !f.Name.StartsWith('.') && IsPlain(f) && f.LastWriteTimeUtc < DateTime.UtcNow - Settled)
             .OrderBy(f => f.Name, StringComparer.Ordinal)
             .Select(f => new OutboxFile(f.Name, f.Length, LocalDateTime.FromDateTime(f.LastWriteTime))),
     ];
+
+    /// <summary>Links could lead anywhere or nowhere, and a pipe never ends: only files are pictures.</summary>
+    private static bool IsPlain(FileInfo file) =>
+        file.LinkTarget is null && (file.Attributes & (FileAttributes.Device | FileAttributes.ReparsePoint | FileAttributes.Directory)) == 0 && file.Length > 0;
 
     public Stream Open(string name) => File.OpenRead(PathOf(name));
 

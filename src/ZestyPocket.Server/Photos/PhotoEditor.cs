@@ -72,6 +72,7 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await AlbumLock.ShareAsync(db, albumId, cancel);
         var albumDays = await AlbumDays.ReadAsync(db, album, cancel);
         var moves = photos.Select(p => new PhotoMove(p.Id, p.UnitId, p.Day, albumDays.Place(p))).ToList();
         var leaving = moves.Where(m => m.ChangesUnit || photos.Exists(p => p.Id == m.Id && p.Verdict == Verdict.Leave))

@@ -46,7 +46,7 @@ public static class PhotoEndpoints
             var picture = PhotoView.RefOf(photo);
             var path = cache.Picture(uncovered == true ? picture with { Covers = [] } : picture, Math.Clamp(side, 1, PictureCache.Sides[^1]));
             // The address changes with what is shown; one without a version is asked again.
-            http.Response.Headers.CacheControl = http.Request.Query.ContainsKey("v") ? "private, max-age=31536000, immutable" : "private, no-cache";
+            http.Response.Headers.CacheControl = http.Request.Query["v"] == PictureCache.Version(picture) && uncovered != true ? "private, max-age=31536000, immutable" : "private, no-cache";
             return Results.File(Path.GetFullPath(path), "image/jpeg");
         }).WithName("getPicture").Produces(StatusCodes.Status200OK, contentType: "image/jpeg").WithProblems();
     }

@@ -3,9 +3,11 @@ using NodaTime;
 using Npgsql;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Photos;
@@ -29,9 +31,8 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     /// given, is written in the same transaction as the photo, so that a crash leaves both or neither.
     /// </summary>
     public async Task<ImportOutcome> TakeAsync(
-        Guid albumId, AlbumDays days, string fileName, IArrivedFile arrived, LocalDateTime? modified, ImportFile? line, CancellationToken cancel)
+        Guid albumId, string fileName, IArrivedFile arrived, LocalDateTime? modified, ImportFile? line, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(days);
         ArgumentNullException.ThrowIfNull(arrived);
         var name = CleanName(fileName);
         var sha = arrived.Original.Sha256;
@@ -46,7 +47,9 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         try
         {
             var format = PictureIntake.Accept(arrived.Path, name);
-            var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format);
+            // A file of an import that takes long is set aside at first; by itself, or taken up last, it has its full time.
+            var patience = line is { SetAside: false } ? WorkingCopies.FirstTime : WorkingCopies.LongestTime;
+            var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format, patience);
             facts = PictureIntake.Inspect(arrived.Path, format, readable, pages);
             (var thumbnail, judgement) = PictureIntake.Judge(readable);
             cache.KeepThumbnail(new PictureRef(sha), thumbnail);
@@ -60,18 +63,24 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
             Bench.Release();
         }
 
-        var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified);
-
         // The original is in its place before the row that names it exists.
         arrived.Keep();
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await AlbumLock.ShareAsync(db, albumId, cancel);
+        var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == albumId, cancel);
+        var days = await AlbumDays.ReadAsync(db, album, cancel);
+        var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified);
         db.Photos.Add(photo);
         var outcome = new ImportOutcome(name, ImportStatus.Added, Where(days, photo), photo.Id, photo.UnitId);
         try
         {
-            return await EndAsync(line, outcome, cancel);
+            outcome = await EndAsync(line, outcome, cancel);
+            await transaction.CommitAsync(cancel);
+            return outcome;
         }
         catch (DbUpdateException twice) when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
+            await transaction.RollbackAsync(cancel);
             db.Entry(photo).State = EntityState.Detached;
             return await EndAsync(line, AlreadyHere(name, (await FindAsync(albumId, sha, cancel))!), cancel);
         }
@@ -167,9 +176,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     public static string CleanName(string name)
     {
         ArgumentNullException.ThrowIfNull(name);
-        var last = name.Split('/', '\\')[^1];
-        var clean = new string([.. last.Where(c => !char.IsControl(c) && !char.IsSurrogate(c) || char.IsSurrogate(c))]);
-        clean = new string([.. clean.Where(c => !char.IsControl(c))]).Trim();
+        var clean = PlainWords.Name(name.Split('/', '\\')[^1]);
         if (clean.Length > 255)
         {
             // Never between the two halves of one character.

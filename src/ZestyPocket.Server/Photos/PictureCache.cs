@@ -48,6 +48,29 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return System.IO.File.ReadAllBytes(File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers)));
     }
 
+    /// <summary>A picture that the painters made, by the hash of what is on it.</summary>
+    public string Painted(string recipe, Func<byte[]> paint)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)));
+        return File(Path.Combine(settings.Cache, "painted", hash[..2], hash + ".png"), paint);
+    }
+
+    /// <summary>Painted pictures that nobody asked for since a moment are thrown away; they can be painted again.</summary>
+    public void SweepPainted(DateTime unusedSinceUtc)
+    {
+        var folder = new DirectoryInfo(Path.Combine(settings.Cache, "painted"));
+        if (!folder.Exists)
+        {
+            return;
+        }
+
+        foreach (var file in folder.EnumerateFiles("*", SearchOption.AllDirectories).Where(f => f.LastAccessTimeUtc < unusedSinceUtc))
+        {
+            file.Delete();
+        }
+    }
+
     /// <summary>A file the picture library can decode: the original, or the working copy of a HEIC or a page of a PDF.</summary>
     public string Readable(PictureRef picture)
     {
@@ -60,12 +83,12 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
 
         var original = vault.PathOf(picture.Sha256);
         var format = PictureFormats.Of(original);
-        return format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format).Path : original;
+        return format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, WorkingCopies.LongestTime).Path : original;
     }
 
     /// <summary>The same for a file that is not in the vault yet, with the pages of a PDF.</summary>
-    public (string Path, int Pages) Readable(string original, PictureRef picture, PictureFormat format) =>
-        format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format) : (original, 1);
+    public (string Path, int Pages) Readable(string original, PictureRef picture, PictureFormat format, TimeSpan patience) =>
+        format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, patience) : (original, 1);
 
     /// <summary>Changes when the shown picture does, so that a browser may keep it for ever.</summary>
     public static string Version(PictureRef picture)
@@ -74,14 +97,14 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return picture.Sha256[..8] + Suffix(picture);
     }
 
-    private (string Path, int Pages) MakeWorkingCopy(string original, PictureRef picture, PictureFormat format)
+    private (string Path, int Pages) MakeWorkingCopy(string original, PictureRef picture, PictureFormat format, TimeSpan patience)
     {
         var path = WorkingPath(picture);
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);
         var temporary = $"{path}.{Guid.NewGuid():N}";
         try
         {
-            var pages = WorkingCopies.Make(original, format, picture.Page, temporary);
+            var pages = WorkingCopies.Make(original, format, picture.Page, temporary, patience);
             System.IO.File.Move(temporary, path, overwrite: true);
             return (path, pages);
         }

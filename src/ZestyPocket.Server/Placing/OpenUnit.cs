@@ -45,7 +45,7 @@ public sealed record OpenUnit(
 
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
-        from face in Faces.Select((f, i) => (Face: f, Spread: (i / 2) + 1))
+        from face in Faces.Zip(Binding.SpreadsOf([.. Faces.Select(f => f.Side)]), (f, spread) => (Face: f, Spread: spread))
         from pocket in face.Face.Pockets
         select (face.Face, pocket.Pocket, pocket.Place, PieceNumber.For(Dates.Code, face.Face.Side, face.Spread, pocket.Number));
 
@@ -59,14 +59,14 @@ public sealed record OpenUnit(
     public Size CutSize(PocketPlace place)
     {
         var found = Pockets.First(p => p.Place == place);
-        return found.Face.Protector.CutSize(found.Pocket.Nominal);
+        return found.Face.Protector.CutSize(found.Pocket);
     }
 
     /// <summary>The room inside a pocket: as measured, else its nominal size.</summary>
     public Size ClearSize(PocketPlace place)
     {
         var found = Pockets.First(p => p.Place == place);
-        return found.Face.Protector.ClearSizes.TryGetValue(found.Pocket.Nominal, out var clear) ? clear : found.Pocket.Nominal;
+        return found.Face.Protector.ClearSize(found.Pocket);
     }
 
     /// <summary>The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every other print.</summary>
@@ -109,7 +109,7 @@ public sealed record OpenUnit(
         }
 
         return Pockets
-            .Select(p => p.Face.Protector.CutSize(p.Pocket.Nominal))
+            .Select(p => p.Face.Protector.CutSize(p.Pocket))
             .GroupBy(s => s).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.Width).ThenBy(g => g.Key.Height)
             .Select(g => g.Key).FirstOrDefault(Size.FromInches(3, 4));
     }

@@ -10,6 +10,7 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
@@ -17,12 +18,13 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>Carries one edit of a unit out and keeps it in the history.</summary>
-public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts, StuckPairs pairs)
+public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History history, ICurrentKeeper keeper, FontShelf fonts, StuckPairs pairs, StoryEditor stories)
 {
     /// <summary>Does the edit or throws and changes nothing. Returns what was done, in words, and the piece in hand.</summary>
     public async Task<(string Done, Guid? PieceId)> ApplyAsync(Guid unitId, EditRequest request, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(request);
+        request = Cleaned(request);
         var open = await opener.OpenAsync(unitId, cancel);
         await history.RequireAsync(open.Unit, request.Revision, Words(request.Kind), cancel);
         if (request.Kind == EditKind.ChooseDesign)
@@ -39,8 +41,28 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         var (content, done, piece) = Change(open, request);
         history.Touch([open.Unit]);
         open.Unit.Write(content);
-        await history.SaveAsync(open.Album.Id, keeper.Id, done, [unitId], cancel);
+        var told = CardsChangeSize(open, content) ? await stories.FlowAnewInAsync([open.Unit], cancel) : [];
+        await history.SaveAsync(open.Album.Id, keeper.Id, done, told.Prepend(unitId), cancel);
         return (done, piece);
+    }
+
+    /// <summary>All words of a request as they are kept.</summary>
+    private static EditRequest Cleaned(EditRequest request) => request with
+    {
+        Words = Clean(request.Words),
+        Keepsake = request.Keepsake is { } keepsake ? keepsake with { Name = PlainWords.Name(keepsake.Name), Note = PlainWords.Clean(keepsake.Note) } : null,
+        Note = request.Note is { } note ? note with { Text = PlainWords.Clean(note.Text) } : null,
+        Caption = request.Caption is { } caption ? caption with { Words = PlainWords.Clean(caption.Words) } : null,
+        Collage = request.Collage is { } collage ? collage with { Cells = collage.Cells?.Select(c => c with { Words = Clean(c.Words) }).ToList() } : null,
+    };
+
+    private static string? Clean(string? words) => words is null ? null : PlainWords.Clean(words);
+
+    /// <summary>Whether a card of a story is cut to another size after an edit: then the story is set anew.</summary>
+    private static bool CardsChangeSize(OpenUnit open, UnitContent content)
+    {
+        var now = open with { Content = content };
+        return content.Pieces.OfType<Card>().Any(c => c.StoryId is not null && (open.Content.Find(c.Id) is not { } before || open.CutSizeOf(before) != now.CutSizeOf(c)));
     }
 
     private (UnitContent Content, string Done, Guid? Piece) Change(OpenUnit open, EditRequest request)
@@ -300,7 +322,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
     {
         var content = open.Content;
         var free = open.Pockets.Where(p => content.At(p.Place) is null && !content.Clear.Contains(p.Place))
-            .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket.Nominal)) { Nominal = p.Pocket.Nominal }).ToList();
+            .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket)) { Nominal = p.Pocket.Nominal }).ToList();
         if (free.Count == 0)
         {
             throw new RuleException("Every pocket of this spread is taken: there is nothing to fill. Take a piece out first.");
@@ -397,7 +419,8 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
         var lost = LeafDesigns.Change(history, leaf, protector.Id, protector.ToProtector(), units);
         var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
         var summary = $"Changed a leaf to {design.Name}{tray}";
-        await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id), cancel);
+        var told = await stories.FlowAnewInAsync(units, cancel);
+        await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id).Concat(told), cancel);
         return summary;
     }
 

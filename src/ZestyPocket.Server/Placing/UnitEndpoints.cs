@@ -1,6 +1,8 @@
+using Microsoft.Net.Http.Headers;
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Photos;
 
 namespace ZestyPocket.Server.Placing;
 
@@ -38,9 +40,11 @@ public static class UnitEndpoints
             Guid id,
             Guid pieceId,
             [FromQuery] int? ppi,
+            [FromQuery] string? v,
             UnitOpener opener,
             PieceFaces faces,
             PiecePainter painter,
+            PictureCache pictures,
             HttpContext http,
             CancellationToken cancel) =>
         {
@@ -49,9 +53,12 @@ public static class UnitEndpoints
             var cut = open.CutSizeOf(piece);
             var face = faces.Of(open, piece, cut) ?? throw new MissingException("The photo of this print");
             var resolution = Math.Clamp(ppi ?? 144, 36, 300);
-            var png = Raster.Png(cut.Width.Points, cut.Height.Points, resolution, canvas => painter.Draw(canvas, face, resolution));
-            http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-            return Results.File(png, "image/png");
+            var recipe = PieceRecipe.HashOf(face);
+            var path = pictures.Painted($"piece-{recipe}-{resolution}", () =>
+                Raster.Png(cut.Width.Points, cut.Height.Points, resolution, canvas => painter.Draw(canvas, face, resolution)));
+            // Only the address that names what is shown may be kept: any other is asked again.
+            http.Response.Headers.CacheControl = v == recipe ? "private, max-age=31536000, immutable" : "private, no-cache";
+            return Results.File(Path.GetFullPath(path), "image/png", entityTag: new EntityTagHeaderValue($"\"{recipe}-{resolution}\""));
         }).WithName("getPieceFace").Produces(StatusCodes.Status200OK, contentType: "image/png").WithProblems();
     }
 }

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
@@ -133,7 +131,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         p.Number,
                         open.CodeOf(p.Place)!,
                         p.Pocket.Nominal.ToString(),
-                        MeasureText.Show(protector.CutSize(p.Pocket.Nominal), open.Album.Measures),
+                        MeasureText.Show(protector.CutSize(p.Pocket), open.Album.Measures),
                         bounds.X.Emu,
                         bounds.Y.Emu,
                         bounds.Width.Emu,
@@ -221,7 +219,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
                         ppi, grade, 100 * LossOf(open, print, photo, crop), words),
                     null, null, null,
-                    print.Caption is null ? null : $"/api/units/{open.Unit.Id}/pieces/{print.Id}/face?v={Version($"{photo.Sha256}|{crop}|{cut.Width.Emu}x{cut.Height.Emu}|{print.Caption}|{string.Join(',', PhotoView.RefOf(photo).Covers)}")}",
+                    print.Caption is null ? null : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor ? words : OnStrip(open, print, photo, crop, cut),
                     Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null,
                     Span: print.SpanId is { } span ? SpanOf(open, print, span) : null);
@@ -235,10 +233,9 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 var face = faces.CardFaceOf(open, card, cut);
                 var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler ? null : FitView.Of(face.Fit!);
                 var title = Called(open, card);
-                var version = Version(face, PieceFaces.WithPicture(open, card, new CardPieceFace(cut, face)).Picture);
                 return new PieceView(
                     card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, open.Words.Style(card.StyleKey, card.Kind).Key, fit,
-                    $"/api/units/{open.Unit.Id}/pieces/{card.Id}/face?v={version}",
+                    FaceUrl(open, card, PieceFaces.WithPicture(open, card, new CardPieceFace(cut, face))),
                     fit is { WordsOver: > 0 } ? fit.Verdict : null,
                     Setting: card.Setting,
                     StoryId: card.StoryId,
@@ -253,7 +250,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 var fits = open.Pockets.Any(p => keepsake.FitIn(open.ClearSize(p.Place)) != KeepsakeFit.TooLarge);
                 return new PieceView(
                     keepsake.Id, PieceKind.Keepsake, null, keepsake.Name, null, null, null, null, null, null,
-                    $"/api/units/{open.Unit.Id}/pieces/{keepsake.Id}/face?v={Version($"{keepsake.Name}|{keepsake.PhotoId}|{cut.Width.Emu}x{cut.Height.Emu}")}",
+                    FaceUrl(open, keepsake, faces.Of(open, keepsake, cut)!),
                     null,
                     new KeepsakeInfo(
                         keepsake.Name, MeasureText.Exact(keepsake.Size, system), MeasureText.Exact(keepsake.Thickness, MeasureSystem.Millimetres), keepsake.Note,
@@ -274,14 +271,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var poor = cells.Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.Photos.GetValueOrDefault(id) : null)).Where(c => c.Photo is not null)
             .Count(c => Resolution.Grade(Crop.For(c.Photo!.Pixels, c.Bounds.Size, Framing.Middle).PixelsPerInch(c.Bounds.Size)) >= ResolutionGrade.Poor);
         var face = (CollageFace)faces.Of(open, collage, cut)!;
-        var version = Version(string.Join('|', [
-            collage.Layout, collage.Gutter.Emu, collage.Ground, $"{cut.Width.Emu}x{cut.Height.Emu}",
-            .. collage.Cells.Select(c => $"{c.Key} {c.PhotoId} {c.Framing} {c.Words}"),
-            .. face.Cells.SelectMany(c => c.Face is PhotoFace p ? p.Original.Covers : []).Select(c => c.ToString())]));
         var pictures = collage.Photos.Count();
         return new PieceView(
             collage.Id, PieceKind.Collage, null, $"Collage of {NumberWords.Of(pictures)} {(pictures == 1 ? "picture" : "pictures")}", null, null, null, null, null, null,
-            $"/api/units/{open.Unit.Id}/pieces/{collage.Id}/face?v={version}",
+            FaceUrl(open, collage, face),
             poor > 0 ? $"{poor} {(poor == 1 ? "picture has" : "pictures have")} too few pixels for {(poor == 1 ? "its cell" : "their cells")}."
             : Math.Abs((cut.Proportion / collage.Body.Proportion) - 1) > 0.05 ? $"Made for {collage.Body}: in a pocket of {cut} its cells are stretched." : null,
             Collage: new CollageView(
@@ -346,9 +339,11 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         return first.Length switch { 0 => "Journaling card, no words yet", > 40 => first[..40] + "…", _ => first };
     }
 
-    /// <summary>Changes when anything that shows on the card does, so that a browser may keep the picture for ever.</summary>
-    private static string Version(CardFace face, PhotoFace? picture) => Version(string.Join('|', [
-        $"{face.Width}x{face.Height}", face.Corner, face.Paper, face.Opening, picture?.Original.Sha256, picture?.Crop, .. picture?.Original.Covers ?? [], .. face.Boxes, .. face.Rules.Take(40), .. face.Discs.Take(8), .. face.Runs.Select(r => $"{r.Face} {r.SizePt} {r.X} {r.Baseline} {r.Ink} {r.Text}")]));
-
-    private static string Version(string recipe) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)))[..16];
+    /// <summary>The address of a piece's picture: the hash of what is drawn, so that a browser may keep it for ever.</summary>
+    public static string FaceUrl(OpenUnit open, Piece piece, PieceFace face)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(piece);
+        return $"/api/units/{open.Unit.Id}/pieces/{piece.Id}/face?v={PieceRecipe.HashOf(face)}";
+    }
 }

@@ -20,14 +20,16 @@ public sealed class UnitSteps(ZestyContext db, UnitOpener opener, UnitReader rea
         StepAsync(unitId, unit => history.RedoAsync(unit, revision, cancel), "Done again", cancel);
 
     public Task<StepAnswer> UndoEditAsync(Guid editId, CancellationToken cancel) =>
-        EditStepAsync(() => history.UndoAsync(editId, keeper.Id, cancel), "Undone", cancel);
+        EditStepAsync(editId, () => history.UndoAsync(editId, keeper.Id, cancel), "Undone", cancel);
 
     public Task<StepAnswer> RedoEditAsync(Guid editId, CancellationToken cancel) =>
-        EditStepAsync(() => history.RedoAsync(editId, keeper.Id, cancel), "Done again", cancel);
+        EditStepAsync(editId, () => history.RedoAsync(editId, keeper.Id, cancel), "Done again", cancel);
 
-    private async Task<StepAnswer> EditStepAsync(Func<Task<Edit>> step, string word, CancellationToken cancel)
+    private async Task<StepAnswer> EditStepAsync(Guid editId, Func<Task<Edit>> step, string word, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var albumId = await db.Edits.Where(e => e.Id == editId && e.KeeperId == keeper.Id).Select(e => e.AlbumId).SingleOrDefaultAsync(cancel);
+        await AlbumLock.HoldAsync(db, albumId, cancel);
         var edit = await step();
         await SettleAsync(edit, cancel);
         await transaction.CommitAsync(cancel);
@@ -39,6 +41,7 @@ public sealed class UnitSteps(ZestyContext db, UnitOpener opener, UnitReader rea
         var open = await opener.OpenAsync(unitId, cancel);
         var (albumId, ordinal) = (open.Album.Id, open.Unit.Ordinal);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await AlbumLock.HoldAsync(db, albumId, cancel);
         var edit = await step(open.Unit);
         await SettleAsync(edit, cancel);
         await transaction.CommitAsync(cancel);

@@ -1,3 +1,4 @@
+using ZestyPocket.Core.Measures;
 using System.ComponentModel.DataAnnotations;
 using NodaTime;
 using ZestyPocket.Core.Dates;
@@ -185,10 +186,10 @@ public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCo
         var size = fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
         var verdict = fit switch
         {
-            { SizePt: 0, WordsOver: > 0 } => $"By hand: {fit.WordsOver} of {fit.Words} words too many for {fit.LinesThatFit} lines.",
-            { SizePt: 0 } => $"By hand: {fit.Words} {(fit.Words == 1 ? "word" : "words")} on {fit.LinesThatFit} lines.",
+            { SizePt: 0, WordsOver: > 0 } => $"By hand: {fit.WordsOver} of {fit.Words} words too many for {NumberWords.Counted(fit.LinesThatFit, "line")}.",
+            { SizePt: 0 } => $"By hand: {NumberWords.Counted(fit.Words, "word")} on {NumberWords.Counted(fit.LinesThatFit, "line")}.",
             { Words: 0 } => "No words yet.",
-            { Fits: true } => $"Fits at {size} pt: {fit.Lines.Length} lines, room for {fit.LinesLeft} more.",
+            { Fits: true } => $"Fits at {size} pt: {NumberWords.Counted(fit.Lines.Length, "line")}, room for {fit.LinesLeft} more.",
             { WordsOver: 1 } => $"1 word too many, even at {size} pt.",
             _ => $"{fit.WordsOver} words too many, even at {size} pt.",
         };

@@ -1,7 +1,7 @@
-using Hangfire;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Albums;
@@ -41,7 +41,7 @@ public static class PrintEndpoints
             ZestyContext db,
             AlbumReader albums,
             ICurrentKeeper keeper,
-            IBackgroundJobClient jobs,
+            PrintNudges queue,
             IClock clock,
             CancellationToken cancel) =>
         {
@@ -75,11 +75,22 @@ public static class PrintEndpoints
                 PaperKey = setup.Paper.Key,
                 MarginEmu = setup.Margin.Emu,
                 GapEmu = setup.Gap.Emu,
+                DespiteDoubts = request.DespiteDoubts,
                 MadeAt = clock.GetCurrentInstant(),
             };
             db.PrintJobs.Add(job);
-            await db.SaveChangesAsync(cancel);
-            jobs.Enqueue<PrintJobRunner>(runner => runner.RunAsync(job.Id, CancellationToken.None));
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+            }
+            catch (DbUpdateException twice) when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+            {
+                // Asked several times at once under one key: the first one counts.
+                return PrintJobView.Of(await db.PrintJobs.AsNoTracking().SingleAsync(j => j.KeeperId == keeper.Id && j.RequestKey == request.RequestKey, cancel));
+            }
+
+            // When the program ends between the two, the recovery finds the row waiting.
+            queue.Nudge(job.Id);
             return PrintJobView.Of(job);
         }).WithName("startPrint").WithProblems();
 
@@ -104,7 +115,7 @@ public static class PrintEndpoints
         }).WithName("getPrintFile").Produces(StatusCodes.Status200OK, contentType: "application/pdf").WithProblems();
 
         group.MapGet("/units/{id:guid}/spread.png", async (Guid id, SpreadPages spreads, CancellationToken cancel) =>
-            Results.File(await spreads.PngAsync(id, 150, cancel), "image/png", "spread.png"))
+            Results.File(Path.GetFullPath(await spreads.PngAsync(id, 150, cancel)), "image/png", "spread.png"))
             .WithName("getSpreadPng").Produces(StatusCodes.Status200OK, contentType: "image/png").WithProblems();
 
         group.MapGet("/units/{id:guid}/spread.pdf", async (Guid id, SpreadPages spreads, CancellationToken cancel) =>

@@ -3,6 +3,7 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
@@ -11,13 +12,14 @@ using ZestyPocket.Server.Placing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>A plan with the faces to draw it with.</summary>
-public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces, IReadOnlyDictionary<Guid, Guid> UnitOf)
+public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces, IReadOnlyDictionary<Guid, Guid> UnitOf, IReadOnlyList<string> Doubts)
 {
-    public int Pages => Plan.Sheets.Length + (Plan.Sheets.Length == 0 ? 0 : SheetPainter.KeyPages(Plan));
+    /// <summary>Sheets, pieces that are larger than them, keys.</summary>
+    public int Pages => Plan.Sheets.Length + Plan.TooLarge.Length + SheetPainter.KeyPages(Plan);
 }
 
 /// <summary>Plans the sheets of one or more weeks and draws them.</summary>
-public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter painter, FontShelf fonts)
+public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter painter, FontShelf fonts, PrintPlans plans)
 {
     public const int MostUnits = 60;
 
@@ -44,25 +46,49 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         var due = new List<DuePiece>();
         var (faceOf, unitOf) = (new Dictionary<Guid, PieceFace>(), new Dictionary<Guid, Guid>());
         var album = string.Empty;
+        var doubts = new List<string>();
         foreach (var unitId in unitIds.Distinct())
         {
             var open = await opener.OpenAsync(unitId, cancel);
             album = open.Album.Name;
             foreach (var (face, pocket, place, code) in open.Pockets)
             {
-                var cut = face.Protector.CutSize(pocket.Nominal);
+                var cut = face.Protector.CutSize(pocket);
                 if (open.Content.At(place) is { } placement
                     && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
                     && faces.Of(open, piece, cut) is { } painted)
                 {
                     (faceOf[piece.Id], unitOf[piece.Id]) = (painted, unitId);
+                    doubts.AddRange(Doubts(piece, code, painted));
                     due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard));
                 }
             }
         }
 
-        return new PreparedRun(album, PrintPlan.For(due, setup, cancel), faceOf, unitOf);
+        return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts);
     }
+
+    /// <summary>What would go to paper other than it should: words that have no room, letters that no face has.</summary>
+    private IEnumerable<string> Doubts(Piece piece, string code, PieceFace face)
+    {
+        if (piece is Card card && face is CardPieceFace { Card.Fit: { WordsOver: > 0 and var over } fit } && fit.SizePt > 0 && !string.IsNullOrWhiteSpace(card.Words))
+        {
+            yield return $"{code}: {NumberWords.Counted(over, "word has", "words have")} no room and would not be printed.";
+        }
+
+        foreach (var missing in RunsOf(face).SelectMany(r => fonts.Lacks(r.Face, r.Text).Missing).Distinct().Chunk(12))
+        {
+            yield return $"{code}: no face of the program has {string.Join(' ', missing)}; a box would be printed instead.";
+        }
+    }
+
+    private static IEnumerable<TypeRun> RunsOf(PieceFace face) => face switch
+    {
+        CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
+        PhotoFace photo => photo.Runs,
+        CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
+        _ => [],
+    };
 
     /// <summary>Draws one planned sheet, in points.</summary>
     public void DrawSheet(SkiaSharp.SKCanvas canvas, PreparedRun run, int index, double pixelsPerInch, CancellationToken cancel)
@@ -89,7 +115,14 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
             yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => DrawSheet(canvas, run, index, Core.Photos.Resolution.PrintPixelsPerInch, cancel));
         }
 
-        for (var key = 0; key < run.Pages - run.Plan.Sheets.Length; key++)
+        foreach (var due in run.Plan.TooLarge)
+        {
+            var own = SheetPainter.OwnPage(due);
+            yield return new PdfPage(own.Width.Points, own.Height.Points, canvas =>
+                _sheets.DrawOwnPage(canvas, due, run.Album, run.Faces[due.PieceId], Core.Photos.Resolution.PrintPixelsPerInch));
+        }
+
+        for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)
         {
             var first = key * 4;
             yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first));
@@ -103,16 +136,18 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
         var byStock = plan.Sheets.GroupBy(s => s.Stock).Select(g => string.Create(
             CultureInfo.InvariantCulture, $"{g.Count()} {(g.Count() == 1 ? "sheet" : "sheets")} of {SheetPainter.Name(g.Key)}"));
-        var words = pieces == 0
+        var words = pieces + plan.TooLarge.Length == 0
             ? "Nothing lies in a pocket yet: place some pieces first."
-            : $"{pieces} pieces on {string.Join(" and ", byStock)}.";
+            : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
+            : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.";
         return new PrintPlanView(
-            pieces,
+            pieces + plan.TooLarge.Length,
             [
                 .. plan.Sheets.Select((s, i) => new SheetView(
                     i + 1, s.Stock, SheetPainter.Name(s.Stock), [.. s.Pieces.Select(p => p.Due.Number)], s.Cuts.Length)),
             ],
-            [.. plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}) does not fit on {plan.Setup.Paper.Name}: order it from a lab, or choose a larger sheet.")],
-            words);
+            [.. plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}) is larger than {plan.Setup.Paper.Name}: it comes as a PDF page of its own size, for larger paper or a print shop.")],
+            words,
+            run.Doubts);
     }
 }

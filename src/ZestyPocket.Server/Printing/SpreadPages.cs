@@ -1,22 +1,41 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
 using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>The open spread as one page of its true size.</summary>
-public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainter painter)
+public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainter painter, PictureCache pictures)
 {
     private readonly SpreadPainter _spreads = new(painter);
 
-    public async Task<byte[]> PngAsync(Guid unitId, double pixelsPerInch, CancellationToken cancel)
+    /// <summary>The file of the picture, kept by the hash of what is on it.</summary>
+    public async Task<string> PngAsync(Guid unitId, double pixelsPerInch, CancellationToken cancel)
     {
-        var spreads = Spreads(await PaintedAsync(unitId, cancel));
+        var pages = await PaintedAsync(unitId, cancel);
+        var recipe = string.Join('|', pages.Select(PageRecipe));
+        return pictures.Painted(string.Create(CultureInfo.InvariantCulture, $"spread-{recipe}-{pixelsPerInch}"), () => Png(Spreads(pages), pixelsPerInch, cancel));
+    }
+
+    /// <summary>Everything that is drawn of a page: its protector, what was done to it, and each piece.</summary>
+    private static string PageRecipe(PaintedFace page)
+    {
+        var pieces = page.Pieces.OrderBy(p => p.Key, StringComparer.Ordinal).Select(p => $"{p.Key}={PieceRecipe.HashOf(p.Value)}");
+        var pockets = page.Protector.Design.Face(page.Side).Select(p => $"{p.Key} {p.Bounds}");
+        var holes = page.Protector.HolesOn(page.Side).Select(h => h.ToString());
+        return string.Join(';', [$"{page.Side} {page.Protector.Outer} {page.Protector.RingStrip} {page.Protector.Form.Kind} {page.Protector.Form.Fold} {page.Protector.Form.Rings} {page.Protector.Form.Holes?.Diameter}",
+            $"{page.Form.Cut} {page.Form.Tab}", .. page.Form.Fuses.Select(f => f.ToString()), .. page.Form.Stuck, .. pockets, .. holes, .. pieces]);
+    }
+
+    private byte[] Png(List<List<PaintedFace>> spreads, double pixelsPerInch, CancellationToken cancel)
+    {
         var sizes = spreads.ConvertAll(SpreadPainter.SizeOf);
         var gap = Length.FromInches(1, 4);
         // One spread under another, as the album is turned.

@@ -3,6 +3,7 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
@@ -118,7 +119,7 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         }
 
         history.Touch([unit]);
-        unit.Name = string.IsNullOrWhiteSpace(name) ? null : name.Trim();
+        unit.Name = string.IsNullOrWhiteSpace(name) ? null : PlainWords.Name(name);
         return await SaveAsync($"Named it {unit.ReadDates().Title(binder.Calendar.Style)}", unit.Id, [unit.Id], cancel);
     }
 
@@ -126,7 +127,7 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
     public async Task<TapeAnswer> GrowAsync(Guid albumId, int count, bool atEnd, CancellationToken cancel)
     {
         await binder.LoadAsync(albumId, cancel);
-        if (count < 1 || binder.Units.Count + count > AlbumMaking.MostUnits)
+        if (count < 1 || count > AlbumMaking.MostUnits - binder.Units.Count)
         {
             throw new RuleException($"An album can have 1 to {AlbumMaking.MostUnits} weeks, days or hours. Nothing was changed.");
         }
@@ -201,6 +202,7 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
     private async Task<TapeAnswer> SaveAsync(string done, Guid? open, IEnumerable<Guid> unitIds, CancellationToken cancel)
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await AlbumLock.HoldAsync(db, binder.Album.Id, cancel);
         var days = new AlbumDays(binder.Calendar, binder.Units.ConvertAll(u => (u.Id, u.ReadDates())));
         var moves = await photoDays.PlanAsync(binder.Album.Id, days, null, cancel);
         var taken = await photoDays.TakeOutOfPocketsAsync(moves, history, cancel);

@@ -37,7 +37,7 @@ public sealed class AlbumWordsEditor(ZestyContext db, AlbumReader albums, StoryE
             [.. words.Sheets.Select(s => new SheetOfLettersView(s.Id, s.Name, s.Sheet.Reusable, s.Sheet.ToString(), s.Left().ToString(), [.. s.Spelt.Select(t => new SpeltView(t.Id, t.Title, t.Day))]))],
             themes,
             [
-                .. album.Protectors.Select(p => p.ToProtector()).SelectMany(p => p.Design.Face(LeafSide.Front).Select(f => p.CutSize(f.Nominal)))
+                .. album.Protectors.Select(p => p.ToProtector()).SelectMany(p => p.Design.Face(LeafSide.Front).Select(f => p.CutSize(f)))
                     .GroupBy(size => size).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.SquareInches).ThenBy(g => g.Key.Width)
                     .Select(g => MeasureText.Show(g.Key, album.Measures)),
             ]);
@@ -85,14 +85,14 @@ public sealed class AlbumWordsEditor(ZestyContext db, AlbumReader albums, StoryE
     {
         ArgumentNullException.ThrowIfNull(request);
         var sheet = AlphaSheet.Read(request.Letters, request.Reusable);
-        return SaveAsync(albumId, request.Revision, id is null ? $"Added the letters {request.Name.Trim()}" : $"Counted the letters {request.Name.Trim()} anew", words =>
+        return SaveAsync(albumId, request.Revision, id is null ? $"Added the letters {PlainWords.Name(request.Name)}" : $"Counted the letters {PlainWords.Name(request.Name)} anew", words =>
         {
             var old = id is null ? null : Sheet(words, id.Value);
             return words with
             {
                 Sheets = old is null
-                    ? words.Sheets.Add(new OwnedSheet(Guid.CreateVersion7(), request.Name.Trim(), sheet, []))
-                    : words.Sheets.Replace(old, old with { Name = request.Name.Trim(), Sheet = sheet }),
+                    ? words.Sheets.Add(new OwnedSheet(Guid.CreateVersion7(), PlainWords.Name(request.Name), sheet, []))
+                    : words.Sheets.Replace(old, old with { Name = PlainWords.Name(request.Name), Sheet = sheet }),
             };
         }, cancel);
     }

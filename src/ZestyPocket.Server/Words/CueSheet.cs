@@ -63,7 +63,7 @@ public static class CueSheet
         {
             var code = open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null;
             var face = faces.CardFaceOf(open, card, open.CutSizeOf(card));
-            text.Append(System.Globalization.CultureInfo.InvariantCulture, $"\n{code ?? "In the tray"}, {MeasureText.Show(open.CutSizeOf(card), open.Album.Measures)}, {face.Fit!.LinesThatFit} lines:\n{faces.WordsOf(open, card)}\n");
+            text.Append(System.Globalization.CultureInfo.InvariantCulture, $"\n{code ?? "In the tray"}, {MeasureText.Show(open.CutSizeOf(card), open.Album.Measures)}, {NumberWords.Counted(face.Fit!.LinesThatFit, "line")}:\n{faces.WordsOf(open, card)}\n");
         }
 
         return text.ToString();

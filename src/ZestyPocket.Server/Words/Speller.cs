@@ -34,7 +34,7 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
         var found = new List<WordFinding>();
         foreach (Match match in Word().Matches(text))
         {
-            var word = match.Value.Replace('’', '\'').TrimEnd('\'');
+            var word = PlainWords.Composed(match.Value).Replace('’', '\'').TrimEnd('\'');
             var bare = word.EndsWith("'s", StringComparison.Ordinal) ? word[..^2] : word;
             if (bare.Length < 2 || right.Contains(bare))
             {
@@ -78,8 +78,9 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
         await _turn.WaitAsync(cancel);
         try
         {
-            using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-            limit.CancelAfter(Patience);
+            // A request that goes away must not break off the exchange: the answer left behind would be taken for that of
+            // the next word. One word takes a moment; only the process's own silence ends it.
+            using var limit = new CancellationTokenSource(Patience);
             if (!_running.TryGetValue(language, out var process) || process.HasExited)
             {
                 process = Process.Start(new ProcessStartInfo("hunspell", ["-a", "-i", "UTF-8", "-d", language])
@@ -116,8 +117,9 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
 
             return _answers[(language, word)] = answer;
         }
-        catch (Exception away) when (away is System.ComponentModel.Win32Exception or IOException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception away)
         {
+            // However an exchange broke off, the process may still hold an answer: it is never asked again.
             LogAway(away.Message);
             if (_running.Remove(language, out var stuck))
             {
@@ -125,7 +127,12 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
                 stuck.Dispose();
             }
 
-            return null;
+            if (away is System.ComponentModel.Win32Exception or IOException or OperationCanceledException)
+            {
+                return null;
+            }
+
+            throw;
         }
         finally
         {

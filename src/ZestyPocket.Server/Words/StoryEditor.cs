@@ -184,6 +184,16 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         return units;
     }
 
+    /// <summary>
+    /// Sets the stories anew whose cards lie in these units, inside an edit that may have changed the size of their
+    /// pockets; gives the units they lie in.
+    /// </summary>
+    public Task<IReadOnlyList<Guid>> FlowAnewInAsync(IEnumerable<AlbumUnit> units, CancellationToken cancel)
+    {
+        var told = units.SelectMany(u => u.Read().Pieces.OfType<Card>()).Select(c => c.StoryId).OfType<Guid>().Distinct().ToList();
+        return told.Count == 0 ? Task.FromResult<IReadOnlyList<Guid>>([]) : FlowAnewAsync(told, cancel);
+    }
+
     /// <summary>Takes the stories of a file in; posts that are here already are passed over.</summary>
     public async Task<StoriesArrived> ArriveAsync(Guid albumId, IReadOnlyList<ArrivedStory> arrived, CancellationToken cancel)
     {
@@ -191,13 +201,14 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
         var album = await albums.RequireAsync(albumId, cancel);
         var sources = arrived.Select(a => a.Source).OfType<string>().ToList();
         var known = await db.Stories.IgnoreQueryFilters().Where(s => s.AlbumId == albumId && s.Source != null && sources.Contains(s.Source)).ToDictionaryAsync(s => s.Source!, cancel);
-        var written = await db.Stories.Where(s => s.AlbumId == albumId && s.Source == null).Select(s => s.Words).ToListAsync(cancel);
-        var plain = written.ToHashSet();
+        var written = await db.Stories.Where(s => s.AlbumId == albumId && s.Source == null).Select(s => new { s.Words, s.Days }).ToListAsync(cancel);
+        // The same words on another day are another story.
+        var plain = written.SelectMany(s => s.Days.Count == 0 ? [(s.Words, (LocalDate?)null)] : s.Days.Select(d => (s.Words, (LocalDate?)d))).ToHashSet();
         var (added, passed, withoutDay) = (0, 0, 0);
         var named = new List<string>();
         foreach (var one in arrived)
         {
-            if (one.Source is null ? !plain.Add(one.Words) : known.TryGetValue(one.Source, out var here) && !here.Gone)
+            if (one.Source is null ? !plain.Add((one.Words, one.Day)) : known.TryGetValue(one.Source, out var here) && !here.Gone)
             {
                 passed++;
                 continue;
@@ -279,13 +290,13 @@ public sealed class StoryEditor(ZestyContext db, AlbumReader albums, UnitOpener 
 
     private static string CheckedWords(string words)
     {
-        var clean = StoryFiles.Clean(words);
+        var clean = PlainWords.Clean(words);
         return clean.Length <= Story.LongestWords
             ? clean
             : throw new RuleException($"A story has {Story.LongestWords:N0} characters at most; this one has {clean.Length:N0}. Nothing was changed: split it.");
     }
 
-    private static string Short(string text, int most, string what) => text.Trim() is { } trimmed && trimmed.Length <= most
+    private static string Short(string text, int most, string what) => PlainWords.Name(text) is { } trimmed && trimmed.Length <= most
         ? trimmed
         : throw new RuleException($"The {what} has {most} characters at most. Nothing was changed.");
 
@@ -440,9 +451,9 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         }
 
         var open = await opener.OpenAsync(unitId, cancel);
-        var text = StoryFiles.Clean(words).Trim();
+        var text = PlainWords.Clean(words).Trim();
         var style = (styleKey is null ? open.Words.NewStyle(CardKind.Journaling) : open.Words.Style(styleKey, CardKind.Journaling)).WithoutPicture();
-        var cuts = open.Pockets.GroupBy(p => (p.Pocket.Nominal, Cut: p.Face.Protector.CutSize(p.Pocket.Nominal)))
+        var cuts = open.Pockets.GroupBy(p => (p.Pocket.Nominal, Cut: p.Face.Protector.CutSize(p.Pocket)))
             .Select(g => (g.Key.Nominal, g.Key.Cut, Count: g.Count())).OrderBy(g => g.Cut.SquareInches).ToList();
         var typed = cuts.ConvertAll(c => Typed(c.Nominal, c.Cut, c.Count, "card", ComfortableOnCards));
         var body = new Size(open.Album.BodyWidth, open.Album.BodyHeight);
@@ -453,7 +464,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         {
             var (lines, holds) = CardComposer.HandRoom(style, c.Cut, hand);
             var cards = holds == 0 ? 0 : Math.Max(1, (count + holds - 1) / holds);
-            return new RoomView($"{Cards(cards, c.Nominal, "card", open.Album.Measures)} of {lines} lines", MeasureText.Show(c.Nominal, open.Album.Measures), cards, 0, c.Count);
+            return new RoomView($"{Cards(cards, c.Nominal, "card", open.Album.Measures)} of {NumberWords.Counted(lines, "line")}", MeasureText.Show(c.Nominal, open.Album.Measures), cards, 0, c.Count);
         }).Where(r => r.Cards > 0).ToList();
         var usable = typed.OfType<RoomView>().ToList();
         // The fewest cards first; of equally few the smaller.

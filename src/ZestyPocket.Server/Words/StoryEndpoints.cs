@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Core;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Words;
 
@@ -29,14 +30,14 @@ public static class StoryEndpoints
             while ((read = await request.Body.ReadAsync(buffer, cancel)) > 0)
             {
                 content.Write(buffer, 0, read);
-                if (content.Length > StoryFiles.LargestFile)
+                if (content.Length > ForeignReading.LargestStoryFile)
                 {
-                    throw new RuleException($"{name} is larger than {StoryFiles.LargestFile >> 20} MB. Nothing was taken: split it.");
+                    throw new RuleException($"{name} is larger than {ForeignReading.LargestStoryFile >> 20} MB. Nothing was taken: split it.");
                 }
             }
 
-            return await editor.ArriveAsync(albumId, StoryFiles.Read(name, content.ToArray(), album.ReadCalendar().CutOff), cancel);
-        }).WithName("importStories").Accepts<string>("application/octet-stream").WithMetadata(new RequestSizeLimitAttribute(StoryFiles.LargestFile + (1 << 20))).WithProblems();
+            return await editor.ArriveAsync(albumId, StoryFiles.Read(name, content.ToArray(), album.ReadCalendar().CutOff, cancel), cancel);
+        }).WithName("importStories").Accepts<string>("application/octet-stream").WithMetadata(new RequestSizeLimitAttribute(ForeignReading.LargestStoryFile + (1 << 20))).WithProblems();
 
         group.MapPut("/stories/{id:guid}", (Guid id, WriteStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
             editor.WriteAsync(id, request, cancel)).WithName("writeStory").WithProblems();

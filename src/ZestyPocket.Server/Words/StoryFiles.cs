@@ -4,14 +4,13 @@ using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using System.Xml;
-using AngleSharp.Dom;
-using AngleSharp.Html.Parser;
-using Markdig;
 using NodaTime;
 using NodaTime.Text;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Server.Words;
@@ -31,12 +30,8 @@ public sealed record ArrivedStory(string Title, string Words, LocalDate? Day, st
 /// </summary>
 public static partial class StoryFiles
 {
-    public const int LargestFile = 20 << 20;
-
-    private const int MostStories = 2_000;
-
     /// <summary>Reads a file; throws <see cref="RuleException"/> with the reason when it is none of these.</summary>
-    public static IReadOnlyList<ArrivedStory> Read(string name, byte[] bytes, LocalTime cutOff)
+    public static IReadOnlyList<ArrivedStory> Read(string name, byte[] bytes, LocalTime cutOff, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(name);
         ArgumentNullException.ThrowIfNull(bytes);
@@ -45,28 +40,14 @@ public static partial class StoryFiles
             throw new RuleException($"{name} is empty. Nothing was taken.");
         }
 
+        var reading = new ForeignReading(name, cancel);
         var start = Encoding.Latin1.GetString(bytes, 0, Math.Min(bytes.Length, 400)).TrimStart('\u00EF', '\u00BB', '\u00BF', ' ', '\r', '\n', '\t');
-        var stories = start.StartsWith('<') && FeedStart().IsMatch(start) || start.StartsWith("<?xml", StringComparison.Ordinal) ? Feed(name, bytes, cutOff)
-            : start.StartsWith('{') ? JsonFeed(name, bytes, cutOff)
-            : Text(name, Decode(name, bytes));
-        if (stories.Count > MostStories)
-        {
-            throw new RuleException($"{name} has {stories.Count:N0} posts; {MostStories:N0} at most are taken at once. Nothing was taken: split the file.");
-        }
-
+        var stories = start.StartsWith('<') && FeedStart().IsMatch(start) || start.StartsWith("<?xml", StringComparison.Ordinal) ? Feed(reading, bytes, cutOff)
+            : start.StartsWith('{') ? JsonFeed(reading, bytes, cutOff)
+            : Text(reading, Decode(name, bytes));
         return stories.FirstOrDefault(s => s.Words.Length > Story.LongestWords) is { } tooLong
             ? throw new RuleException($"“{(tooLong.Title.Length > 0 ? tooLong.Title : name)}” has {tooLong.Words.Length:N0} characters; a story has {Story.LongestWords:N0} at most. Nothing was taken: split it.")
             : stories;
-    }
-
-    /// <summary>Words as they are kept: line ends are one sign, control characters and stray byte marks go.</summary>
-    public static string Clean(string words)
-    {
-        ArgumentNullException.ThrowIfNull(words);
-        var text = words.ReplaceLineEndings("\n");
-        return text.Any(c => (char.IsControl(c) && c is not ('\n' or '\t')) || c == '\uFEFF')
-            ? string.Concat(text.Where(c => !(char.IsControl(c) && c is not ('\n' or '\t')) && c != '\uFEFF'))
-            : text;
     }
 
     private static string Decode(string name, byte[] bytes)
@@ -89,14 +70,15 @@ public static partial class StoryFiles
         }
     }
 
-    private static List<ArrivedStory> Text(string name, string text)
+    private static List<ArrivedStory> Text(ForeignReading reading, string text)
     {
+        var name = reading.Name;
         if (text.Contains('\0', StringComparison.Ordinal))
         {
             throw new RuleException($"{name} is no text. Nothing was taken: save it as plain text, Markdown or a feed.");
         }
 
-        var clean = Clean(text);
+        var clean = PlainWords.Clean(text);
         var (day, title, author) = (FileNameDate.Read(name)?.Day, string.Empty, string.Empty);
         if (FrontMatter().Match(clean) is { Success: true } front)
         {
@@ -129,9 +111,11 @@ public static partial class StoryFiles
 
         void Add(string part)
         {
+            reading.Check();
+            CheckCount(stories.Count + 1, reading);
             var pictures = PictureInMarkdown().Matches(part).Select(m => FileName(m.Groups["src"].Value)).Distinct().ToList();
             var words = name.EndsWith(".md", StringComparison.OrdinalIgnoreCase) || name.EndsWith(".markdown", StringComparison.OrdinalIgnoreCase)
-                ? HtmlText(Markdown.ToHtml(part)).Text
+                ? MarkupWords.OfMarkdown(part, reading)
                 : part.Trim();
             if (words.Length > 0)
             {
@@ -140,13 +124,15 @@ public static partial class StoryFiles
         }
     }
 
-    private static List<ArrivedStory> Feed(string name, byte[] bytes, LocalTime cutOff)
+    private static List<ArrivedStory> Feed(ForeignReading reading, byte[] bytes, LocalTime cutOff)
     {
+        var name = reading.Name;
         try
         {
-            using var stream = new MemoryStream(bytes);
-            using var reader = XmlReader.Create(stream, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = LargestFile });
+            CheckDepth(bytes, reading);
+            using var reader = Xml(bytes);
             var feed = SyndicationFeed.Load(reader);
+            CheckCount(feed.Items.Count(), reading);
             return [.. feed.Items.Select(item =>
             {
                 var html = item.ElementExtensions.FirstOrDefault(e => e is { OuterName: "encoded" })?.GetObject<string>()
@@ -155,7 +141,7 @@ public static partial class StoryFiles
                 return Post(
                     item.Title?.Text, html, date == default ? null : date,
                     item.Authors.FirstOrDefault()?.Name ?? item.Authors.FirstOrDefault()?.Email ?? feed.Authors.FirstOrDefault()?.Name,
-                    item.Id ?? item.Links.FirstOrDefault()?.Uri.ToString(), cutOff);
+                    item.Id ?? item.Links.FirstOrDefault()?.Uri.ToString(), cutOff, reading);
             }).OfType<ArrivedStory>()];
         }
         catch (XmlException broken)
@@ -164,14 +150,15 @@ public static partial class StoryFiles
                 ? $"{name} declares a document type, which can hide traps. Nothing was taken: export the feed again without it."
                 : $"{name} is no whole feed: {broken.Message} Nothing was taken: export it again.");
         }
-        catch (Exception odd) when (odd is FormatException or InvalidOperationException or UriFormatException)
+        catch (Exception odd) when (odd is FormatException or InvalidOperationException or NotSupportedException)
         {
             throw new RuleException($"{name} is a feed with something this program cannot read ({odd.Message}). Nothing was taken.");
         }
     }
 
-    private static List<ArrivedStory> JsonFeed(string name, byte[] bytes, LocalTime cutOff)
+    private static List<ArrivedStory> JsonFeed(ForeignReading reading, byte[] bytes, LocalTime cutOff)
     {
+        var name = reading.Name;
         try
         {
             using var document = JsonDocument.Parse(bytes, new JsonDocumentOptions { MaxDepth = 32 });
@@ -180,12 +167,13 @@ public static partial class StoryFiles
                 throw new RuleException($"{name} is JSON but no JSON Feed: it has no items. Nothing was taken.");
             }
 
+            CheckCount(items.GetArrayLength(), reading);
             return [.. items.EnumerateArray().Where(i => i.ValueKind == JsonValueKind.Object).Select(item =>
             {
                 var html = Text(item, "content_html") is { } content ? content : System.Net.WebUtility.HtmlEncode(Text(item, "content_text") ?? string.Empty).Replace("\n", "<br>", StringComparison.Ordinal);
                 var author = item.TryGetProperty("authors", out var authors) && authors.ValueKind == JsonValueKind.Array && authors.GetArrayLength() > 0 ? Text(authors[0], "name") : null;
                 var date = DateTimeOffset.TryParse(Text(item, "date_published"), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var at) ? at : (DateTimeOffset?)null;
-                var post = Post(Text(item, "title"), html, date, author, Text(item, "id") ?? Text(item, "url"), cutOff);
+                var post = Post(Text(item, "title"), html, date, author, Text(item, "id") ?? Text(item, "url"), cutOff, reading);
                 return post is not null && Text(item, "image") is { } image ? post with { Pictures = [.. post.Pictures, FileName(image)] } : post;
             }).OfType<ArrivedStory>()];
         }
@@ -198,9 +186,10 @@ public static partial class StoryFiles
             item.ValueKind == JsonValueKind.Object && item.TryGetProperty(property, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
     }
 
-    private static ArrivedStory? Post(string? title, string html, DateTimeOffset? at, string? author, string? id, LocalTime cutOff)
+    private static ArrivedStory? Post(string? title, string html, DateTimeOffset? at, string? author, string? id, LocalTime cutOff, ForeignReading reading)
     {
-        var (words, pictures) = HtmlText(html);
+        var (words, sources) = MarkupWords.OfHtml(html, reading);
+        var pictures = sources.Select(FileName).Where(n => n.Length > 0).Distinct().ToList();
         if (words.Length == 0 && string.IsNullOrWhiteSpace(title))
         {
             return null;
@@ -208,47 +197,36 @@ public static partial class StoryFiles
 
         // By the clock that the post itself names; a post after midnight tells of the evening.
         var day = at is { } moment ? AlbumDay.Of(LocalDateTime.FromDateTime(moment.DateTime), cutOff) : (LocalDate?)null;
-        return new ArrivedStory(Short(HtmlText(title ?? string.Empty).Text, 200), words, day, Short(author ?? string.Empty, 80), id is null ? null : Short(id, 500), pictures);
+        return new ArrivedStory(Short(MarkupWords.OfHtml(title ?? string.Empty, reading).Text, 200), words, day, Short(author ?? string.Empty, 80), id is null ? null : Short(id, 500), pictures);
     }
 
-    /// <summary>Plain words of a piece of HTML, paragraphs parted by blank lines, and the pictures it shows.</summary>
-    private static (string Text, IReadOnlyList<string> Pictures) HtmlText(string html)
+    private static XmlReader Xml(byte[] bytes) => XmlReader.Create(
+        new MemoryStream(bytes),
+        new XmlReaderSettings
+        {
+            DtdProcessing = DtdProcessing.Prohibit,
+            XmlResolver = null,
+            MaxCharactersInDocument = ForeignReading.LargestStoryFile,
+        });
+
+    /// <summary>Reads through the elements once, without keeping any: what builds them goes as deep as they do.</summary>
+    private static void CheckDepth(byte[] bytes, ForeignReading reading)
     {
-        var body = new HtmlParser().ParseDocument(html).Body!;
-        foreach (var unseen in body.QuerySelectorAll("script, style, iframe, object, noscript").ToList())
+        using var reader = Xml(bytes);
+        while (reader.Read())
         {
-            unseen.Remove();
-        }
-
-        var pictures = body.QuerySelectorAll("img").Select(i => FileName(i.GetAttribute("src") ?? string.Empty)).Where(n => n.Length > 0).Distinct().ToList();
-        var text = new StringBuilder();
-        Walk(body);
-        return (BlankRuns().Replace(LineEdges().Replace(Clean(text.ToString()), "\n"), "\n\n").Trim(), pictures);
-
-        void Walk(INode node)
-        {
-            foreach (var child in node.ChildNodes)
+            if (reader.Depth > ForeignReading.DeepestMarkup)
             {
-                switch (child)
-                {
-                    case IText words when node is IElement { LocalName: "ul" or "ol" or "table" or "tr" or "tbody" } && string.IsNullOrWhiteSpace(words.Data):
-                        break;
-                    case IText words:
-                        text.Append(SpaceRuns().Replace(words.Data, " "));
-                        break;
-                    case IElement { LocalName: "br" }:
-                        text.Append('\n');
-                        break;
-                    case IElement element:
-                        var block = element.LocalName is "p" or "div" or "h1" or "h2" or "h3" or "h4" or "h5" or "h6" or "blockquote" or "ul" or "ol" or "table" or "figure" or "section" or "article";
-                        text.Append(block ? "\n\n" : element.LocalName is "li" or "tr" ? "\n" : string.Empty).Append(element.LocalName == "li" ? "- " : string.Empty);
-                        Walk(element);
-                        text.Append(block ? "\n\n" : string.Empty);
-                        break;
-                    default:
-                        break;
-                }
+                throw reading.Refuse($"has elements nested more than {ForeignReading.DeepestMarkup} deep");
             }
+        }
+    }
+
+    private static void CheckCount(int stories, ForeignReading reading)
+    {
+        if (stories > ForeignReading.MostStories)
+        {
+            throw reading.Refuse($"has {stories:N0} posts; {ForeignReading.MostStories:N0} at most are taken at once");
         }
     }
 
@@ -268,18 +246,10 @@ public static partial class StoryFiles
     [GeneratedRegex(@"^---\n(?<lines>(?:.*\n)*?)---\n")]
     private static partial Regex FrontMatter();
 
-    [GeneratedRegex(@"^#{1,3}[ \t]+(?<date>\d{4}-\d{2}-\d{2})(?<rest>.*)$", RegexOptions.Multiline)]
+    [GeneratedRegex(@"^#{1,3}[ \t]+(?<date>[0-9]{4}-[0-9]{2}-[0-9]{2})(?<rest>.*)$", RegexOptions.Multiline)]
     private static partial Regex DatedHeading();
 
-    [GeneratedRegex(@"!\[[^\]]*\]\((?<src>[^)\s]+)")]
+    [GeneratedRegex(@"!\[[^\[\]]{0,1000}\]\((?<src>[^)\s]{1,2000})")]
     private static partial Regex PictureInMarkdown();
 
-    [GeneratedRegex(@"[ \t]*\n(?:[ \t]*\n)+[ \t]*")]
-    private static partial Regex BlankRuns();
-
-    [GeneratedRegex(@"[ \t]*\n[ \t]*")]
-    private static partial Regex LineEdges();
-
-    [GeneratedRegex(@"\s+")]
-    private static partial Regex SpaceRuns();
 }

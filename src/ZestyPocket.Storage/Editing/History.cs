@@ -30,6 +30,9 @@ public sealed class StaleRevisionException(string yours, IReadOnlyList<string> t
 /// </summary>
 public sealed class History(ZestyContext db, IClock clock)
 {
+    /// <summary>How many undone edits are looked at for one that can be made again.</summary>
+    private const int MostUndoneLookedAt = 50;
+
     private readonly List<(EditSubject Subject, IRevisioned Row, string Before)> _touched = [];
     private readonly HashSet<IRevisioned> _rows = new(ReferenceEqualityComparer.Instance);
 
@@ -101,6 +104,12 @@ public sealed class History(ZestyContext db, IClock clock)
         await SaveOrStaleAsync(asked, summary, cancel);
         return edit.Id;
     }
+
+    /// <summary>
+    /// Writes what was changed so far without closing the edit, so that queries see it. Only inside a transaction that
+    /// ends with <see cref="SaveAsync"/>.
+    /// </summary>
+    public Task FlushAsync(string summary, CancellationToken cancel) => SaveOrStaleAsync(_touched.ConvertAll(t => (t.Row, t.Row.Revision)), summary, cancel);
 
     /// <summary>The edit that undo would take back in a unit, and the one that redo would make again.</summary>
     public async Task<(Edit? Undo, Edit? Redo)> NextAsync(Guid unitId, CancellationToken cancel)
@@ -207,21 +216,51 @@ public sealed class History(ZestyContext db, IClock clock)
     private Task<Edit?> RedoCandidateAsync(Guid unitId, CancellationToken cancel) =>
         RedoableAsync(db.Edits.Where(e => e.UnitIds.Contains(unitId)), cancel);
 
+    /// <summary>
+    /// Looks only at which edit is on top of each row: the documents of an edit over a whole album are megabytes, and
+    /// this is asked whenever a unit is opened.
+    /// </summary>
     private async Task<Edit?> RedoableAsync(IQueryable<Edit> among, CancellationToken cancel)
     {
-        var undone = await among.AsNoTracking().Include(e => e.Changes)
-            .Where(e => e.Undone)
-            .OrderByDescending(e => e.Sequence).Take(50).ToListAsync(cancel);
-        foreach (var edit in undone)
+        var undone = await among.AsNoTracking().Where(e => e.Undone)
+            .OrderByDescending(e => e.Sequence).Take(MostUndoneLookedAt)
+            .Select(e => new { e.Id, Changes = e.Changes.Select(c => new { c.Subject, c.SubjectId, c.PreviousHeadEditId }).ToList() })
+            .ToListAsync(cancel);
+        if (undone.Count == 0)
         {
-            var rows = await RowsAsync(edit, cancel);
-            if (edit.Changes.TrueForAll(c => rows[c.SubjectId].HeadEditId == c.PreviousHeadEditId))
+            return null;
+        }
+
+        var heads = new Dictionary<Guid, Guid?>();
+        foreach (var group in undone.SelectMany(e => e.Changes).GroupBy(c => c.Subject, c => c.SubjectId))
+        {
+            foreach (var (id, head) in await HeadsAsync(group.Key, [.. group.Distinct()], cancel))
             {
-                return edit;
+                heads[id] = head;
             }
         }
 
-        return null;
+        var candidate = undone.FirstOrDefault(e => e.Changes.TrueForAll(c => heads.TryGetValue(c.SubjectId, out var head) && head == c.PreviousHeadEditId));
+        return candidate is null ? null : await db.Edits.AsNoTracking().SingleAsync(e => e.Id == candidate.Id, cancel);
+    }
+
+    private Task<Dictionary<Guid, Guid?>> HeadsAsync(EditSubject subject, List<Guid> ids, CancellationToken cancel)
+    {
+        return subject switch
+        {
+            EditSubject.Unit => OfAsync(db.Units.IgnoreQueryFilters()),
+            EditSubject.Leaf => OfAsync(db.Leaves.IgnoreQueryFilters()),
+            EditSubject.Album => OfAsync(db.Albums),
+            EditSubject.Story => OfAsync(db.Stories.IgnoreQueryFilters()),
+            EditSubject.Protector => OfAsync(db.Protectors),
+            _ => OfAsync(db.Photos),
+        };
+
+        Task<Dictionary<Guid, Guid?>> OfAsync<T>(IQueryable<T> rows)
+            where T : class, IRevisioned => rows.AsNoTracking()
+                .Where(r => ids.Contains(r.Id))
+                .Select(r => new { r.Id, r.HeadEditId })
+                .ToDictionaryAsync(r => r.Id, r => r.HeadEditId, cancel);
     }
 
     private async Task<Dictionary<Guid, IRevisioned>> RowsAsync(Edit edit, CancellationToken cancel)

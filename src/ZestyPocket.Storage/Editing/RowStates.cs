@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
@@ -62,10 +63,18 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
     public static AlbumState Read(string json)
     {
         var state = UnitContentJson.ReadState<AlbumState>(json);
-        using var document = JsonDocument.Parse(json);
-        return state.Words is null && document.RootElement.TryGetProperty("calendar", out var calendar) && calendar.TryGetProperty("people", out _)
-            ? state with { Words = UnitContentJson.ReadState<AlbumWords>(calendar.GetRawText()) }
-            : state;
+        if (state.Words is not null || JsonNode.Parse(json)!["calendar"] is not JsonObject calendar || !calendar.ContainsKey("people"))
+        {
+            return state;
+        }
+
+        var words = new JsonObject { ["people"] = calendar["people"]?.DeepClone() };
+        if (calendar["knownWords"] is { } known)
+        {
+            words["knownWords"] = known.DeepClone();
+        }
+
+        return state with { Words = UnitContentJson.ReadState<AlbumWords>(words.ToJsonString()) };
     }
 
     public void Into(Album album)

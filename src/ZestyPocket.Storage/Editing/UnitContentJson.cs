@@ -20,21 +20,33 @@ public static class UnitContentJson
     private static readonly JsonSerializerOptions Options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
         AllowOutOfOrderMetadataProperties = true,
+        // A name that is not known would be lost when the document is written back.
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new LengthInEmu() },
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameKindsOfPiece, KeepOnlyWhatIsStored } },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameKindsOfPiece, KeepOnlyWhatIsStored, KnowFormerNames } },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     public static readonly string Empty = Write(UnitContent.Empty);
 
     public static string Write(UnitContent content) => JsonSerializer.Serialize(content, Options);
 
-    public static UnitContent Read(string json) => JsonSerializer.Deserialize<UnitContent>(json, Options)
-        ?? throw new JsonException("A unit without content.");
+    public static UnitContent Read(string json) => Read<UnitContent>(json, "This part of the album");
 
     public static string WriteState<T>(T state) => JsonSerializer.Serialize(state, Options);
 
-    public static T ReadState<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)
-        ?? throw new JsonException("A row without state.");
+    public static T ReadState<T>(string json) => Read<T>(json, "Something of this album");
+
+    private static T Read<T>(string json, string what)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<T>(json, Options) ?? throw new JsonException("It is empty.");
+        }
+        catch (Exception unknown) when (unknown is JsonException or NotSupportedException)
+        {
+            throw new StoredDocumentException(what, unknown);
+        }
+    }
 
     private static void NameKindsOfPiece(JsonTypeInfo type)
     {
@@ -55,9 +67,25 @@ public static class UnitContentJson
             || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow)
             || type.Type == typeof(LeafForm) || type.Type == typeof(Formula))
         {
-            foreach (var computed in type.Properties.Where(p => p.Set is null).ToList())
+            foreach (var computed in type.Properties.Where(p => p.Set is null))
             {
-                type.Properties.Remove(computed);
+                // Its name stays known, since older versions wrote it.
+                computed.ShouldSerialize = static (_, _) => false;
+            }
+        }
+    }
+
+    /// <summary>Names that earlier versions wrote and that live elsewhere now; they are read by whoever takes them over, and no more written.</summary>
+    private static void KnowFormerNames(JsonTypeInfo type)
+    {
+        if (type.Type == typeof(AlbumCalendar))
+        {
+            // Moved to what the album knows about its words.
+            foreach (var name in new[] { "people", "knownWords" })
+            {
+                var former = type.CreateJsonPropertyInfo(typeof(JsonElement), name);
+                former.Set = static (_, _) => { };
+                type.Properties.Add(former);
             }
         }
     }

@@ -500,6 +500,9 @@ namespace ZestyPocket.Storage.Migrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Sequence"));
 
+                    b.Property<bool>("SetAside")
+                        .HasColumnType("boolean");
+
                     b.Property<string>("Sha256")
                         .HasMaxLength(64)
                         .HasColumnType("character(64)")
@@ -708,6 +711,9 @@ namespace ZestyPocket.Storage.Migrations
                         .HasColumnType("uuid");
 
                     b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<bool>("DespiteDoubts")
                         .HasColumnType("boolean");
 
                     b.Property<Instant?>("EndedAt")

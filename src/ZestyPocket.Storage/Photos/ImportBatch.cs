@@ -84,6 +84,9 @@ public sealed class ImportFile
 
     public ImportStatus Status { get; set; }
 
+    /// <summary>It took too long at first and is taken up last, so that the others do not wait for it.</summary>
+    public bool SetAside { get; set; }
+
     /// <summary>Where it went, or why it was refused and what to do.</summary>
     public string Detail { get; set; } = string.Empty;
 

@@ -31,6 +31,9 @@ public sealed class PrintJob
 
     public long GapEmu { get; set; }
 
+    /// <summary>The keeper knows what would not come out as it should and prints all the same.</summary>
+    public bool DespiteDoubts { get; set; }
+
     public PrintJobState State { get; set; }
 
     public bool CancelAsked { get; set; }

@@ -153,4 +153,17 @@ public sealed class CopyfitTests
             style.Type.SmallestPt.ShouldBeGreaterThanOrEqualTo(7);
         }
     }
+
+    [Theory]
+    [InlineData("\n\nwords")]
+    [InlineData("   \n\t\nwords")]
+    public void Blank_lines_before_the_first_word_take_no_room(string text)
+    {
+        var fit = Copyfit.Fit(text, 100, 100, new TypeRange(Typeface.Sans, 10, 10, 1), EvenShaper.Only);
+        fit.Lines.ShouldHaveSingleItem().Text.ShouldBe("words");
+    }
+
+    [Fact]
+    public void Blank_lines_between_words_keep_theirs() =>
+        Copyfit.Fit("a\n\nb", 100, 100, new TypeRange(Typeface.Sans, 10, 10, 1), EvenShaper.Only).Lines.Select(l => l.Text).ShouldBe(["a", "", "b"]);
 }

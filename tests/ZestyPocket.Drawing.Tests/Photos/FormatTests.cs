@@ -139,10 +139,10 @@ public sealed class FormatTests : IDisposable
     public void A_page_of_a_PDF_can_be_chosen_and_one_that_is_not_there_is_refused()
     {
         var path = Make("pdf");
-        WorkingCopies.Make(path, PictureFormat.Pdf, 2, Path.Combine(_folder, "two.jpg")).ShouldBe(2);
+        WorkingCopies.Make(path, PictureFormat.Pdf, 2, Path.Combine(_folder, "two.jpg"), WorkingCopies.LongestTime).ShouldBe(2);
         using var two = Image.NewFromFile(Path.Combine(_folder, "two.jpg"));
         (two.Width, two.Height).ShouldBe((2550, 1275), "8.5 x 4.25 in at 300 ppi");
-        Should.Throw<PictureRefusedException>(() => WorkingCopies.Make(path, PictureFormat.Pdf, 3, Path.Combine(_folder, "three.jpg"))).Message.ShouldContain("2 pages");
+        Should.Throw<PictureRefusedException>(() => WorkingCopies.Make(path, PictureFormat.Pdf, 3, Path.Combine(_folder, "three.jpg"), WorkingCopies.LongestTime)).Message.ShouldContain("2 pages");
     }
 
     [Fact]
@@ -180,7 +180,7 @@ public sealed class FormatTests : IDisposable
             return path;
         }
 
-        WorkingCopies.Make(path, format, 1, path + ".copy.jpg");
+        WorkingCopies.Make(path, format, 1, path + ".copy.jpg", WorkingCopies.LongestTime);
         return path + ".copy.jpg";
     }
 

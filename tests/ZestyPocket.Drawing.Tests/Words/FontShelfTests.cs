@@ -33,13 +33,6 @@ public sealed class FontShelfTests : IDisposable
     }
 
     [Fact]
-    public void A_letter_the_face_lacks_is_taken_from_one_that_has_it()
-    {
-        // The handwriting face has no Greek; the serif face has.
-        _fonts.Shape(Typeface.Handwriting, "Ω").Ends[^1].ShouldBe(_fonts.Shape(Typeface.Serif, "Ω").Ends[^1]);
-    }
-
-    [Fact]
     public void Any_text_can_be_shaped_and_its_widths_only_grow()
     {
         Gen.String[Gen.OneOf(Gen.Char['a', 'z'], Gen.Char[' ', '~'], Gen.Char['\u00C0', '\u024F'], Gen.Char['\u0590', '\u05FF'], Gen.Char['\u4E00', '\u4E50'], Gen.Char['\uD800', '\uDFFF'])].Sample(text =>
@@ -51,6 +44,44 @@ public sealed class FontShelfTests : IDisposable
                 shaped.Ends.ShouldBe(shaped.Ends.Order());
             }
         }, iter: 60);
+    }
+
+    [Theory]
+    [InlineData(451, 5)]
+    [InlineData(300, 4)]
+    [InlineData(120, 3)]
+    public void A_story_leaves_no_card_empty_at_the_smallest_size_while_a_larger_one_fits(int words, int cards)
+    {
+        var style = BuiltInCardStyles.All.First(s => s.Dress == CardDress.RisingDisc && s.Role == StyleRole.Words);
+        string[] vocabulary = ["we", "walked", "along", "the", "river", "and", "afterwards", "somebody", "remembered", "marmalade"];
+        var dice = new Random(3);
+        var story = string.Join(' ', Enumerable.Range(0, words).Select(_ => vocabulary[dice.Next(vocabulary.Length)]));
+        var card = Size.FromInches(3, 4);
+        var flow = StoryFlow.Over(story, style, [.. Enumerable.Repeat(card, cards)], _fonts);
+        flow.Fits.ShouldBeTrue();
+        flow.SizePt.ShouldBeGreaterThan(style.Type.SmallestPt);
+        flow.Parts.ShouldAllBe(p => p.Lines > 0);
+    }
+
+    [Fact]
+    public void The_cards_that_are_promised_hold_the_story_at_the_size_that_is_promised()
+    {
+        var dice = new Random(7);
+        string[] vocabulary = ["we", "walked", "Wednesday's", "the", "river", "extraordinary", "afterwards", "a", "I", "marmalade"];
+        foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Words))
+        {
+            for (var i = 0; i < 6; i++)
+            {
+                var story = string.Join(' ', Enumerable.Range(0, 40 + dice.Next(500)).Select(_ => vocabulary[dice.Next(vocabulary.Length)]));
+                var card = i % 2 == 0 ? Size.FromInches(3, 4) : Size.FromInches(6, 4);
+                var (cards, size) = StoryFlow.Needed(story, style, card, 9, _fonts);
+                cards.ShouldBeGreaterThan(0);
+                var flow = StoryFlow.Over(story, style, [.. Enumerable.Repeat(card, cards)], _fonts);
+                (flow.Fits, flow.SizePt).ShouldBe((true, size));
+                flow.Parts.ShouldAllBe(p => p.Lines > 0);
+                size.ShouldBeGreaterThan(Math.Min(9, style.Type.LargestPt) - TypeRange.StepPt);
+            }
+        }
     }
 
     public static TheoryData<string> Styles => [.. BuiltInCardStyles.All.Where(s => s.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows).Select(s => s.Key)];

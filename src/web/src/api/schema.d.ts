@@ -1730,6 +1730,12 @@ export interface components {
             wakingUntil: string;
             stays: components["schemas"]["StayView"][];
         };
+        CamerasView: {
+            /** Format: int32 */
+            revision: number;
+            homeZone: string;
+            cameras: components["schemas"]["CameraView"][];
+        };
         /** @description A camera of an album: what it took, what is known of its clock, and whether that is doubted. */
         CameraView: {
             /** @description Its name; empty for files that name none. */
@@ -1759,12 +1765,6 @@ export interface components {
             doubt: null | string;
             /** @description What one click would do about it; null when only the keeper can know. */
             doubtRemedy: null | string;
-        };
-        CamerasView: {
-            /** Format: int32 */
-            revision: number;
-            homeZone: string;
-            cameras: components["schemas"]["CameraView"][];
         };
         /** @description Where the words would lie. */
         CaptionAnswer: {
@@ -2184,6 +2184,7 @@ export interface components {
             alreadyHere: number;
             /** Format: int32 */
             outside: number;
+            passed: string[];
             /** Format: uuid */
             editId: null | string;
         };
@@ -2456,6 +2457,11 @@ export interface components {
         ImportDesignsRequest: {
             text: string;
         };
+        /** @description What was taken from a file of designs, and what was not, with the reason. */
+        ImportedDesigns: {
+            kept: string[];
+            refused: string[];
+        };
         /** @description One file's line. */
         ImportLine: {
             fileName: string;
@@ -2511,11 +2517,6 @@ export interface components {
             /** Format: int32 */
             cancelled: number;
             refusedLines: components["schemas"]["ImportLine"][];
-        };
-        /** @description What was taken from a file of designs, and what was not, with the reason. */
-        ImportedDesigns: {
-            kept: string[];
-            refused: string[];
         };
         /** Format: date-time */
         Instant: string;
@@ -2789,22 +2790,6 @@ export interface components {
             /** Format: int64 */
             y2: number;
         };
-        /** @description A protector as it was measured, all as written; what is not given stays. */
-        MeasureProtectorRequest: {
-            outer: string;
-            ringStrip: string;
-            ease: string;
-            pockets: components["schemas"]["MeasuredPocket"][];
-            /** @description Of one empty leaf. */
-            thickness?: null | string;
-            rings?: null | components["schemas"]["RingSide"];
-            holes?: null | components["schemas"]["HolesRequest"];
-        };
-        /**
-         * @description Which system an album shows its measures in.
-         * @enum {unknown}
-         */
-        MeasureSystem: "inches" | "millimetres";
         /** @description The album after measuring, and what that means for pieces. */
         MeasuredAnswer: {
             album: components["schemas"]["AlbumView"];
@@ -2821,6 +2806,22 @@ export interface components {
             nominal: string;
             clear: string;
         };
+        /** @description A protector as it was measured, all as written; what is not given stays. */
+        MeasureProtectorRequest: {
+            outer: string;
+            ringStrip: string;
+            ease: string;
+            pockets: components["schemas"]["MeasuredPocket"][];
+            /** @description Of one empty leaf. */
+            thickness?: null | string;
+            rings?: null | components["schemas"]["RingSide"];
+            holes?: null | components["schemas"]["HolesRequest"];
+        };
+        /**
+         * @description Which system an album shows its measures in.
+         * @enum {unknown}
+         */
+        MeasureSystem: "inches" | "millimetres";
         /** @description Joins another story to the end of this one. */
         MergeStoryRequest: {
             /** Format: int32 */
@@ -3276,6 +3277,14 @@ export interface components {
             /** Format: int64 */
             height: number;
         };
+        /** @description Pockets of one size on the pages of a part. */
+        PocketsView: {
+            size: string;
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            free: number;
+        };
         /** @description A pocket of a face. */
         PocketView: {
             key: string;
@@ -3301,14 +3310,6 @@ export interface components {
             /** @description Its piece and the one behind are stuck together and move as one. */
             stuck: boolean;
         };
-        /** @description Pockets of one size on the pages of a part. */
-        PocketsView: {
-            size: string;
-            /** Format: int32 */
-            count: number;
-            /** Format: int32 */
-            free: number;
-        };
         /** @description A point on a face, in EMU. */
         PointView: {
             /** Format: int64 */
@@ -3330,11 +3331,19 @@ export interface components {
         };
         /** @description The sheets before they are printed. */
         PrintPlanView: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many pieces.
+             */
             pieces: number;
+            /** @description What lies on each. */
             sheets: components["schemas"]["SheetView"][];
+            /** @description Pieces that have a page of their own. */
             tooLarge: string[];
+            /** @description The sum in words. */
             words: string;
+            /** @description What would not come out as it should: the keeper is asked before it is printed. */
+            doubts: string[];
         };
         PrintRequest: {
             requestKey: string;
@@ -3342,6 +3351,8 @@ export interface components {
             paperKey: string;
             margin: string;
             gap: string;
+            /** @default false */
+            despiteDoubts: boolean;
         };
         ProblemDetails: {
             type?: null | string;
@@ -3549,13 +3560,6 @@ export interface components {
             /** Format: int32 */
             of: number;
         };
-        /** @description A title somebody wants to spell. */
-        SpellRequest: {
-            /** Format: int32 */
-            revision: number;
-            title: string;
-            day: components["schemas"]["LocalDate"];
-        };
         /** @description Whether a sheet can spell a title. */
         SpellingView: {
             /**
@@ -3571,6 +3575,13 @@ export interface components {
             missing: string[];
             /** @description The title with stand-ins for signs it lacks, when that makes it possible. */
             withStandIns: null | string;
+        };
+        /** @description A title somebody wants to spell. */
+        SpellRequest: {
+            /** Format: int32 */
+            revision: number;
+            title: string;
+            day: components["schemas"]["LocalDate"];
         };
         /** @description A title spelt from a sheet. */
         SpeltView: {
@@ -4041,11 +4052,6 @@ export interface components {
          * @enum {unknown}
          */
         Verdict: "undecided" | "keep" | "maybe" | "leave";
-        /**
-         * @description What kind of thing wants a pocket.
-         * @enum {unknown}
-         */
-        WantKind: "picture" | "card" | "story" | "keepsake";
         /** @description Pieces of one kind that want pockets. */
         WantedView: {
             name: string;
@@ -4053,6 +4059,11 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        /**
+         * @description What kind of thing wants a pocket.
+         * @enum {unknown}
+         */
+        WantKind: "picture" | "card" | "story" | "keepsake";
         /**
          * @description How an album counts its weeks.
          * @default iso
@@ -7012,6 +7023,7 @@ export interface operations {
         parameters: {
             query?: {
                 ppi?: number;
+                v?: string;
             };
             header?: never;
             path: {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api, type AlbumSummary } from '../../api/client'
@@ -66,7 +67,8 @@ async function bringBack() {
           <span class="display-face binder-name">{{ album.name }}</span>
           <span>{{ album.span }}</span>
           <span class="visually-quiet"
-            >{{ album.units }} {{ unitWords[album.kind] }} · {{ album.photos }} photos · pages {{ album.body }}</span
+            >{{ album.units }} {{ unitWords[album.kind] }} · {{ counted(album.photos, 'photo') }} · pages
+            {{ album.body }}</span
           >
         </RouterLink>
         <button

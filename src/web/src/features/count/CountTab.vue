@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import {
@@ -291,7 +292,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
     </template>
     <template v-else-if="counts">
       <p class="sum" data-testid="sum">
-        {{ totals.pieces }} pieces; {{ totals.pockets }} pockets;
+        {{ counted(totals.pieces, 'piece') }}; {{ counted(totals.pockets, 'pocket') }};
         {{ totals.lacking ? `${totals.lacking} short` : 'none short' }}, {{ totals.free }} free in
         {{ counts.length }} parts.
       </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, nextTick, ref } from 'vue'
 import type { AlbumView, BinderLeaf } from '../../api/client'
 import { useLeaves } from '../albums/queries'
@@ -45,8 +46,8 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
     <div class="binder-side">
       <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
       <p v-if="leaves" data-testid="leaves-sum">
-        {{ leaves.length }} leaves, {{ pockets }} pockets front and back. The front of a leaf lies at the right of a
-        spread, its back at the left of the next.
+        {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back. The front of a
+        leaf lies at the right of a spread, its back at the left of the next.
       </p>
       <ol ref="strip" class="binder" aria-label="Leaves in their order">
         <li v-for="leaf in leaves" :key="leaf.leafId">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { useQuery } from '@tanstack/vue-query'
 import { onMounted, ref } from 'vue'
 import { answer, api } from '../../api/client'
@@ -145,10 +146,10 @@ onMounted(async () => {
       <ProgressLine
         :done="intake.looked"
         :total="intake.all"
-        :label="`${intake.looked} of ${intake.all} files looked at`"
+        :label="`${intake.looked} of ${counted(intake.all, 'file')} looked at`"
       />
       <p class="mt-2 mb-1" role="status" data-testid="intake-counts">
-        {{ intake.looked }} of {{ intake.all }} files: {{ intake.view.added }} added,
+        {{ intake.looked }} of {{ counted(intake.all, 'file') }}: {{ intake.view.added }} added,
         {{ intake.view.alreadyHere }} already here, {{ intake.view.refused }} refused<span
           v-if="intake.view.state === 'cancelled'"
           >; stopped, {{ intake.view.cancelled }} were not looked at</span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { AlbumView, UnitView } from '../../api/client'
 import { useHand, type InHand, type PocketRef } from './hand'
@@ -69,7 +70,8 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
         <strong class="mat-title">{{ unit.title }} · {{ unit.label }}</strong>
         <span v-if="spreads > 1" data-testid="spread">spread {{ open }} of {{ spreads }}</span>
         <span class="visually-quiet"
-          >{{ unit.counts.pockets - unit.counts.openPockets }} of {{ unit.counts.pockets }} pockets filled</span
+          >{{ unit.counts.pockets - unit.counts.openPockets }} of
+          {{ counted(unit.counts.pockets, 'pocket') }} filled</span
         >
         <button
           type="button"

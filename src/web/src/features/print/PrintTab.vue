@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import { answer, api, type AlbumView, type PrintJobView, type UnitView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import ProgressLine from '../../shared/ProgressLine.vue'
+import { counted } from '../../shared/words'
 import { useCatalog } from '../albums/queries'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView }>()
@@ -31,6 +32,7 @@ function readSetup(): Setup {
 
 const setup = ref(readSetup())
 const upTo = ref(props.unit.id)
+const despiteDoubts = ref(false)
 const job = ref<PrintJobView | null>(null)
 let polling: ReturnType<typeof setTimeout> | undefined
 
@@ -52,6 +54,7 @@ const plan = useQuery({
           paperKey: setup.value.paper,
           margin: setup.value.margin,
           gap: setup.value.gap,
+          despiteDoubts: false,
         },
       }),
     ),
@@ -83,6 +86,7 @@ async function print() {
           paperKey: setup.value.paper,
           margin: setup.value.margin,
           gap: setup.value.gap,
+          despiteDoubts: despiteDoubts.value,
         },
       }),
     )
@@ -152,10 +156,23 @@ onBeforeUnmount(() => clearTimeout(polling))
         <li v-for="line in plan.data.value.tooLarge" :key="line">{{ line }}</li>
       </ul>
 
+      <div v-if="plan.data.value?.doubts.length" class="warning-chip mb-2" data-testid="doubts">
+        <p class="mb-1">Look at these before you print:</p>
+        <ul class="mb-1">
+          <li v-for="line in plan.data.value.doubts" :key="line">{{ line }}</li>
+        </ul>
+        <BFormCheckbox v-model="despiteDoubts">Print anyway</BFormCheckbox>
+      </div>
+
       <div class="d-grid gap-2">
         <BButton
           variant="primary"
-          :disabled="!plan.data.value?.pieces || job?.state === 'running' || job?.state === 'waiting'"
+          :disabled="
+            !plan.data.value?.pieces ||
+            (plan.data.value.doubts.length > 0 && !despiteDoubts) ||
+            job?.state === 'running' ||
+            job?.state === 'waiting'
+          "
           @click="print"
         >
           Make the PDF
@@ -201,7 +218,8 @@ onBeforeUnmount(() => clearTimeout(polling))
         <figure v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="sheet">
           <img :src="sheetUrl(sheet.number)" :alt="`Sheet ${sheet.number}: pieces ${sheet.numbers.join(', ')}`" />
           <figcaption>
-            Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ sheet.numbers.length }} pieces, {{ sheet.cuts }} cuts
+            Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ counted(sheet.numbers.length, 'piece') }},
+            {{ counted(sheet.cuts, 'cut') }}
           </figcaption>
         </figure>
       </template>

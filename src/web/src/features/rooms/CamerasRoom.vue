@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, reactive, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CameraView, type CountAnewRequest, type StayView } from '../../api/client'
 import { useAct } from '../../shared/act'
@@ -96,7 +97,7 @@ const addStay = () =>
         <div>
           <strong>{{ c.camera || 'Files that name no camera' }}</strong>
           <div class="small">
-            {{ c.photos }} pictures, {{ c.span }};
+            {{ counted(c.photos, 'picture') }}, {{ c.span }};
             {{ c.withZone === c.photos ? 'all with a zone' : c.withZone ? `${c.withZone} with a zone` : 'no zones' }}
           </div>
           <div v-if="c.correctionWords" class="small">Clock set: {{ c.correctionWords }}</div>

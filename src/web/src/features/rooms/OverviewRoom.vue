@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed } from 'vue'
 import type { AlbumView } from '../../api/client'
 import { useCameras, useOverview } from '../albums/queries'
@@ -55,7 +56,7 @@ const progressWords: Record<string, string> = {
       </ul>
       <p v-else class="mb-0">Nothing waits: everything that was gathered is laid out.</p>
       <p class="visually-quiet mb-0 mt-2">
-        {{ overview.photos }} pictures, {{ overview.undecided }} not judged, {{ overview.leftOut }} left out,
+        {{ counted(overview.photos, 'picture') }}, {{ overview.undecided }} not judged, {{ overview.leftOut }} left out,
         {{ overview.keepsakes }} in the keepsake envelope
       </p>
     </section>
@@ -85,8 +86,8 @@ const progressWords: Record<string, string> = {
             </span>
           </span>
           <span v-if="u.photos || u.cards" class="small"
-            >{{ u.photos }} pictures · {{ u.cards }} {{ u.cards === 1 ? 'card' : 'cards' }} · {{ u.placed }} of
-            {{ u.pockets }} pockets</span
+            >{{ counted(u.photos, 'picture') }} · {{ u.cards }} {{ u.cards === 1 ? 'card' : 'cards' }} ·
+            {{ u.placed }} of {{ counted(u.pockets, 'pocket') }}</span
           >
           <span v-if="u.progress !== 'empty' && u.progress !== 'leftOut'" class="small next">{{ u.next }}</span>
         </RouterLink>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type PhotoChange, type PhotoFilter, type PhotoView } from '../../api/client'
@@ -166,7 +167,7 @@ async function close(lastId: string) {
           <option value="page">PDF pages</option>
         </select></label
       >
-      <span class="ms-auto" data-testid="photo-count">{{ count?.photos ?? '…' }} pictures</span>
+      <span class="ms-auto" data-testid="photo-count">{{ count ? counted(count.photos, 'picture') : '…' }}</span>
     </form>
     <div v-if="chosen.length" class="bulk" data-testid="bulk">
       <strong>{{ chosen.length }} chosen</strong>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { AlbumView, UnitSummary } from '../../api/client'
@@ -43,7 +44,7 @@ const stateOf = (unit: UnitSummary) => {
   const parts = [
     `${unit.photos} ${unit.photos === 1 ? 'photo' : 'photos'}`,
     `${unit.cardsTold} ${unit.cardsTold === 1 ? 'card' : 'cards'}`,
-    `${unit.piecesPlaced} of ${unit.pockets} pockets filled`,
+    `${unit.piecesPlaced} of ${counted(unit.pockets, 'pocket')} filled`,
   ]
   const now = unit.id === thisWeek.value ? (props.album.kind === 'weekly' ? ', this week' : ', today') : ''
   const title = unit.title.includes(unit.mark) ? unit.title : `${unit.mark}, ${unit.title}`

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { answer, api, type StoryRoom, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
@@ -262,7 +263,7 @@ const throwAway = () =>
           @change="move([($event.target as HTMLSelectElement).value])"
         >
           <option v-if="days.length !== 1" value="">
-            {{ days.length ? `${days.length} days` : 'another day' }}
+            {{ days.length ? counted(days.length, 'day') : 'another day' }}
           </option>
           <option v-for="d in unit.days" :key="d.day" :value="d.day">{{ d.label }}</option>
         </select>

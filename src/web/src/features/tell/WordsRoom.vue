@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, ref, watchEffect } from 'vue'
 import type { AlbumView } from '../../api/client'
 import { useWordsDue } from '../albums/queries'
@@ -94,7 +95,7 @@ const troubled = computed(() => cards.value.filter((c) => c.problems.length > 0)
         <RouterLink :to="{ name: 'desk', params: { albumId: album.id, unitId: u.unitId, tab: 'tell' } }">{{
           u.title
         }}</RouterLink>
-        <small class="visually-quiet fw-normal ms-1">{{ u.label }} · {{ u.words }} words on cards</small>
+        <small class="visually-quiet fw-normal ms-1">{{ u.label }} · {{ counted(u.words, 'word') }} on cards</small>
       </h2>
       <p v-if="u.missing.length" class="missing-line">
         <span v-for="m in u.missing" :key="m" class="warning-chip">! {{ m }}</span>

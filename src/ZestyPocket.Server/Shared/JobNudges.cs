@@ -1,0 +1,83 @@
+using System.Collections.Concurrent;
+using Hangfire;
+using Npgsql;
+
+namespace ZestyPocket.Server.Shared;
+
+/// <summary>The queues of work that takes longer than a request. Each has workers of its own, so that none waits for another.</summary>
+public static class JobQueues
+{
+    public const string Imports = "imports";
+
+    public const string Prints = "prints";
+
+    public const int WorkersEach = 2;
+}
+
+/// <summary>Sees to it that an unfinished piece of work has a job, and that this server does not queue a second one.</summary>
+public abstract class JobNudges(IBackgroundJobClient jobs)
+{
+    private readonly ConcurrentDictionary<Guid, byte> _queued = new();
+
+    /// <summary>Asks for the job of a row unless this server has one queued or running.</summary>
+    public void Nudge(Guid id)
+    {
+        if (!_queued.TryAdd(id, 0))
+        {
+            return;
+        }
+
+        try
+        {
+            Enqueue(jobs, id);
+        }
+        catch
+        {
+            _queued.TryRemove(id, out _);
+            throw;
+        }
+    }
+
+    /// <summary>The job has ended or is about to look for the last time.</summary>
+    public void Release(Guid id) => _queued.TryRemove(id, out _);
+
+    protected abstract void Enqueue(IBackgroundJobClient jobs, Guid id);
+}
+
+/// <summary>
+/// A lock over all servers that ends with its connection, so that a killed server's is free at once.
+/// </summary>
+public sealed class ServerLock : IAsyncDisposable
+{
+    private readonly NpgsqlConnection _connection;
+
+    private ServerLock(NpgsqlConnection connection) => _connection = connection;
+
+    /// <summary>Takes the lock of a name; null when somebody else has it.</summary>
+    public static async Task<ServerLock?> TryTakeAsync(IConfiguration configuration, string name, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(configuration);
+        var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty")) { Pooling = false }.ConnectionString);
+        try
+        {
+            await connection.OpenAsync(cancel);
+            await using var take = new NpgsqlCommand("SELECT pg_try_advisory_lock(hashtextextended(@name, 0))", connection);
+            take.Parameters.AddWithValue("name", name);
+            if (await take.ExecuteScalarAsync(cancel) is true)
+            {
+                return new ServerLock(connection);
+            }
+
+            await connection.DisposeAsync();
+            return null;
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
+    }
+
+    public ValueTask DisposeAsync() => _connection.DisposeAsync();
+}

@@ -1,0 +1,276 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Tape;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>
+/// Walks of 200 random commands over an album, with imports, undo and redo between them. All the way each picture lies in
+/// exactly one unit that is there or in the undated tray, no pocket holds two pieces, and in the end undoing all gives
+/// the first state. ZESTY_WALKS says how many walks.
+/// </summary>
+public sealed class RandomWalkTests
+{
+    private const int Commands = 200;
+
+    private static int Walks => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks) ? walks : 24;
+
+    private static int FirstSeed => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed) ? seed : 1;
+
+    [Fact]
+    public async Task Whatever_is_done_in_whatever_order_nothing_is_lost_and_everything_can_be_undone()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (done, refused) = (0, 0);
+        for (var seed = FirstSeed; seed < FirstSeed + Walks; seed++)
+        {
+            var walk = new Walk(host, seed);
+            await walk.BeginAsync();
+            for (var i = 0; i < Commands; i++)
+            {
+                await walk.StepAsync();
+                if (i % 10 == 9)
+                {
+                    await walk.CheckAsync();
+                }
+            }
+
+            await walk.UndoAllAsync();
+            done += walk.Done;
+            refused += walk.Refused;
+        }
+
+        // A walk that is mostly refused walks nowhere.
+        done.ShouldBeGreaterThan(Walks * Commands / 2, $"{refused} were refused");
+        TestContext.Current.TestOutputHelper?.WriteLine($"{Walks} walks, {done} commands done, {refused} refused");
+    }
+
+    private sealed class Walk(TestHost host, int seed)
+    {
+        private static readonly string[] Words = ["We walked.", "It rained all day and we read.", "Bread, and the first strawberries of the year; nobody spoke for a while."];
+
+        private readonly Random _random = new(seed);
+        private readonly List<string> _log = [];
+        private Guid _album;
+        private string _first = string.Empty;
+        private int _pictures;
+
+        public int Done { get; private set; }
+
+        public int Refused { get; private set; }
+
+        public async Task BeginAsync()
+        {
+            _album = (await host.PostAsync<AlbumView>(
+                "/api/albums", new MakeAlbumRequest($"Walk {seed}", new LocalDate(2026, 5, 4), 3, ["6x8-four-3x4", "6x8-two-6x4"], MeasureSystem.Inches))).Id;
+            for (var i = 0; i < 4; i++)
+            {
+                await ImportAsync();
+            }
+
+            _first = await StateAsync();
+        }
+
+        public async Task StepAsync()
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            var services = scope.ServiceProvider;
+            try
+            {
+                _log.Add(await CommandAsync(services, services.GetRequiredService<ZestyContext>()));
+                Done++;
+            }
+            catch (Exception refusal) when (refusal is RuleException or StaleRevisionException or Server.Hosting.MissingException)
+            {
+                Refused++;
+            }
+            catch (Exception broken) when (broken is not OperationCanceledException)
+            {
+                throw new InvalidOperationException($"Walk {seed} broke after: {string.Join(" · ", _log.TakeLast(12))}", broken);
+            }
+        }
+
+        private async Task<string> CommandAsync(IServiceProvider services, ZestyContext db)
+        {
+            var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == _album).OrderBy(u => u.Ordinal).ToListAsync();
+            var unit = Any(units);
+            switch (_random.Next(20))
+            {
+                case 0:
+                    await ImportAsync();
+                    return "import";
+                case 1:
+                    return (await services.GetRequiredService<TapeEditor>().MergeAsync(unit.Id, unit.Revision, default)).Done;
+                case 2:
+                    return (await services.GetRequiredService<TapeEditor>().SplitAsync(unit.Id, unit.Revision, default)).Done;
+                case 3:
+                    return units.Count > 8 ? throw new RuleException("Long enough.") : (await services.GetRequiredService<TapeEditor>().GrowAsync(_album, 1, _random.Next(2) == 0, default)).Done;
+                case 4:
+                    var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
+                    var scheme = Any(Enum.GetValues<WeekScheme>());
+                    return (await services.GetRequiredService<TapeEditor>().CountAnewAsync(_album, album.Revision, c => c with { Scheme = scheme }, $"Scheme {scheme}", default)).Done;
+                case 5:
+                    return (await services.GetRequiredService<TapeEditor>().LeaveOutAsync(unit.Id, unit.Revision, _random.Next(2) == 0, default)).Done;
+                case 6:
+                    return await EditPhotoAsync(services, db);
+                case 7:
+                    return await TellAsync(services, db, unit);
+                case 8 when units.Count < 9:
+                    var protector = Any(await db.Protectors.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync());
+                    return (await services.GetRequiredService<LeafEditor>().AddAsync(unit.Id, new AddLeafRequest(unit.Revision, protector.Id), default)).Done;
+                case 9 or 10 or 11:
+                    return await StepBackOrForthAsync(services, db, unit);
+                default:
+                    return (await services.GetRequiredService<UnitEditor>().ApplyAsync(unit.Id, await EditAsync(services, unit), default)).Done;
+            }
+        }
+
+        private async Task<EditRequest> EditAsync(IServiceProvider services, AlbumUnit unit)
+        {
+            var open = await services.GetRequiredService<UnitOpener>().OpenAsync(unit.Id, default);
+            var place = Any(open.Pockets.ToList()) is { Place: { PocketKey: not null } at } ? new PlaceRequest(at.LeafId, at.Side, at.PocketKey) : null;
+            var piece = open.Content.Pieces.IsEmpty ? (Guid?)null : Any(open.Content.Pieces).Id;
+            var photo = open.Photos.Count == 0 ? (Guid?)null : Any(open.Photos.Keys.ToList());
+            return _random.Next(9) switch
+            {
+                0 => new EditRequest(unit.Revision, EditKind.Fill),
+                1 => new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Any(Words), Place: _random.Next(2) == 0 ? place : null),
+                2 => new EditRequest(unit.Revision, EditKind.Put, PieceId: piece, Place: place),
+                3 => new EditRequest(unit.Revision, EditKind.TakeOut, Place: place),
+                4 => new EditRequest(unit.Revision, EditKind.Discard, PieceId: piece),
+                5 => new EditRequest(unit.Revision, EditKind.Lock, Place: place, Locked: _random.Next(2) == 0),
+                6 => new EditRequest(unit.Revision, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, _random.Next(2) == 0)),
+                7 => new EditRequest(unit.Revision, EditKind.LeaveClear, Place: place, Locked: _random.Next(2) == 0),
+                _ => new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: photo, Place: place),
+            };
+        }
+
+        private async Task<string> EditPhotoAsync(IServiceProvider services, ZestyContext db)
+        {
+            var photo = Any(await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync());
+            var change = _random.Next(3) switch
+            {
+                0 => new PhotoChange(Verdict: Any(Enum.GetValues<Verdict>())),
+                1 => new PhotoChange(Day: new LocalDate(2026, 5, 1).PlusDays(_random.Next(30))),
+                _ => new PhotoChange(TakeDayAway: true),
+            };
+            return (await services.GetRequiredService<PhotoEditor>().ApplyAsync(_album, new PhotoEditRequest([new PhotoAt(photo.Id, photo.Revision)], change), default)).Done;
+        }
+
+        private async Task<string> TellAsync(IServiceProvider services, ZestyContext db, AlbumUnit unit)
+        {
+            var stories = services.GetRequiredService<StoryEditor>();
+            if (await db.Stories.AsNoTracking().Where(s => s.AlbumId == _album).ToListAsync() is { Count: > 3 } told)
+            {
+                return (await stories.SetAsync(unit.Id, Any(told).Id, new SetStoryRequest(unit.Revision, 1 + _random.Next(2)), default)).Done;
+            }
+
+            return (await stories.MakeAsync(_album, new NewStoryRequest(Any(Words), "", [unit.FirstDay]), default)).Done;
+        }
+
+        private async Task<string> StepBackOrForthAsync(IServiceProvider services, ZestyContext db, AlbumUnit unit)
+        {
+            var steps = services.GetRequiredService<UnitSteps>();
+            var (undo, redo) = await services.GetRequiredService<History>().NextOfAlbumAsync(_album, default);
+            db.ChangeTracker.Clear();
+            return _random.Next(4) switch
+            {
+                0 => (await steps.UndoAsync(unit.Id, unit.Revision, default)).Done,
+                1 => (await steps.RedoAsync(unit.Id, unit.Revision, default)).Done,
+                2 when redo is not null => (await steps.RedoEditAsync(redo.Id, default)).Done,
+                _ when undo is not null => (await steps.UndoEditAsync(undo.Id, default)).Done,
+                _ => throw new RuleException("Nothing to undo."),
+            };
+        }
+
+        private async Task ImportAsync()
+        {
+            var i = _pictures++;
+            var taken = _random.Next(8) == 0 ? null : $"2026:05:{1 + _random.Next(30):00} {_random.Next(24):00}:{_random.Next(60):00}:00";
+            await host.AddAsync(_album, $"{i}.jpg", Pictures.Jpeg(64 + i, 48, taken, shade: (seed + i) % 250));
+        }
+
+        /// <summary>What must hold at every moment.</summary>
+        public async Task CheckAsync()
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+            var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
+            var days = await AlbumDays.ReadAsync(db, album, default);
+            foreach (var photo in await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync())
+            {
+                photo.UnitId.ShouldBe(days.Place(photo).UnitId, $"walk {seed}: {photo.FileName} of {photo.Day} after {string.Join(" · ", _log.TakeLast(10))}");
+            }
+
+            var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == _album).ToListAsync();
+            var seen = new HashSet<Guid>();
+            foreach (var unit in await db.Units.AsNoTracking().Where(u => u.AlbumId == _album).ToListAsync())
+            {
+                var content = unit.Read();
+                var says = $"walk {seed}: after {string.Join(" · ", _log.TakeLast(10))}";
+                content.Placements.Select(p => p.Place).ShouldBeUnique();
+                content.Placements.Select(p => p.PieceId).ShouldBeUnique();
+                content.Placements.ShouldAllBe(p => content.Find(p.PieceId) != null, says);
+                content.Pieces.ShouldAllBe(p => seen.Add(p.Id), says);
+                content.Placements.ShouldAllBe(
+                    p => leaves.Any(l => l.Id == p.Place.LeafId && (p.Place.Side == Core.Pages.LeafSide.Front ? l.FrontUnitId : l.BackUnitId) == unit.Id), says);
+            }
+        }
+
+        public async Task UndoAllAsync()
+        {
+            for (var i = 0; ; i++)
+            {
+                await using var scope = host.Services.CreateAsyncScope();
+                var (undo, _) = await scope.ServiceProvider.GetRequiredService<History>().NextOfAlbumAsync(_album, default);
+                if (undo is null)
+                {
+                    break;
+                }
+
+                i.ShouldBeLessThan(2 * Commands, "undoing never ends");
+                await using var own = host.Services.CreateAsyncScope();
+                await own.ServiceProvider.GetRequiredService<UnitSteps>().UndoEditAsync(undo.Id, default);
+            }
+
+            await CheckAsync();
+            (await StateAsync()).ShouldBe(_first, $"walk {seed} does not end where it began");
+        }
+
+        /// <summary>Everything an edit can change, as text; pictures that were imported since do not count.</summary>
+        private async Task<string> StateAsync()
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+            var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
+            var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == _album).OrderBy(u => u.Ordinal).ToListAsync();
+            var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == _album).OrderBy(l => l.Ordinal).ToListAsync();
+            var photos = await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).OrderBy(p => p.AddedAt).ThenBy(p => p.FileName).Take(4).ToListAsync();
+            return string.Join('\n', [
+                UnitContentJson.WriteState(album.ReadCalendar()), UnitContentJson.WriteState(album.ReadWords()), album.Name,
+                .. units.Select(u => $"{u.Id} {u.Ordinal} {u.ReadDates()} {UnitContentJson.Write(u.Read())}"),
+                .. leaves.Select(l => $"{l.Id} {l.Ordinal} {l.ProtectorId} {l.FrontUnitId} {l.BackUnitId} {UnitContentJson.WriteState(l.ReadForm())}"),
+                .. photos.Select(p => $"{p.Id} {p.Verdict} {p.KeeperDay} {p.DayTakenAway} {p.UnitId}"),
+                $"{await db.Stories.CountAsync(s => s.AlbumId == _album)} stories",
+            ]);
+        }
+
+        private T Any<T>(IReadOnlyList<T> among) => among.Count == 0 ? throw new RuleException("There is none.") : among[_random.Next(among.Count)];
+    }
+}
