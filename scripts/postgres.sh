@@ -95,6 +95,21 @@ SQL
 
 postgres_running() { as_postgres "$PG_BIN/pg_ctl" -D "$1/cluster" status >/dev/null 2>&1; }
 
+# postgres_answers FOLDER: whether it takes connections. After a kill -9 the process may still be listed for a moment,
+# with a port that nobody listens on any more.
+postgres_answers() { "$PG_BIN/pg_isready" -q -h 127.0.0.1 -p "$(postgres_port "$1")" 2>/dev/null; }
+
+# postgres_settled FOLDER: waits until it either answers (0) or is not running (1).
+postgres_settled() {
+  local try
+  for try in $(seq 1 60); do
+    postgres_running "$1" || return 1
+    postgres_answers "$1" && return 0
+    sleep 0.5
+  done
+  return 1
+}
+
 postgres_stop() {
   if postgres_running "$1"; then
     as_postgres "$PG_BIN/pg_ctl" -D "$1/cluster" -m "${2:-fast}" -w stop >/dev/null 2>&1 || true

@@ -174,7 +174,7 @@ app.UseStaticFiles(new StaticFileOptions
 
 app.MapHealthChecks("/healthz");
 app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();
-var api = app.MapGroup("/api");
+var api = app.MapGroup("/api").AddEndpointFilter(NoMissingEntries.CheckAsync);
 api.MapCatalog();
 api.MapDesigns();
 api.MapAlbums();

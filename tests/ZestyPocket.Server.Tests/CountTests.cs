@@ -198,4 +198,24 @@ public sealed class CountTests
 
     private static async Task SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
         (await host.Client.PutAsJsonAsync($"/api/albums/{album}/protectors/{protector}/stock", new StockRequest(stock), TestHost.Json)).EnsureSuccessStatusCode();
+
+    [Fact]
+    public async Task The_badge_of_count_counts_untold_stories_as_the_sum_does()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("6x8-two-6x4");
+        for (var i = 0; i < 4; i++)
+        {
+            await host.AddAsync(album.Id, $"{i}.jpg", Pictures.Jpeg(600 + i, 400, "2026:05:05 12:00:00"));
+        }
+
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        unit.Counts.PiecesShort.ShouldBe(0);
+        await host.PostAsync<Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new Words.NewStoryRequest("It rained.", "", [unit.FirstDay]));
+        await host.PostAsync<Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new Words.NewStoryRequest("It stopped.", "", [unit.FirstDay]));
+        unit = await host.OpenAsync(unit.Id);
+        var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
+        unit.Counts.PiecesShort.ShouldBe(count.Pieces - count.Pockets);
+        unit.Counts.PiecesShort.ShouldBe(2);
+    }
 }

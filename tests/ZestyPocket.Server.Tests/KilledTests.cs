@@ -3,16 +3,21 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Npgsql;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Importing;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Photos;
+using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>
 /// The server and the database are killed, with -9, ten times each at different moments of an import of 200 files that
-/// is still being sent. Afterwards every file is there once, and no row is without its file.
+/// is still being sent, each time with a print just begun. Afterwards every file is there once, no row is without its
+/// file, and every print is drawn.
 /// </summary>
 public sealed class KilledTests
 {
@@ -56,6 +61,8 @@ public sealed class KilledTests
             }
         })).ToList();
 
+        var unit = await FilledAsync(machine, album.Units[0].Id);
+        var (prints, longest) = (new List<Guid>(), TimeSpan.Zero);
         foreach (var moment in Moments)
         {
             await Machine.PersistAsync(async () =>
@@ -65,9 +72,15 @@ public sealed class KilledTests
                     throw new TimeoutException($"The import never came to {moment} photos.");
                 }
             });
+            await Machine.PersistAsync(async () => prints.Add((await machine.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest($"at {moment}", [unit], "letter", "1/4 in", "0"))).Id));
+            var watch = Stopwatch.StartNew();
             await kill();
+            await Machine.PersistAsync(() => machine.GetAsync<AlbumView>($"/api/albums/{album.Id}"));
+            longest = longest < watch.Elapsed ? watch.Elapsed : longest;
         }
 
+        // Told, not judged: how long it takes depends on what else the machine is doing.
+        TestContext.Current.TestOutputHelper?.WriteLine($"After a kill it answered again within {longest.TotalSeconds:0.0} s at the longest");
         await Task.WhenAll(senders);
         await Machine.PersistAsync(() => machine.PostAsync<ImportView>($"/api/imports/{batch}/close", new { }));
         ImportView? done = null;
@@ -91,6 +104,27 @@ public sealed class KilledTests
             Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await File.ReadAllBytesAsync(path))).ShouldBe(sha);
         }
 
+        foreach (var print in prints)
+        {
+            PrintJobView? job = null;
+            await Machine.PersistAsync(async () =>
+            {
+                job = await machine.GetAsync<PrintJobView>($"/api/print-jobs/{print}");
+                if (job.State is PrintJobState.Waiting or PrintJobState.Running)
+                {
+                    throw new TimeoutException($"A print is still {job.State}.");
+                }
+            });
+            (job!.State, job.Problem).ShouldBe((PrintJobState.Done, null));
+            File.Exists(Path.Combine(machine.DataFolder, "prints", $"{print:N}.pdf")).ShouldBeTrue();
+        }
+
+        // Half-written sheets are swept at the next start.
+        foreach (var half in Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*"))
+        {
+            File.SetLastWriteTimeUtc(half, DateTime.UtcNow.AddHours(-1));
+        }
+
         // What was received but not yet noted when the kill came was sent again; a day later the leftover is thrown away.
         var parked = Path.Combine(machine.DataFolder, "vault", "parked");
         foreach (var leftover in Directory.GetFiles(parked))
@@ -100,7 +134,25 @@ public sealed class KilledTests
 
         machine.KillServer();
         await machine.StartServerAsync();
+        await Machine.PersistAsync(() => Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*").Length == 0 ? Task.CompletedTask : throw new TimeoutException("Half-written sheets stay for ever."));
         await Machine.PersistAsync(() => Directory.GetFiles(parked).Length == 0 ? Task.CompletedTask : throw new TimeoutException("Leftovers stay for ever."));
+    }
+
+    /// <summary>A week with fillers in its first pockets, so that there is something to print.</summary>
+    private static async Task<Guid> FilledAsync(Machine machine, Guid unitId)
+    {
+        for (var i = 0; i < 4; i++)
+        {
+            await Machine.PersistAsync(async () =>
+            {
+                var unit = await machine.GetAsync<UnitView>($"/api/units/{unitId}");
+                var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[i]);
+                await machine.PostAsync<EditAnswer>($"/api/units/{unitId}/edits", new EditRequest(
+                    unit.Revision, EditKind.AddCard, CardKind: CardKind.Filler, Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)));
+            });
+        }
+
+        return unitId;
     }
 
     /// <summary>A database cluster and a server, each a process of its own that can be killed.</summary>

@@ -305,4 +305,53 @@ public sealed class LeafTests
         await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("", 0)));
         (await LeavesAsync(host, album))[1].Tab.ShouldBeNull();
     }
+
+    [Fact]
+    public async Task A_fused_leaf_that_is_given_up_does_not_go_back_to_those_on_hand()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
+        var protector = album.Protectors[0].Id;
+        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/protectors/{protector}/stock", new StockRequest(10), TestHost.Json)).EnsureSuccessStatusCode();
+        var leaf = (await LeavesAsync(host, album))[1];
+        var fuse = (await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}")).Fusible[0];
+        await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!)));
+        (await StockAsync()).ShouldBe(10);
+        leaf = (await LeavesAsync(host, album))[1];
+        var anew = await FormAsync(host, album, leaf, new FormLeafRequest(0, Anew: true));
+        (await StockAsync()).ShouldBe(9);
+        await host.PostAsync<StepAnswer>($"/api/edits/{anew.EditId}/undo", new { });
+        (await StockAsync()).ShouldBe(10);
+
+        async Task<int?> StockAsync() => (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == protector).Stock;
+    }
+
+    [Fact]
+    public async Task An_album_can_change_from_facing_pages_to_one_leaf_and_back_with_its_pieces()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album, 12);
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        var placed = Filled(week);
+        var revision = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Revision;
+        var preview = await PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Leaf, Preview: true));
+        preview.EditId.ShouldBeNull();
+        preview.Moved.ShouldNotBeEmpty();
+        (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).School.ShouldBe(PageSchool.Spread);
+
+        var changed = await PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Leaf));
+        week = await host.OpenAsync(week.Id);
+        week.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
+        week.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
+        Filled(week).ShouldBe(placed);
+        // On the older revision it is refused with both sides.
+        (await host.RefusedAsync(409, HttpMethod.Put, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Spread)))["theirs"]!.AsArray().Count.ShouldBe(1);
+        await host.PostAsync<StepAnswer>($"/api/edits/{changed.EditId}/undo", new { });
+        week = await host.OpenAsync(week.Id);
+        week.Faces.Select(f => f.Side).ShouldBe([LeafSide.Back, LeafSide.Front]);
+        Filled(week).ShouldBe(placed);
+
+        static int Filled(UnitView unit) => unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null);
+    }
 }

@@ -105,7 +105,8 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             dates.Count > 0 && calendar.Beyond(dates, atEnd: true) is not null,
             calendar.Style.Order,
             calendar.Style.Clock,
-            album.School);
+            album.School,
+            album.FacesPerUnit);
 
         string Mark(UnitDates unit) => unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
     }

@@ -29,7 +29,8 @@ public sealed record AlbumView(
     bool CanGrowAtEnd,
     DateOrder DateOrder,
     HourClock Clock,
-    PageSchool School);
+    PageSchool School,
+    int FacesPerUnit);
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(

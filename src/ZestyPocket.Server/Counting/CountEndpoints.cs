@@ -43,6 +43,8 @@ public static class CountEndpoints
             reader.LeafAsync(albumId, leafId, cancel)).WithName("getLeaf").WithProblems();
         group.MapPost("/albums/{albumId:guid}/leaves/{leafId:guid}/move", (Guid albumId, Guid leafId, MoveLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
             editor.MoveAsync(albumId, leafId, request, cancel)).WithName("moveLeaf").WithProblems();
+        group.MapPut("/albums/{albumId:guid}/school", (Guid albumId, ChangeSchoolRequest request, LeafEditor editor, CancellationToken cancel) =>
+            editor.SchoolAsync(albumId, request, cancel)).WithName("changeSchool").WithProblems();
         group.MapPut("/albums/{albumId:guid}/leaves/{leafId:guid}/form", (Guid albumId, Guid leafId, FormLeafRequest request, LeafEditor editor, CancellationToken cancel) =>
             editor.FormAsync(albumId, leafId, request, cancel)).WithName("formLeaf").WithProblems();
         group.MapPost("/albums/{albumId:guid}/protectors", (Guid albumId, MakeRequest request, LeafMakes makes, CancellationToken cancel) =>

@@ -121,8 +121,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         var cutsOf = open.Album.Protectors.Select(p => p.ToProtector()).Concat(open.Faces.Select(f => f.Protector))
             .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
         var sizes = cutsOf.SelectMany(c => c).Concat(cutsOf.Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half)).Select(c => FusedOffers.HalfOf(c.Key))).Distinct().ToList();
-        // A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.
-        var ofPockets = open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f))).Distinct().ToList();
+        var ofPockets = SizesOfPockets(open);
         var wants = new List<Want>();
         var inCollages = open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
         var spanning = open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
@@ -148,18 +147,40 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         }
 
         wants.AddRange(open.Content.Pieces.OfType<Keepsake>().Where(k => !k.InEnvelope).Select(k => Want.Flat(k, sizes)));
-        var (first, last) = (open.Dates.First, open.Dates.Last);
-        var albumId = open.Album.Id;
-        var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= first && d <= last)).ToListAsync(cancel);
-        foreach (var story in stories.Where(s => s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty && s.Days[0] >= first))
+        foreach (var (needed, fewest) in await UntoldAsync(open, sizes, ofPockets, cancel))
         {
-            var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
-            var needed = sizes.ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
-            var fewest = ofPockets.Select(s => needed[s]).Where(n => n > 0).DefaultIfEmpty(1).Min();
             wants.AddRange(Enumerable.Repeat(Want.Words(WantKind.Story, "untold stories", sizes, s => needed[s] > 0 && needed[s] <= fewest), fewest));
         }
 
         return wants;
+    }
+
+    /// <summary>How many pockets the stories of a unit want that are on no card yet.</summary>
+    public async Task<int> UntoldAsync(OpenUnit open, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var ofPockets = SizesOfPockets(open);
+        return (await UntoldAsync(open, ofPockets, ofPockets, cancel)).Sum(s => s.Fewest);
+    }
+
+    /// <summary>A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.</summary>
+    private static List<Size> SizesOfPockets(OpenUnit open) =>
+        [.. open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f))).Distinct()];
+
+    /// <summary>Untold stories, each with the cards it needs in each size and the fewest of them.</summary>
+    private async Task<List<(Dictionary<Size, int> Needed, int Fewest)>> UntoldAsync(OpenUnit open, List<Size> sizes, List<Size> ofPockets, CancellationToken cancel)
+    {
+        var (first, last, albumId) = (open.Dates.First, open.Dates.Last, open.Album.Id);
+        var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= first && d <= last)).ToListAsync(cancel);
+        var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
+        var untold = new List<(Dictionary<Size, int>, int)>();
+        foreach (var story in stories.Where(s => s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty && s.Days[0] >= first))
+        {
+            var needed = sizes.Union(ofPockets).ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
+            untold.Add((needed, ofPockets.Select(s => needed[s]).Where(n => n > 0).DefaultIfEmpty(1).Min()));
+        }
+
+        return untold;
     }
 
     /// <summary>The leaves of a unit in order, with what may be done to them.</summary>

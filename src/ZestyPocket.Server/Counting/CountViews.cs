@@ -198,6 +198,9 @@ public sealed record UnitAt(Guid UnitId, int Revision);
 public sealed record AddLeafRequest(int Revision, Guid? ProtectorId = null, MakeRequest? Make = null, bool? Preview = null);
 
 /// <summary>Where a leaf goes: its place from 0 among the leaves without it.</summary>
+public sealed record ChangeSchoolRequest(int Revision, ZestyPocket.Core.Pages.PageSchool School, bool? Preview = null);
+
+/// <summary>Moves a leaf.</summary>
 public sealed record MoveLeafRequest(int Revision, int To, bool? Preview = null);
 
 /// <summary>What is done to a leaf; one of them.</summary>

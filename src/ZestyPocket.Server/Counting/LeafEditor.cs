@@ -102,8 +102,38 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         var (form, protector) = (leaf.ReadForm(), binder.ProtectorOf(leaf.ProtectorId));
         var (changed, done) = Changed(form, protector, request);
         var sides = binder.SidesOf(leaf);
+        if (request.Anew == true)
+        {
+            LeafDesigns.Spoil(history, leaf, binder.Album.Protectors);
+        }
+
         LeafDesigns.Form(history, leaf, leaf.ProtectorId, protector, changed, sides);
         return await SaveAsync(done, sides, before, request.Preview == true, cancel);
+    }
+
+    /// <summary>
+    /// Changes how a unit takes its pages: facing pages, or the two faces of one leaf. The pages are handed out anew in
+    /// reading order, their pieces with them.
+    /// </summary>
+    public async Task<LeavesAnswer> SchoolAsync(Guid albumId, ChangeSchoolRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        await binder.LoadAsync(albumId, cancel);
+        await history.RequireAsync(binder.Album, request.Revision, "Change the pages of a week", cancel);
+        if (binder.Album.FacesPerUnit != 2 || binder.Album.School == request.School || !Enum.IsDefined(request.School))
+        {
+            throw new RuleException(binder.Album.School == request.School
+                ? "The album takes its pages that way already. Nothing was changed."
+                : "Only an album with two pages for each part has facing pages or leaves of its own. Nothing was changed.");
+        }
+
+        var before = BinderShot.Of(binder);
+        history.Touch([binder.Album]);
+        binder.Album.School = request.School;
+        binder.Lay([], binder.FacesOf);
+        binder.ReadFaces();
+        var done = request.School == PageSchool.Spread ? "Took facing pages for each part" : "Took one leaf for each part";
+        return await SaveAsync(done, binder.Units, before, request.Preview == true, cancel);
     }
 
     private static (LeafForm Form, string Done) Changed(LeafForm form, Protector protector, FormLeafRequest request)
@@ -168,6 +198,7 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
             var sides = binder.SidesOf(leaf);
             if (leaf.ProtectorId != Require(protectorId))
             {
+                LeafDesigns.Spoil(history, leaf, binder.Album.Protectors);
                 LeafDesigns.Change(history, leaf, protectorId, binder.ProtectorOf(protectorId), sides);
                 touched.UnionWith(sides);
             }
@@ -218,6 +249,7 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
             return false;
         }
 
+        LeafDesigns.Spoil(history, leaf, binder.Album.Protectors);
         LeafDesigns.Change(history, leaf, protectorId, binder.ProtectorOf(protectorId), sides);
         return true;
     }

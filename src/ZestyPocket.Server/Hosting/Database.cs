@@ -10,6 +10,9 @@ public static class Database
     /// <summary>"zesty" on a telephone keypad; any number does as long as all servers use the same.</summary>
     private const long MigrationLock = 93789;
 
+    /// <summary>How long a database may take to come up, such as one that was killed and goes through its log.</summary>
+    private static readonly TimeSpan ComesUpWithin = TimeSpan.FromSeconds(60);
+
     /// <summary>Applies migrations, one server at a time when several start together.</summary>
     public static async Task MigrateAsync(string connectionString, CancellationToken cancel)
     {
@@ -17,7 +20,7 @@ public static class Database
         var unpooled = new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString;
         // Taken in the database that always exists: ours may have to be made first.
         await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(unpooled) { Database = "postgres" }.ConnectionString);
-        await connection.OpenAsync(cancel);
+        await OpenAsync(connection, cancel);
         await using (var take = new NpgsqlCommand($"SELECT pg_advisory_lock({MigrationLock})", connection))
         {
             await take.ExecuteNonQueryAsync(cancel);
@@ -27,5 +30,22 @@ public static class Database
         ZestyContext.Configure(builder, unpooled);
         await using var db = new ZestyContext(builder.Options);
         await db.Database.MigrateAsync(cancel);
+    }
+
+    private static async Task OpenAsync(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        var began = System.Diagnostics.Stopwatch.GetTimestamp();
+        while (true)
+        {
+            try
+            {
+                await connection.OpenAsync(cancel);
+                return;
+            }
+            catch (NpgsqlException away) when (Outage.Of(away) is { IsDatabase: true } && System.Diagnostics.Stopwatch.GetElapsedTime(began) < ComesUpWithin)
+            {
+                await Task.Delay(250, cancel);
+            }
+        }
     }
 }

@@ -145,6 +145,7 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
     public void RemoveLeaf(Guid leafId)
     {
         var leaf = Leaves.Single(l => l.Id == leafId);
+        LeafDesigns.Spoil(history, leaf, Album.Protectors);
         history.Touch([leaf]);
         (leaf.Gone, leaf.FrontUnitId, leaf.BackUnitId) = (true, null, null);
         Leaves.Remove(leaf);

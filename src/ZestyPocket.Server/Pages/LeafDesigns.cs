@@ -8,6 +8,21 @@ namespace ZestyPocket.Server.Pages;
 public static class LeafDesigns
 {
     /// <summary>
+    /// A leaf that was fused or cut down cannot go back to the others: when it is given up, inside the edit under way,
+    /// there is one less of its make. Common practice.
+    /// </summary>
+    public static void Spoil(History history, AlbumLeaf leaf, IEnumerable<AlbumProtector> protectors)
+    {
+        ArgumentNullException.ThrowIfNull(history);
+        ArgumentNullException.ThrowIfNull(leaf);
+        if (leaf.ReadForm().IsAltered && protectors.FirstOrDefault(p => p.Id == leaf.ProtectorId) is { Stock: > 0 } row)
+        {
+            history.Touch([row]);
+            row.Stock--;
+        }
+    }
+
+    /// <summary>
     /// Another make inside the edit under way. Seams and cuts belonged to the old page and go with it; the tab stays.
     /// Gives how many pieces went to the tray.
     /// </summary>

@@ -416,6 +416,7 @@ public sealed class UnitEditor(ZestyContext db, UnitOpener opener, History histo
 
         var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
         var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
+        LeafDesigns.Spoil(history, leaf, open.Album.Protectors);
         var lost = LeafDesigns.Change(history, leaf, protector.Id, protector.ToProtector(), units);
         var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
         var summary = $"Changed a leaf to {design.Name}{tray}";

@@ -16,7 +16,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>Turns an open unit into what the screen shows.</summary>
-public sealed class UnitReader(ZestyContext db, History history, PieceFaces faces)
+public sealed class UnitReader(ZestyContext db, History history, PieceFaces faces, CountReader counting)
 {
     public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
     {
@@ -37,7 +37,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var loose = content.Loose.Select(p => View(open, p)).OfType<PieceView>().ToList();
         var all = faceViews.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Concat(loose).ToList();
         var pockets = faceViews.Sum(f => f.Pockets.Count);
-        var (pieces, room) = (CountReader.PiecesOf(open), pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place)));
+        var (pieces, room) = (CountReader.PiecesOf(open) + await counting.UntoldAsync(open, cancel), pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place)));
         return new UnitView(
             unit.Id,
             unit.AlbumId,
@@ -305,17 +305,17 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             return null;
         }
 
-        var at = Length.FromInches(1, 8);
-        var x = new Length((long)(((photo.FocusX * photo.Width) - crop.Left) / crop.Width * cut.Width.Emu));
-        var strip = face.Protector.RingStripX(face.Side);
-        if (x >= strip && x <= strip + face.Protector.RingStrip)
+        var found = face.Pockets.First(p => p.Place == lies.Place);
+        var (bodyX, bodyY) = face.Protector.BodyOrigin(face.Side);
+        var bounds = found.Pocket.Bounds.Moved(bodyX, bodyY);
+        var stray = MustStay.On(
+            face.Protector, face.Side, face.Form, new Rect(bounds.X, bounds.Y, cut), crop, photo.Pixels, (photo.FocusX, photo.FocusY), Boxes.Read(photo.KeepBoxes));
+        return stray switch
         {
-            return "What must stay of this picture lies in the hole strip: frame it away from the rings.";
-        }
-
-        return face.Protector.MarksOn(face.Side, face.Form).Any(m => m.Kind == MarkKind.Fold && x > m.X1 - at && x < m.X1 + at)
-            ? "What must stay of this picture lies on the fold: frame it to one side."
-            : null;
+            StrayPlace.HoleStrip => "What must stay of this picture lies in the hole strip: frame it away from the rings.",
+            StrayPlace.Fold => "What must stay of this picture lies on the fold: frame it to one side.",
+            _ => null,
+        };
     }
 
     /// <summary>What a card is called in lists.</summary>

@@ -235,7 +235,7 @@ public static partial class StoryFiles
     private static string FileName(string source)
     {
         var path = source.Split('?', '#')[0].Replace('\\', '/');
-        return Short(Uri.UnescapeDataString(path[(path.LastIndexOf('/') + 1)..]), 300);
+        return Short(PlainWords.Name(Uri.UnescapeDataString(path[(path.LastIndexOf('/') + 1)..])), 300);
     }
 
     private static string Short(string text, int most) => text.Length <= most ? text.Trim() : text[..most].Trim();

@@ -55,9 +55,9 @@ internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? Fr
 }
 
 /// <summary>The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas.</summary>
-internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null, AlbumFormulas? Formulas = null)
+internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null, AlbumFormulas? Formulas = null, PageSchool? School = null)
 {
-    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas());
+    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas(), album.School);
 
     /// <summary>Before words were kept apart, people and known words stood in the calendar.</summary>
     public static AlbumState Read(string json)
@@ -85,6 +85,7 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
             album.WriteCalendar(Calendar);
         }
 
+        album.School = School ?? album.School;
         if (Words is not null)
         {
             album.WriteWords(Words);

@@ -172,4 +172,35 @@ public sealed class LeafFormTests
     [InlineData("A tab with far too many words on it", 0)]
     [InlineData("May", 6)]
     public void A_tab_is_short_and_on_the_edge(string words, int place) => Should.Throw<RuleException>(() => new IndexTab(words, place).Checked());
+
+    [Fact]
+    public void The_halves_of_a_measured_pocket_keep_its_measure_and_lose_half_a_seam_and_the_ease_on_each_side()
+    {
+        var page = Of("9x12-rows-6x4-3x4");
+        var wide = Size.FromInches(6, 4);
+        var measured = page with { ClearSizes = page.ClearSizes.Add(wide, new Size(Inches(5.9375m), Inches(3.875m))) };
+        var pocket = measured.Design.Pockets.First(p => p.Nominal == wide);
+        measured.CutSize(pocket).ShouldBe(new Size(Inches(5.90625m), Inches(3.84375m)));
+
+        // 6 x 1 1/2 and 6 x 2 1/2: the weld above or below takes 1/16, half the seam 1/32, the ease 1/32.
+        var rows = measured.Altered(LeafForm.Plain.With(new Fuse(pocket.Key, Upright: false, Inches(1.5m))));
+        var (upper, lower) = (rows.Design.Pockets.First(p => p.Key == pocket.Key + "a"), rows.Design.Pockets.First(p => p.Key == pocket.Key + "b"));
+        rows.CutSize(upper).ShouldBe(new Size(Inches(5.90625m), Inches(1.375m)));
+        rows.CutSize(lower).ShouldBe(new Size(Inches(5.90625m), Inches(2.375m)));
+        (rows.ClearSize(upper).Height + rows.ClearSize(lower).Height + Alterations.SeamWidth).ShouldBe(Inches(3.875m));
+
+        // Upright halves, and one of them parted again.
+        var columns = measured.Altered(LeafForm.Plain.With(Alterations.InHalf(pocket)).With(new Fuse(pocket.Key + "a", Upright: true, Inches(1.5m))));
+        var parts = columns.Design.Pockets.Where(p => p.Key.StartsWith(pocket.Key, StringComparison.Ordinal)).ToList();
+        (parts.Aggregate(Length.Zero, (sum, p) => sum + columns.ClearSize(p).Width) + (2 * Alterations.SeamWidth)).ShouldBe(Inches(5.9375m));
+        parts.ShouldAllBe(p => columns.CutSize(p).Height == Inches(3.84375m));
+    }
+
+    [Fact]
+    public void The_halves_of_a_pocket_that_nobody_measured_are_of_their_name()
+    {
+        var page = Of("9x12-rows-6x4-3x4");
+        var altered = page.Altered(LeafForm.Plain.With(Alterations.InHalf(page.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4)))));
+        altered.CutSize(altered.Design.Pockets[0]).ShouldBe(Size.FromInches(3, 4));
+    }
 }

@@ -142,4 +142,31 @@ public sealed class SheetPackingTests
     }
 
     private static SheetPiece[] Copies(Size size, int count, bool mayTurn) => [.. Enumerable.Range(0, count).Select(i => new SheetPiece(i, size, mayTurn))];
+
+    [Fact]
+    public void Every_edge_of_every_piece_lies_on_a_cut_line()
+    {
+        var random = new Random(4);
+        Size[] sizes = [Size.FromInches(3, 4), Size.FromInches(6, 4), Size.FromInches(2, 2), Size.FromInches(3, 3), Size.FromInches(3, 8)];
+        var edges = 0;
+        for (var run = 0; run < 40; run++)
+        {
+            DuePiece[] due = [.. Enumerable.Range(0, 1 + random.Next(24)).Select(i => new DuePiece(Guid.CreateVersion7(), $"W1 L{i}", sizes[random.Next(sizes.Length)], Stock.PhotoPaper))];
+            var gap = run % 2 == 0 ? Length.Zero : Length.FromMillimetres(4);
+            var plan = PrintPlan.For(due, new PrinterSetup(run % 3 == 0 ? Paper.A4 : Paper.Letter, Length.FromInches(1, 4), gap), TestContext.Current.CancellationToken);
+            foreach (var sheet in plan.Sheets)
+            {
+                foreach (var b in sheet.Pieces.Select(p => p.Bounds))
+                {
+                    edges += 4;
+                    sheet.Cuts.ShouldContain(c => c.X1 == c.X2 && c.X1 == b.X && c.Y1 <= b.Y && c.Y2 >= b.Bottom);
+                    sheet.Cuts.ShouldContain(c => c.X1 == c.X2 && c.X1 == b.Right && c.Y1 <= b.Y && c.Y2 >= b.Bottom);
+                    sheet.Cuts.ShouldContain(c => c.Y1 == c.Y2 && c.Y1 == b.Y && c.X1 <= b.X && c.X2 >= b.Right);
+                    sheet.Cuts.ShouldContain(c => c.Y1 == c.Y2 && c.Y1 == b.Bottom && c.X1 <= b.X && c.X2 >= b.Right);
+                }
+            }
+        }
+
+        edges.ShouldBeGreaterThan(1_400);
+    }
 }

@@ -222,4 +222,93 @@ public sealed class PrintedSheetTests : IDisposable
             }
         }
     }
+
+    [Theory]
+    [InlineData(3, 4, 6)]
+    [InlineData(2, 2, 20)]
+    [InlineData(6, 4, 3)]
+    public void Every_piece_number_is_on_its_sheet_also_without_a_gap(int width, int height, int count)
+    {
+        DuePiece[] due = [.. Enumerable.Range(1, count).Select(i => new DuePiece(Guid.CreateVersion7(), $"W19 {(i % 2 == 0 ? 'L' : 'R')}{i}", Size.FromInches(width, height), Stock.WhiteCard))];
+        var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero), TestContext.Current.CancellationToken);
+        plan.Sheets.Length.ShouldBe(1);
+        using var document = PdfDocument.Open(Drawn(plan));
+        var text = document.GetPage(1).Text;
+        due.ShouldAllBe(d => text.Contains(d.Number.Split(' ')[1], StringComparison.Ordinal), text);
+        text.ShouldContain("W19");
+    }
+
+    [Fact]
+    public void A_piece_larger_than_the_paper_has_a_page_of_its_own_and_is_in_the_key()
+    {
+        DuePiece[] due = [new(Guid.CreateVersion7(), "W19 L1", Size.FromInches(9, 12), Stock.WhiteCard)];
+        var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero), TestContext.Current.CancellationToken);
+        using var document = PdfDocument.Open(Drawn(plan));
+        document.NumberOfPages.ShouldBe(2);
+        (document.GetPage(1).Width, document.GetPage(1).Height).ShouldBe((10 * 72, 13 * 72));
+        document.GetPage(1).Text.ShouldContain("W19 L1");
+        document.GetPage(2).Text.ShouldContain("W19 L1");
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(5)]
+    [InlineData(12)]
+    public void A_border_is_as_wide_at_a_rounded_corner_as_at_a_side(int cornerMm)
+    {
+        var style = BuiltInCardStyles.Plain with { BorderPt = 6, Corner = Length.FromMillimetres(cornerMm) };
+        var face = CardComposer.Journaling(string.Empty, style, Size.FromInches(3, 4), _fonts);
+        var radius = face.Corner;
+        using var surface = SkiaSharp.SKSurface.Create(new SkiaSharp.SKImageInfo(432, 576));
+        surface.Canvas.Clear(SkiaSharp.SKColors.White);
+        surface.Canvas.Scale(2);
+        new PiecePainter(_fonts, _pictures).Draw(surface.Canvas, new CardPieceFace(Size.FromInches(3, 4), face), 144);
+        using var image = surface.Snapshot();
+        using var pixels = SkiaSharp.SKBitmap.FromImage(image);
+        var accent = new SkiaSharp.SKColor(style.Accent.R, style.Accent.G, style.Accent.B);
+        // From the middle of the corner's circle outwards, along the diagonal: border from radius − 6 to radius.
+        var out45 = Math.Sqrt(0.5);
+        foreach (var along in radius > 6 ? new[] { radius - 5, radius - 3, radius - 1 } : [])
+        {
+            pixels.GetPixel((int)(2 * (radius - (along * out45))), (int)(2 * (radius - (along * out45)))).Red.ShouldBeInRange((byte)(accent.Red - 3), (byte)(accent.Red + 3));
+        }
+
+        pixels.GetPixel(216, 6).Red.ShouldBeInRange((byte)(accent.Red - 3), (byte)(accent.Red + 3));
+        pixels.GetPixel(216, 16).ShouldNotBe(accent);
+        if (radius > 8)
+        {
+            var inside = (int)(2 * (radius - ((radius - 8) * out45)));
+            pixels.GetPixel(inside, inside).ShouldNotBe(accent);
+        }
+    }
+
+    [Fact]
+    public void A_tag_for_the_date_is_there_only_with_a_date_and_typed_lines_stand_on_their_rules()
+    {
+        var tagged = BuiltInCardStyles.All.First(s => s.Dress == CardDress.CornerTag && s.Zones.Indent == Length.Zero && s.Role == StyleRole.Words);
+        CardComposer.Journaling("words", tagged, Size.FromInches(3, 4), _fonts).Boxes.ShouldNotContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
+        CardComposer.Journaling("words", tagged, Size.FromInches(3, 4), _fonts, mark: "Mon 4").Boxes.ShouldContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
+        foreach (var face in Enum.GetValues<Typeface>())
+        {
+            var ruled = BuiltInCardStyles.Plain with { Ruled = true, Type = BuiltInCardStyles.Plain.Type with { Face = face } };
+            var card = CardComposer.Journaling("one two three", ruled, Size.FromInches(3, 4), _fonts);
+            (card.Rules.First(r => r.Thickness == 0.5).Y1 - card.Fit!.Slots[0].Baseline).ShouldBe(card.Fit.SizePt * CardComposer.RuleUnderEm, 0.001);
+        }
+    }
+
+    /// <summary>All pages of a plan of plain cards.</summary>
+    private string Drawn(PrintPlan plan)
+    {
+        var path = Path.Combine(_pictures.Folder, $"{Guid.NewGuid():N}.pdf");
+        var painter = new SheetPainter(new PiecePainter(_fonts, _pictures), _fonts);
+        using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite);
+        var paper = plan.Setup.Paper.Size;
+        PieceFace Face(DuePiece due) => new CardPieceFace(due.Cut, CardComposer.Filler(BuiltInCardStyles.Plain, due.Cut));
+        PdfFile.Write(file, "Sheets", [
+            .. plan.Sheets.Select((s, i) => new PdfPage(paper.Width.Points, paper.Height.Points, c => painter.Draw(c, s, plan.Setup, new SheetHeading("Album", i + 1, plan.Sheets.Length), Face, 300))),
+            .. plan.TooLarge.Select(d => new PdfPage(SheetPainter.OwnPage(d).Width.Points, SheetPainter.OwnPage(d).Height.Points, c => painter.DrawOwnPage(c, d, "Album", Face(d), 300))),
+            .. Enumerable.Range(0, SheetPainter.KeyPages(plan)).Select(k => new PdfPage(paper.Width.Points, paper.Height.Points, c => painter.DrawKey(c, plan, "Album", 4 * k))),
+        ]);
+        return path;
+    }
 }

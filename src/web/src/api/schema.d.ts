@@ -1284,6 +1284,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeSchool"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{albumId}/leaves/{leafId}/form": {
         parameters: {
             query?: never;
@@ -1614,6 +1630,8 @@ export interface components {
             dateOrder: components["schemas"]["DateOrder"];
             clock: components["schemas"]["HourClock"];
             school: components["schemas"]["PageSchool"];
+            /** Format: int32 */
+            facesPerUnit: number;
         };
         /** @description What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first. */
         AlbumWordsView: {
@@ -1877,6 +1895,13 @@ export interface components {
             hand?: null | components["schemas"]["HandSample"];
             usualHand?: null | boolean;
             passedOver?: null | string[];
+        };
+        /** @description Where a leaf goes: its place from 0 among the leaves without it. */
+        ChangeSchoolRequest: {
+            /** Format: int32 */
+            revision: number;
+            school: components["schemas"]["PageSchool"];
+            preview?: null | boolean;
         };
         /** @description Asks which pages hold it all, for a stretch of the album from one part on. */
         ChoosePagesRequest: {
@@ -2834,7 +2859,7 @@ export interface components {
          * @enum {unknown}
          */
         MoveKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
-        /** @description Where a leaf goes: its place from 0 among the leaves without it. */
+        /** @description Moves a leaf. */
         MoveLeafRequest: {
             /** Format: int32 */
             revision: number;
@@ -8656,6 +8681,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveLeafRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeavesAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeSchool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSchoolRequest"];
             };
         };
         responses: {

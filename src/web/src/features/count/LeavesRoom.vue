@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { counted } from '../../shared/words'
 import { computed, nextTick, ref } from 'vue'
-import type { AlbumView, BinderLeaf } from '../../api/client'
+import { answer, api, type AlbumView, type BinderLeaf } from '../../api/client'
 import { useLeaves } from '../albums/queries'
 import LeafDrawer from './LeafDrawer.vue'
+import ChangesDialog from './ChangesDialog.vue'
 import LeafThumb from './LeafThumb.vue'
+import { usePreview } from './preview'
 
 /** The binder from its first leaf to its last, both faces of each side by side; one of them in hand. */
 const props = defineProps<{ album: AlbumView }>()
@@ -13,6 +15,24 @@ const pockets = computed(() => (leaves.value ?? []).reduce((sum, l) => sum + l.f
 const inHand = ref<string>()
 const strip = ref<HTMLElement>()
 const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
+
+const { asked, ask } = usePreview(() => props.album.id)
+const schools = { spread: 'Facing pages', leaf: 'Front and back of one leaf' } as const
+
+/** Says what changes sides, then changes how a part of the album takes its pages. */
+const changeSchool = (event: Event) => {
+  const select = event.target as HTMLSelectElement
+  const school = select.value as keyof typeof schools
+  select.value = props.album.school
+  return ask((preview) =>
+    answer(
+      api.PUT('/api/albums/{albumId}/school', {
+        params: { path: { albumId: props.album.id } },
+        body: { revision: props.album.revision, school, preview },
+      }),
+    ),
+  )
+}
 
 /** How many leaves stand in one row of the strip, for the arrow keys. */
 function columns() {
@@ -49,6 +69,18 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
         {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back. The front of a
         leaf lies at the right of a spread, its back at the left of the next.
       </p>
+      <p v-if="album.facesPerUnit === 2" class="d-flex gap-2 align-items-center flex-wrap">
+        <label for="album-school">Pages of a part</label>
+        <select
+          id="album-school"
+          class="form-select form-select-sm w-auto"
+          :value="album.school"
+          @change="changeSchool"
+        >
+          <option v-for="(name, key) in schools" :key="key" :value="key">{{ name }}</option>
+        </select>
+      </p>
+      <ChangesDialog v-model="asked" />
       <ol ref="strip" class="binder" aria-label="Leaves in their order">
         <li v-for="leaf in leaves" :key="leaf.leafId">
           <button
