@@ -96,7 +96,7 @@ public static partial class WordChecks
         {
             var weekday = (IsoDayOfWeek)(Array.IndexOf(Weekdays, match.Value) + 1);
             // “The Saturday before”, “next Monday” speak of other days than the pictures'.
-            if (!days.Any(d => d.DayOfWeek == weekday) && !OtherDay().IsMatch(words.AsSpan(0, match.Index)))
+            if (!days.Any(d => d.DayOfWeek == weekday) && !OtherDay().IsMatch(JustBefore(words, match.Index)))
             {
                 yield return new WordFinding(
                     WordFindingKind.WrongWeekday, match.Index, match.Length, match.Value,
@@ -184,6 +184,9 @@ public static partial class WordChecks
 
     [GeneratedRegex(@"\b(Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday)\b")]
     private static partial Regex WeekdayWord();
+
+    /// <summary>The few words before a place: more would be read again for each weekday of a long text.</summary>
+    private static ReadOnlySpan<char> JustBefore(string words, int at) => words.AsSpan(Math.Max(0, at - 30), Math.Min(at, 30));
 
     [GeneratedRegex(@"\b(next|last|every|each|the following|the other|a)\s+$", RegexOptions.IgnoreCase)]
     private static partial Regex OtherDay();

@@ -18,15 +18,7 @@ public static class CountEndpoints
         group.MapGet("/units/{id:guid}/count", (Guid id, CountReader reader, CancellationToken cancel) => reader.CountAsync(id, cancel)).WithName("countUnit").WithProblems();
         group.MapGet("/albums/{albumId:guid}/count", async (
             Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, CountReader reader, CancellationToken cancel) =>
-        {
-            var views = new List<CountView>();
-            foreach (var id in await albums.StretchAsync(albumId, from, count, PageChooser.MostUnits, cancel))
-            {
-                views.Add(await reader.CountAsync(id, cancel));
-            }
-
-            return views;
-        }).WithName("countUnits").WithProblems();
+            await reader.CountAsync(await albums.StretchAsync(albumId, from, count, PageChooser.MostUnits, cancel), cancel)).WithName("countUnits").WithProblems();
         group.MapPost("/albums/{albumId:guid}/pages/choose", (Guid albumId, ChoosePagesRequest request, PageChooser chooser, CancellationToken cancel) =>
             chooser.ChooseAsync(albumId, request, cancel)).WithName("choosePages").WithProblems();
         group.MapPost("/albums/{albumId:guid}/pages", async (Guid albumId, TakePagesRequest request, AlbumReader albums, LeafEditor editor, CancellationToken cancel) =>

@@ -18,9 +18,22 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
     /// <summary>Type people read without effort on a card. Common practice.</summary>
     private const double Comfortable = 9;
 
-    public async Task<CountView> CountAsync(Guid unitId, CancellationToken cancel)
+    public async Task<CountView> CountAsync(Guid unitId, CancellationToken cancel) => await CountAsync(await opener.OpenAsync(unitId, cancel), cancel);
+
+    /// <summary>Counts several units of an album, in the order asked for.</summary>
+    public async Task<IReadOnlyList<CountView>> CountAsync(IReadOnlyList<Guid> unitIds, CancellationToken cancel)
     {
-        var open = await opener.OpenAsync(unitId, cancel);
+        var views = new List<CountView>();
+        foreach (var open in await opener.OpenManyAsync(unitIds, cancel))
+        {
+            views.Add(await CountAsync(open, cancel));
+        }
+
+        return views;
+    }
+
+    private async Task<CountView> CountAsync(OpenUnit open, CancellationToken cancel)
+    {
         var wants = await WantsAsync(open, cancel);
         var pockets = open.Pockets.Where(p => !open.Content.Clear.Contains(p.Place)).ToList();
         var placed = pockets.Count(p => open.Content.At(p.Place) is not null);
@@ -28,7 +41,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         var leaves = await LeavesAsync(open, cancel);
         var wanted = wants.GroupBy(w => (w.Name, w.Kind)).Select(g => new WantedView(g.Key.Name, g.Key.Kind, g.Count())).OrderBy(w => w.Kind).ThenByDescending(w => w.Count).ToList();
         return new CountView(
-            unitId, open.Unit.Revision, open.Title, open.Dates.Span(open.Calendar.Style), Sum(wanted, wants.Count, pockets.Count), wants.Count, pockets.Count, placed, missing, free,
+            open.Unit.Id, open.Unit.Revision, open.Title, open.Dates.Span(open.Calendar.Style), Sum(wanted, wants.Count, pockets.Count), wants.Count, pockets.Count, placed, missing, free,
             wanted,
             [
                 .. pockets.GroupBy(p => p.Face.Protector.CutSize(p.Pocket)).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.SquareInches)

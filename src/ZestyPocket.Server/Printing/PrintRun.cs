@@ -7,6 +7,7 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Printing;
@@ -47,9 +48,14 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         var (faceOf, unitOf) = (new Dictionary<Guid, PieceFace>(), new Dictionary<Guid, Guid>());
         var album = string.Empty;
         var doubts = new List<string>();
-        foreach (var unitId in unitIds.Distinct())
+        var opened = await opener.OpenManyAsync(unitIds, cancel);
+        if (opened.Count < unitIds.Distinct().Count())
         {
-            var open = await opener.OpenAsync(unitId, cancel);
+            throw new MissingException("That part of the album");
+        }
+
+        foreach (var open in opened)
+        {
             album = open.Album.Name;
             foreach (var (face, pocket, place, code) in open.Pockets)
             {
@@ -58,7 +64,7 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
                     && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
                     && faces.Of(open, piece, cut) is { } painted)
                 {
-                    (faceOf[piece.Id], unitOf[piece.Id]) = (painted, unitId);
+                    (faceOf[piece.Id], unitOf[piece.Id]) = (painted, open.Unit.Id);
                     doubts.AddRange(Doubts(piece, code, painted));
                     due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard));
                 }

@@ -38,14 +38,13 @@ public static class WordsDue
         Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, UnitOpener opener, UnitReader reader, WordsOver over, ZestyContext db, CancellationToken cancel) =>
     {
         var units = new List<UnitWordsView>();
-        foreach (var id in await albums.StretchAsync(albumId, from, count, MostUnits, cancel))
+        foreach (var open in await opener.OpenManyAsync(await albums.StretchAsync(albumId, from, count, MostUnits, cancel), cancel))
         {
-            var open = await opener.OpenAsync(id, cancel);
             var (firstDay, lastDay) = (open.Dates.First, open.Dates.Last);
             var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= firstDay && d <= lastDay)).Select(s => new { s.Id, s.Title, s.Words }).ToListAsync(cancel);
             var findings = (await over.LookAsync(open, cancel)).ToLookup(f => f.PieceId);
             units.Add(new UnitWordsView(
-                id,
+                open.Unit.Id,
                 open.Title,
                 open.Dates.Span(open.Calendar.Style),
                 stories.Count,
