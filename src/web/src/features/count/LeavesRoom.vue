@@ -17,7 +17,7 @@ const strip = ref<HTMLElement>()
 const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
 
 const { asked, ask } = usePreview(() => props.album.id)
-const schools = { spread: 'Facing pages', leaf: 'Front and back of one leaf' } as const
+const schools = { spread: 'facing pages', leaf: 'front and back of one leaf' } as const
 
 /** Says what changes sides, then changes how a part of the album takes its pages. */
 const changeSchool = (event: Event) => {
@@ -70,7 +70,7 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
         leaf lies at the right of a spread, its back at the left of the next.
       </p>
       <p v-if="album.facesPerUnit === 2" class="d-flex gap-2 align-items-center flex-wrap">
-        <label for="album-school">Pages of a part</label>
+        <label for="album-school">Each week or day takes</label>
         <select
           id="album-school"
           class="form-select form-select-sm w-auto"

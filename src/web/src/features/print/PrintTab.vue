@@ -140,8 +140,8 @@ onBeforeUnmount(() => clearTimeout(polling))
         </div>
       </div>
       <p class="form-text">
-        Lengths such as 1/4 in or 5 mm. With a gap of 0 neighbouring pieces share one cut; 4 mm leaves room for every
-        number.
+        Lengths such as 1/4 in or 5 mm. With a gap of 0 neighbouring pieces share one cut, and the foot of the sheet
+        names the pieces row by row; 4 mm leaves room for every number.
       </p>
       <label for="up-to" class="form-label">Weeks</label>
       <select id="up-to" v-model="upTo" class="form-select">
