@@ -52,7 +52,7 @@ public sealed class FairTurnTests
         for (var depth = 0; depth < 6; depth++)
         {
             objects.Add(depth == 5
-                ? Stream("/Type /XObject /Subtype /Form /BBox [0 0 600 800]", "0 0 10 10 re f")
+                ? Stream("/Type /XObject /Subtype /Form /BBox [0 0 600 800]", "0 0 600 800 re f")
                 : Stream($"/Type /XObject /Subtype /Form /BBox [0 0 600 800] /Resources << /XObject << /F {6 + depth} 0 R >> >>", many));
         }
 

@@ -214,7 +214,7 @@ public sealed class LeafTests
         At(await host.OpenAsync(next.Id), 0, "3.3").Piece!.Title.ShouldBe(back);
         week = await host.StepAsync(answer.Unit, "undo");
         (At(week, 1, "1.1").Piece!.Title, At(await host.OpenAsync(next.Id), 0, "1.1").Piece!.Title).ShouldBe((front.Title, back));
-        // To a leaf whose back is another part's, the pair cannot go.
+        // Behind the title page lies no part of the album: there the pair cannot go.
         await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: new PlaceRequest(week.Faces[0].LeafId, LeafSide.Back, "1.1")));
     }
 
@@ -353,5 +353,42 @@ public sealed class LeafTests
         Filled(week).ShouldBe(placed);
 
         static int Filled(UnitView unit) => unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null);
+    }
+
+    [Fact]
+    public async Task A_stuck_pair_moves_also_where_its_backs_belong_to_two_weeks()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("6x8-four-3x4");
+        foreach (var day in new[] { "2026:05:06", "2026:05:13", "2026:05:20" })
+        {
+            await AddPicturesAsync(host, album, 8, day);
+        }
+
+        foreach (var unit in album.Units.Take(3))
+        {
+            await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
+        }
+
+        // The middle week: behind its left page lies the first week's right one, behind its right page the third week's left one.
+        var leaves = await LeavesAsync(host, album);
+        await FormAsync(host, album, leaves[1], new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
+        var (first, week, third) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id), await host.OpenAsync(album.Units[2].Id));
+        var (behindLeft, behindRight) = (Title(first, 1, "1.1"), Title(third, 0, "2.2"));
+        var (left, right) = (Title(week, 0, "1.1"), Title(week, 1, "2.2"));
+        var answer = await host.PostAsync<EditAnswer>($"/api/units/{week.Id}/edits", new EditRequest(
+            week.Revision, EditKind.Put, PieceId: Piece(week, 0, "1.1").Id, Place: new PlaceRequest(week.Faces[1].LeafId, LeafSide.Front, "2.2")));
+        (Title(answer.Unit, 1, "2.2"), Title(answer.Unit, 0, "1.1")).ShouldBe((left, right));
+        (first, third) = (await host.OpenAsync(first.Id), await host.OpenAsync(third.Id));
+        (Title(first, 1, "1.1"), Title(third, 0, "2.2")).ShouldBe((behindRight, behindLeft));
+        // The guest is drawn as well as its hosts.
+        Piece(third, 0, "2.2").Crop.ShouldNotBeNull();
+        (await host.Client.GetAsync($"/api/units/{third.Id}/spread.png", TestContext.Current.CancellationToken)).IsSuccessStatusCode.ShouldBeTrue();
+        await host.StepAsync(answer.Unit, "undo");
+        (Title(await host.OpenAsync(first.Id), 1, "1.1"), Title(await host.OpenAsync(third.Id), 0, "2.2")).ShouldBe((behindLeft, behindRight));
+
+        static PieceView Piece(UnitView unit, int face, string key) => unit.Faces[face].Pockets.Single(p => p.Key == key).Piece!;
+
+        static string Title(UnitView unit, int face, string key) => Piece(unit, face, key).Title;
     }
 }

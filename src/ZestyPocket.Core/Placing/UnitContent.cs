@@ -288,6 +288,17 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return this with { Pieces = Pieces.RemoveAll(p => gone.Contains(p.Id)), Placements = Placements.RemoveAll(p => gone.Contains(p.PieceId)) };
     }
 
+    /// <summary>
+    /// Takes a piece in that lay in another unit, into an empty pocket: the back of a stuck pair goes where the pair goes.
+    /// </summary>
+    public UnitContent Receive(Piece piece, PocketPlace place)
+    {
+        ArgumentNullException.ThrowIfNull(piece);
+        return At(place) is null && Find(piece.Id) is null
+            ? this with { Pieces = Pieces.Add(piece), Placements = Placements.Add(new Placement(place, piece.Id, false)) }
+            : throw new RuleException("That pocket is taken. Nothing was changed.");
+    }
+
     /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then, and cards lose such pictures.</summary>
     public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
     {

@@ -124,7 +124,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         // Of a picture over several pockets each slice wants one; every other picture wants one, printed yet or not.
         var slices = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
         return open.Photos.Keys.Count(id => !inCollages.Contains(id)) + slices.Count - slices.Select(p => p.PhotoId).Distinct().Count()
-            + content.Pieces.Count(p => p is Card or Collage or Keepsake { InEnvelope: false });
+            + content.Pieces.Count(p => p is Card or Collage or Keepsake { InEnvelope: false } || (p is PhotoPrint guest && !open.Photos.ContainsKey(guest.PhotoId)));
     }
 
     /// <summary>Everything of a unit that wants a pocket, with the pockets of the album's designs it can go into.</summary>
@@ -143,6 +143,10 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
             var want = Want.Picture(photo.Pixels, sizes);
             wants.Add(open.Content.WishFor(photo.Id) is { } size ? want.Only(cutsOf[size].ToHashSet()) : want);
         }
+
+        // A print from another unit stays where it is stuck.
+        wants.AddRange(open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is null && !open.Photos.ContainsKey(p.PhotoId) && open.PhotoOf(p.PhotoId) is not null)
+            .Select(p => open.CutSizeOf(p)).Select(cut => Want.Words(WantKind.Picture, "pictures stuck to others", [cut], _ => true)));
 
         // Each slice stays where it lies.
         wants.AddRange(spanning.Select(s => open.CutSizeOf(s)).Select(cut => Want.Words(WantKind.Picture, "parts of large pictures", [cut], _ => true)));

@@ -35,6 +35,12 @@ public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector Prot
 public sealed record OpenUnit(
     Album Album, AlbumUnit Unit, UnitContent Content, IReadOnlyList<OpenFace> Faces, IReadOnlyDictionary<Guid, Photo> Photos)
 {
+    /// <summary>Pictures of other units whose pieces lie here, since they are stuck to the back of one that was moved.</summary>
+    public IReadOnlyDictionary<Guid, Photo> Guests { get; init; } = new Dictionary<Guid, Photo>();
+
+    /// <summary>A picture of the unit, or of a piece that came from another; null when it is not there any more.</summary>
+    public Photo? PhotoOf(Guid id) => Photos.GetValueOrDefault(id) ?? Guests.GetValueOrDefault(id);
+
     public AlbumCalendar Calendar { get; } = Album.ReadCalendar();
 
     public AlbumWords Words { get; } = Album.ReadWords();
@@ -125,8 +131,27 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
         var album = await albums.RequireAsync(unit.AlbumId, cancel);
         var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unitId && p.Verdict != Verdict.Leave)
             .OrderBy(p => p.SortAt).ThenBy(p => p.FileName).ThenBy(p => p.Id).ToDictionaryAsync(p => p.Id, cancel);
-        return new OpenUnit(album, unit, unit.Read(), await FacesAsync(unitId, cancel), photos);
+        var content = unit.Read();
+        return new OpenUnit(album, unit, content, await FacesAsync(unitId, cancel), photos) { Guests = await GuestsAsync(album.Id, [content], photos.Keys.ToHashSet(), cancel) };
     }
+
+    /// <summary>Pictures that pieces show and that are not among those of their units.</summary>
+    private async Task<IReadOnlyDictionary<Guid, Photo>> GuestsAsync(Guid albumId, IEnumerable<UnitContent> contents, HashSet<Guid> own, CancellationToken cancel)
+    {
+        var ids = contents.SelectMany(c => c.Pieces).SelectMany(ShownBy).Where(id => !own.Contains(id)).Distinct().ToList();
+        return ids.Count == 0
+            ? new Dictionary<Guid, Photo>()
+            : await db.Photos.AsNoTracking().Where(p => p.AlbumId == albumId && ids.Contains(p.Id) && p.Verdict != Verdict.Leave).ToDictionaryAsync(p => p.Id, cancel);
+    }
+
+    private static IEnumerable<Guid> ShownBy(Piece piece) => piece switch
+    {
+        PhotoPrint print => [print.PhotoId],
+        Collage collage => collage.Photos,
+        Keepsake { PhotoId: { } photo } => [photo],
+        Card { Picture: { } picture } => [picture.PhotoId],
+        _ => [],
+    };
 
     /// <summary>
     /// Opens several units of one album for looking at, in the order asked for: as many questions to the database as one
@@ -153,10 +178,14 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             .Where(l => (l.BackUnitId != null && unitIds.Contains(l.BackUnitId.Value)) || (l.FrontUnitId != null && unitIds.Contains(l.FrontUnitId.Value)))
             .OrderBy(l => l.Ordinal).ToListAsync(cancel);
         var protectors = await db.Protectors.AsNoTracking().Where(p => p.AlbumId == album.Id).ToDictionaryAsync(p => p.Id, cancel);
+        var contents = units.ToDictionary(u => u.Key, u => u.Value.Read());
+        // Of all these units together; each shows only what its own pieces ask for.
+        var guests = await GuestsAsync(album.Id, contents.Values, [], cancel);
         return
         [
             .. unitIds.Distinct().Where(units.ContainsKey).Select(id => new OpenUnit(
-                album, units[id], units[id].Read(), Faces(id, leaves.Where(l => l.BackUnitId == id || l.FrontUnitId == id), protectors), photos[id].ToDictionary(p => p.Id))),
+                album, units[id], contents[id], Faces(id, leaves.Where(l => l.BackUnitId == id || l.FrontUnitId == id), protectors), photos[id].ToDictionary(p => p.Id))
+            { Guests = guests }),
         ];
     }
 

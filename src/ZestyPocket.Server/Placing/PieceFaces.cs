@@ -22,12 +22,12 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         ArgumentNullException.ThrowIfNull(open);
         return piece switch
         {
-            PhotoPrint print => open.Photos.TryGetValue(print.PhotoId, out var photo)
+            PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
                 ? Captioned(new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)), print.Caption)
                 : null,
             Collage collage => CollageOf(open, collage, cut),
             Card card => WithPicture(open, card, new CardPieceFace(cut, CardFaceOf(open, card, cut))),
-            Keepsake { PhotoId: { } taken } when open.Photos.TryGetValue(taken, out var picture) =>
+            Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture =>
                 new PhotoFace(cut, PhotoView.RefOf(picture), picture.Pixels, Crop.For(picture.Pixels, cut, Framing.Middle)),
             Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
@@ -57,7 +57,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                 continue;
             }
 
-            if (cell.PhotoId is { } id && open.Photos.TryGetValue(id, out var photo))
+            if (cell.PhotoId is { } id && open.PhotoOf(id) is { } photo)
             {
                 cells.Add((bounds, new PhotoFace(bounds.Size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, bounds.Size, cell.Framing))));
             }
@@ -134,7 +134,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             style = style with { Margin = Length.Max(style.Margin, face.Protector.RingStrip) };
         }
 
-        return card.Picture is { } picture && open.Photos.ContainsKey(picture.PhotoId) ? style : style.WithoutPicture();
+        return card.Picture is { } picture && open.PhotoOf(picture.PhotoId) is not null ? style : style.WithoutPicture();
     }
 
     /// <summary>The words on a print drawn over it.</summary>
@@ -155,7 +155,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
         ArgumentNullException.ThrowIfNull(face);
-        if (face.Card.Opening is not { } opening || card.Picture is not { } picture || !open.Photos.TryGetValue(picture.PhotoId, out var photo))
+        if (face.Card.Opening is not { } opening || card.Picture is not { } picture || open.PhotoOf(picture.PhotoId) is not { } photo)
         {
             return face;
         }

@@ -28,38 +28,59 @@ public sealed class StuckPairs(ZestyContext db, History history, ICurrentKeeper 
         var (one, two) = (LeafOf(open, from), LeafOf(open, to));
         var (behindFrom, behindTo) = (Behind(from), Behind(to));
         var (ownerFrom, ownerTo) = (Owner(one, behindFrom.Side), Owner(two, behindTo.Side));
-        if (ownerFrom != ownerTo)
+        if (ownerFrom != ownerTo && (ownerFrom is null || ownerTo is null))
         {
-            throw new RuleException($"The backs of {open.CodeOf(from)} and {open.CodeOf(to)} belong to two parts of the album, so they cannot change places. Nothing was changed: take the pair apart first.");
+            throw new RuleException($"What lies behind {open.CodeOf(from)} or {open.CodeOf(to)} belongs to no part of the album, so the two cannot change places. Nothing was changed: take the pair apart first.");
         }
 
-        var other = ownerFrom is { } id ? await db.Units.SingleAsync(u => u.Id == id, cancel) : null;
+        var owners = new[] { ownerFrom, ownerTo }.OfType<Guid>().Distinct().ToList();
+        var others = await db.Units.Where(u => owners.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
         var leaves = new List<AlbumLeaf> { one, two }.DistinctBy(l => l.Id).ToList();
-        history.Touch([open.Unit, .. leaves]);
-        var content = open.Content.Put(pieceId, to);
-        var warning = string.Empty;
-        if (other is not null)
+        history.Touch([open.Unit, .. leaves, .. others.Values]);
+        // The fronts first: when a back is of the same unit, it is found as they left it.
+        open.Unit.Write(open.Content.Put(pieceId, to));
+        var before = others.ToDictionary(o => o.Key, o => o.Value.Read());
+        if (ownerFrom is { } idFrom && ownerTo is { } idTo)
         {
-            history.Touch([other]);
-            var before = other.Id == open.Unit.Id ? content : other.Read();
-            var after = Swapped(before, behindFrom, behindTo);
-            warning = await OutOfOrderAsync(other, before, after, cancel);
-            if (other.Id == open.Unit.Id)
+            if (idFrom == idTo)
             {
-                content = after;
+                others[idFrom].Write(Swapped(before[idFrom], behindFrom, behindTo));
             }
             else
             {
-                other.Write(after);
+                var (first, second) = Exchanged(before[idFrom], behindFrom, before[idTo], behindTo);
+                others[idFrom].Write(first);
+                others[idTo].Write(second);
             }
         }
 
-        open.Unit.Write(content);
+        var warning = string.Empty;
+        foreach (var (id, other) in others)
+        {
+            warning += await OutOfOrderAsync(other, before[id], other.Read(), cancel);
+        }
+
         Exchange(one, from.PocketKey, two, to.PocketKey);
         var done = $"Moved a piece to {open.CodeOf(to)} with the one stuck to its back{warning}";
-        await history.SaveAsync(open.Album.Id, keeper.Id, done, other is null ? [open.Unit.Id] : [open.Unit.Id, other.Id], cancel);
+        await history.SaveAsync(open.Album.Id, keeper.Id, done, owners.Prepend(open.Unit.Id), cancel);
         return (done, pieceId);
     }
+
+    /// <summary>What lies in a pocket of one unit and in one of another change places, with all they are.</summary>
+    private static (UnitContent One, UnitContent Two) Exchanged(UnitContent one, PocketPlace from, UnitContent two, PocketPlace to)
+    {
+        var (first, second) = (Lying(one, from), Lying(two, to));
+        if (first is PhotoPrint { SpanId: not null } || second is PhotoPrint { SpanId: not null })
+        {
+            throw new RuleException("A picture behind one of them runs over several pockets and cannot be moved by itself. Nothing was changed: take the pair apart first.");
+        }
+
+        one = first is null ? one : one.Discard(first.Id);
+        two = second is null ? two : two.Discard(second.Id);
+        return (second is null ? one : one.Receive(second, from), first is null ? two : two.Receive(first, to));
+    }
+
+    private static Piece? Lying(UnitContent content, PocketPlace place) => content.At(place) is { } lies ? content.Find(lies.PieceId) : null;
 
     private static UnitContent Swapped(UnitContent content, PocketPlace a, PocketPlace b) =>
         content.At(a) is { } lies ? content.Put(lies.PieceId, b) : content.At(b) is { } there ? content.Put(there.PieceId, a) : content;

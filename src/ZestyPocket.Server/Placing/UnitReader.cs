@@ -200,7 +200,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var cut = open.CutSizeOf(piece);
         switch (piece)
         {
-            case PhotoPrint print when open.Photos.TryGetValue(print.PhotoId, out var photo):
+            case PhotoPrint print when open.PhotoOf(print.PhotoId) is { } photo:
             {
                 var crop = PieceFaces.CropOf(open, print, photo, cut);
                 var ppi = crop.PixelsPerInch(cut);
@@ -268,7 +268,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     private PieceView View(OpenUnit open, Collage collage, Size cut)
     {
         var cells = collage.CellsIn(cut);
-        var poor = cells.Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.Photos.GetValueOrDefault(id) : null)).Where(c => c.Photo is not null)
+        var poor = cells.Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.PhotoOf(id) : null)).Where(c => c.Photo is not null)
             .Count(c => Resolution.Grade(Crop.For(c.Photo!.Pixels, c.Bounds.Size, Framing.Middle).PixelsPerInch(c.Bounds.Size)) >= ResolutionGrade.Poor);
         var face = (CollageFace)faces.Of(open, collage, cut)!;
         var pictures = collage.Photos.Count();
@@ -283,7 +283,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     .. cells.Select(c => new CollageCellView(
                         c.Key, collage.Cell(c.Key)?.PhotoId, collage.Cell(c.Key)?.Words ?? string.Empty,
                         (double)c.Bounds.X.Emu / cut.Width.Emu, (double)c.Bounds.Y.Emu / cut.Height.Emu, (double)c.Bounds.Width.Emu / cut.Width.Emu, (double)c.Bounds.Height.Emu / cut.Height.Emu,
-                        collage.Cell(c.Key)?.PhotoId is { } id && open.Photos.TryGetValue(id, out var photo) ? Math.Round(100 * Crop.For(photo.Pixels, c.Bounds.Size, Framing.Middle).LossOf(photo.Pixels), 1) : 0)),
+                        collage.Cell(c.Key)?.PhotoId is { } id && open.PhotoOf(id) is { } photo ? Math.Round(100 * Crop.For(photo.Pixels, c.Bounds.Size, Framing.Middle).LossOf(photo.Pixels), 1) : 0)),
                 ]));
     }
 

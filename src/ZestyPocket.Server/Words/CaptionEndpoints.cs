@@ -40,7 +40,7 @@ public static class CaptionEndpoints
         var open = await opener.OpenAsync(id, cancel);
         var print = open.Content.Find(pieceId) as PhotoPrint ?? throw new MissingException("The print");
         var cut = open.CutSizeOf(print);
-        if (faces.Of(open, print with { Caption = null }, cut) is not PhotoFace face || !open.Photos.TryGetValue(print.PhotoId, out var photo))
+        if (faces.Of(open, print with { Caption = null }, cut) is not PhotoFace face || open.PhotoOf(print.PhotoId) is not { } photo)
         {
             throw new MissingException("The photo of this print");
         }

@@ -87,7 +87,7 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
             if (says is not null)
             {
                 yield return new FindingView(
-                    print.Id, open.Photos[print.PhotoId].FileName, code, WordFindingKind.FaintInk, 0, print.Caption!.Words.Length, print.Caption.Words, says, null, null, null, null);
+                    print.Id, open.PhotoOf(print.PhotoId)!.FileName, code, WordFindingKind.FaintInk, 0, print.Caption!.Words.Length, print.Caption.Words, says, null, null, null, null);
             }
         }
     }

@@ -1,4 +1,5 @@
 import { mount } from '@vue/test-utils'
+import { createPinia } from 'pinia'
 import { describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import type { AlbumView, BinderLeaf } from '../../api/client'
@@ -25,17 +26,23 @@ const leaf = (number: number): BinderLeaf =>
 
 vi.mock('../albums/queries', () => ({
   useLeaves: () => ({ data: ref(Array.from({ length: 120 }, (_, i) => leaf(i + 1))), error: ref(null) }),
+  useRefresh: () => () => Promise.resolve(),
 }))
 vi.mock('./LeafDrawer.vue', () => ({ default: { props: ['leafId'], template: '<aside>{{ leafId }}</aside>' } }))
 
-const room = () => mount(LeavesRoom, { props: { album: { id: 'a' } as unknown as AlbumView }, attachTo: document.body })
+const room = () =>
+  mount(LeavesRoom, {
+    props: { album: { id: 'a', facesPerUnit: 2, school: 'spread' } as unknown as AlbumView },
+    attachTo: document.body,
+    global: { plugins: [createPinia()], stubs: { BModal: true, BButton: true } },
+  })
 
 describe('the binder', () => {
   it('shows every leaf with both faces, and is one stop for the keyboard', () => {
     const w = room()
     expect(w.findAll('.leaf')).toHaveLength(120)
     expect(w.findAll('.leaf[tabindex="0"]')).toHaveLength(1)
-    expect(w.get('[data-testid=leaves-sum]').text()).toContain('120 leaves, 2142 pockets')
+    expect(w.get('[data-testid=leaves-sum]').text()).toContain('120 leaves, 2,142 pockets')
     expect(w.findAll('.leaf')[1]!.text()).toContain('May')
     expect(w.findAll('.leaf')[2]!.text()).toContain('no pockets')
     expect(w.findAll('.mirrored')).toHaveLength(120)
