@@ -51,8 +51,8 @@ internal static class NoMissingEntries
         }
     }
 
-    /// <summary>Lists, and records of the program that may hold some.</summary>
-    private static PropertyInfo[] PropertiesOf(Type type) => type.Namespace?.StartsWith("ZestyPocket", StringComparison.Ordinal) != true || type.IsEnum || type.IsValueType
+    /// <summary>What a body brings along: lists, and records of the server that may hold some. Values of the core check themselves.</summary>
+    private static PropertyInfo[] PropertiesOf(Type type) => type.Assembly != typeof(NoMissingEntries).Assembly || type.IsEnum || type.IsValueType
         ? []
-        : [.. type.GetProperties().Where(p => p.GetIndexParameters().Length == 0 && p.PropertyType != typeof(string) && !p.PropertyType.IsValueType)];
+        : [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(p => p.GetIndexParameters().Length == 0 && p.CanWrite && p.PropertyType != typeof(string) && !p.PropertyType.IsValueType)];
 }
