@@ -29,7 +29,7 @@ public sealed class RandomWalkTests
 {
     private const int Commands = 200;
 
-    private static int Walks => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks) ? walks : 24;
+    private static int Walks => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks) ? walks : 12;
 
     private static int FirstSeed => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed) ? seed : 1;
 
