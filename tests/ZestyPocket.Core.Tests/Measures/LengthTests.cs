@@ -128,4 +128,24 @@ public sealed class LengthTests
             }
         });
     }
+
+    [Theory]
+    [InlineData("\uFF13x4")]
+    [InlineData("\u0663 mm")]
+    [InlineData("3x\u0664")]
+    public void Digits_of_other_scripts_are_no_measure(string text)
+    {
+        Should.Throw<MeasureException>(() => MeasureText.ParseLength(text));
+        Should.Throw<MeasureException>(() => MeasureText.ParseSize(text));
+    }
+
+    /// <summary>A one and 48,000 blanks took 6.9 seconds.</summary>
+    [Fact]
+    public void A_number_and_a_book_of_blanks_is_refused_at_once()
+    {
+        var watch = System.Diagnostics.Stopwatch.StartNew();
+        Should.Throw<MeasureException>(() => MeasureText.ParseLength("1" + new string(' ', 48_000) + "x"));
+        MeasureText.ParseLength("1" + new string(' ', 48_000)).ShouldBe(Length.FromInches(1));
+        watch.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(1));
+    }
 }

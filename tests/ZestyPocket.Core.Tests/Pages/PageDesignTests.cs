@@ -112,4 +112,13 @@ public sealed class PageDesignTests
         protector.BodyOrigin(LeafSide.Front).X.ShouldBe(Length.FromInches(5, 8));
         protector.BodyOrigin(LeafSide.Back).X.ShouldBe(Length.FromInches(1, 8));
     }
+
+    [Fact]
+    public void A_notation_that_is_too_deep_too_long_or_too_full_is_refused_by_its_limit()
+    {
+        Should.Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 10_000))).Message.ShouldContain("8,000 at most");
+        Should.Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 5_000))).Message.ShouldContain("more than 16 deep");
+        Should.Throw<MeasureException>(() => DesignNotation.Parse(string.Join('|', Enumerable.Repeat("1x1", 500)))).Message.ShouldContain("400 pockets at most");
+        DesignNotation.Parse(new string('(', 16) + "3x4" + new string(')', 16)).Pockets.Length.ShouldBe(1);
+    }
 }
