@@ -32,6 +32,7 @@ public sealed partial class ImportJob(
     [AutomaticRetry(Attempts = 3, DelaysInSeconds = [1, 2, 5], OnAttemptsExceeded = AttemptsExceededAction.Delete)]
     public async Task RunAsync(Guid batchId, CancellationToken cancel)
     {
+        queue.Began(batchId);
         try
         {
             // One job at a time works on an import, over all servers. Whoever finds it taken leaves: the recovery asks again.

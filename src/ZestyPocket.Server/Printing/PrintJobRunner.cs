@@ -27,6 +27,7 @@ public sealed partial class PrintJobRunner(
     public async Task RunAsync(Guid jobId, CancellationToken cancel)
     {
         var had = false;
+        queue.Began(jobId);
         try
         {
             var albumId = await db.PrintJobs.Where(j => j.Id == jobId).Select(j => j.AlbumId).SingleAsync(cancel);

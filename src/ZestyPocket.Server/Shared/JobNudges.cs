@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using Hangfire;
 using Npgsql;
 
@@ -17,12 +18,21 @@ public static class JobQueues
 /// <summary>Sees to it that an unfinished piece of work has a job, and that this server does not queue a second one.</summary>
 public abstract class JobNudges(IBackgroundJobClient jobs)
 {
-    private readonly ConcurrentDictionary<Guid, byte> _queued = new();
+    /// <summary>
+    /// A job that has not begun after this time may have been lost with the database that took it: it is queued again.
+    /// Twice is no harm, since a job looks whether there is something to do and whether somebody is at it.
+    /// </summary>
+    private static readonly TimeSpan LostAfter = TimeSpan.FromSeconds(20);
 
-    /// <summary>Asks for the job of a row unless this server has one queued or running.</summary>
+    private readonly ConcurrentDictionary<Guid, (long Since, bool Running)> _queued = new();
+
+    /// <summary>Asks for the job of a row unless this server has one queued lately or running.</summary>
     public void Nudge(Guid id)
     {
-        if (!_queued.TryAdd(id, 0))
+        var now = Stopwatch.GetTimestamp();
+        var known = _queued.TryGetValue(id, out var entry);
+        if (known && (entry.Running || Stopwatch.GetElapsedTime(entry.Since, now) < LostAfter)
+            || !(known ? _queued.TryUpdate(id, (now, false), entry) : _queued.TryAdd(id, (now, false))))
         {
             return;
         }
@@ -37,6 +47,9 @@ public abstract class JobNudges(IBackgroundJobClient jobs)
             throw;
         }
     }
+
+    /// <summary>The job has begun.</summary>
+    public void Began(Guid id) => _queued[id] = (Stopwatch.GetTimestamp(), true);
 
     /// <summary>The job has ended or is about to look for the last time.</summary>
     public void Release(Guid id) => _queued.TryRemove(id, out _);
