@@ -130,12 +130,15 @@ if (!onlyDocument)
         AddWorkers(JobQueues.Prints);
     }
 
+    services.Configure<HostOptions>(host => (host.ShutdownTimeout, host.ServicesStopConcurrently) = (TimeSpan.FromSeconds(60), true));
     services.AddHostedService<ImportRecovery>();
     services.AddHostedService<PrintRecovery>();
 
     void AddWorkers(string queue) => services.AddHangfireServer(server =>
     {
         (server.ServerName, server.Queues, server.WorkerCount) = ($"{Environment.MachineName}-{queue}", [queue], JobQueues.WorkersEach);
+        // What is broken off is taken up again: nobody waits long for it.
+        server.ShutdownTimeout = TimeSpan.FromSeconds(5);
         server.HeartbeatInterval = TimeSpan.FromSeconds(10);
         server.ServerTimeout = TimeSpan.FromSeconds(30);
     });
