@@ -261,6 +261,27 @@ public sealed class AttackTests
     }
 
     [Fact]
+    public async Task Twelve_pictures_painted_at_once_do_not_wait_for_each_other_for_ever()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var urls = new List<string>();
+        for (var week = 0; week < 4; week++)
+        {
+            for (var i = 0; i < 4; i++)
+            {
+                await host.AddAsync(album.Id, $"{week}-{i}.jpg", Pictures.Jpeg(900 + i, 600 + week, $"2026:05:{5 + (7 * week):00} 12:00:00"));
+            }
+
+            var unit = await host.EditAsync(await host.OpenAsync(album.Units[week].Id), new EditRequest(0, EditKind.Fill));
+            urls.AddRange([$"/api/units/{unit.Id}/spread.png", $"/api/units/{unit.Id}/spread.pdf", $"/api/units/{unit.Id}/sheets/1?paper=letter&margin=5 mm&gap=0"]);
+        }
+
+        var answers = await Task.WhenAll(urls.Select(url => Task.Run(() => host.Client.GetAsync(url, Cancel)))).WaitAsync(TimeSpan.FromMinutes(1), Cancel);
+        answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
+    }
+
+    [Fact]
     public async Task Names_show_what_would_turn_them_round_and_accents_are_one_character()
     {
         await using var host = await TestHost.StartAsync();

@@ -48,12 +48,21 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return System.IO.File.ReadAllBytes(File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers)));
     }
 
-    /// <summary>A picture that the painters made, by the hash of what is on it.</summary>
+    /// <summary>
+    /// A picture that the painters made, by the hash of what is on it. It takes no place at the bench itself: the crops it
+    /// asks for do, and two pictures that held places while they wait for more would wait for ever.
+    /// </summary>
     public string Painted(string recipe, Func<byte[]> paint)
     {
         ArgumentNullException.ThrowIfNull(recipe);
         var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)));
-        return File(Path.Combine(settings.Cache, "painted", hash[..2], hash + ".png"), paint);
+        var path = Path.Combine(settings.Cache, "painted", hash[..2], hash + ".png");
+        if (!System.IO.File.Exists(path))
+        {
+            Write(path, paint());
+        }
+
+        return path;
     }
 
     /// <summary>Painted pictures that nobody asked for since a moment are thrown away; they can be painted again.</summary>
