@@ -17,7 +17,9 @@ using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>What was found by attacking the program: each line is a way in which something was lost, shown or stopped.</summary>
+/// <summary>
+/// What was found by attacking the program: each line is a way in which something was lost, shown or stopped.
+/// </summary>
 public sealed class AttackTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;

@@ -3,7 +3,10 @@ using ZestyPocket.Server.Hosting;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>What the program stands on is missing: which it is, told with 503. Error numbers from errno(3) and PostgreSQL, Appendix A.</summary>
+/// <summary>
+/// What the program stands on is missing: which it is, told with 503. Error numbers from errno(3) and PostgreSQL,
+/// Appendix A.
+/// </summary>
 public sealed class OutageTests
 {
     [Theory]

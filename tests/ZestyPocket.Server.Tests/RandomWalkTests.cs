@@ -21,9 +21,9 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>
-/// Walks of 200 random commands over an album, with imports, undo and redo between them. All the way each picture lies in
-/// exactly one unit that is there or in the undated tray, no pocket holds two pieces, and in the end undoing all gives
-/// the first state. ZESTY_WALKS says how many walks.
+/// Walks of 200 random commands over an album, with imports, undo and redo between them. All the way each picture lies
+/// in exactly one unit that is there or in the undated tray, no pocket holds two pieces, and in the end undoing all
+/// gives the first state. ZESTY_WALKS says how many walks.
 /// </summary>
 public sealed class RandomWalkTests
 {

@@ -16,7 +16,9 @@ public static class CameraName
     public static string? Of(string? make, string? model, string? serial)
     {
         var (maker, kind) = (Clean(make), Clean(model));
-        var name = maker.Length == 0 || kind.StartsWith(maker, StringComparison.OrdinalIgnoreCase) ? kind : $"{maker} {kind}".Trim();
+        var name = maker.Length == 0 || kind.StartsWith(maker, StringComparison.OrdinalIgnoreCase)
+            ? kind
+            : $"{maker} {kind}".Trim();
         if (name.Length == 0)
         {
             return null;

@@ -33,7 +33,14 @@ public static class MustStay
     /// <param name="focus">Where the eye goes, in fractions of the picture.</param>
     /// <param name="keep">What must stay, in fractions of the picture.</param>
     public static StrayPlace On(
-        Protector protector, LeafSide side, LeafForm form, Rect print, Crop crop, PixelSize pixels, (double X, double Y) focus, IReadOnlyCollection<PictureBox> keep)
+        Protector protector,
+        LeafSide side,
+        LeafForm form,
+        Rect print,
+        Crop crop,
+        PixelSize pixels,
+        (double X, double Y) focus,
+        IReadOnlyCollection<PictureBox> keep)
     {
         ArgumentNullException.ThrowIfNull(protector);
         ArgumentNullException.ThrowIfNull(keep);
@@ -42,17 +49,22 @@ public static class MustStay
             return StrayPlace.None;
         }
 
-        var spans = keep.Count == 0 ? [(At(focus.X), At(focus.X))] : keep.Select(b => (From: At(b.X), To: At(b.Right))).ToList();
+        var spans = keep.Count == 0
+            ? [(From: At(focus.X), To: At(focus.X))]
+            : keep.Select(b => (From: At(b.X), To: At(b.Right))).ToList();
         var strip = (From: protector.RingStripX(side), To: protector.RingStripX(side) + protector.RingStrip);
-        if (spans.Any(s => s.Item2 >= strip.From && s.Item1 <= strip.To))
+        if (spans.Any(s => s.To >= strip.From && s.From <= strip.To))
         {
             return StrayPlace.HoleStrip;
         }
 
         var folds = protector.MarksOn(side, form).Where(m => m.Kind == MarkKind.Fold).Select(m => m.X1);
-        return folds.Any(fold => spans.Any(s => s.Item2 > fold - ClearOfFold && s.Item1 < fold + ClearOfFold)) ? StrayPlace.Fold : StrayPlace.None;
+        return folds.Any(fold => spans.Any(s => s.To > fold - ClearOfFold && s.From < fold + ClearOfFold))
+            ? StrayPlace.Fold
+            : StrayPlace.None;
 
-        // From a fraction of the picture to a place on the face; what is cropped away lies beyond the print and does not count.
+        // From a fraction of the picture to a place on the face; what is cropped away lies beyond the print and does
+        // not count.
         Length At(double fraction)
         {
             var x = Math.Clamp(((fraction * pixels.Width) - crop.Left) / crop.Width, 0, 1);

@@ -32,8 +32,8 @@ public static class PlainWords
     }
 
     /// <summary>
-    /// A name of one line: without control signs, and with signs that turn the direction of what follows shown as marks,
-    /// so that a name never reads as something else than it is (source: Unicode Technical Report #36, 2.5).
+    /// A name of one line: without control signs, and with signs that turn the direction of what follows shown as
+    /// marks, so that a name never reads as something else than it is (source: Unicode Technical Report #36, 2.5).
     /// </summary>
     public static string Name(string name)
     {
@@ -41,7 +41,9 @@ public static class PlainWords
         return string.Concat(Clean(name).Select(c => c is '\n' or '\t' ? ' ' : IsTurn(c) ? TurnMark : c)).Trim();
     }
 
-    /// <summary>Letters with their accents, as one character where there is one; text with half characters stays.</summary>
+    /// <summary>
+    /// Letters with their accents, as one character where there is one; text with half characters stays.
+    /// </summary>
     public static string Composed(string text)
     {
         ArgumentNullException.ThrowIfNull(text);

@@ -10,7 +10,9 @@ using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Drawing.Photos;
 
-/// <summary>What the metadata of a picture says: the camera's own local time, uncorrected, its zone, camera and place.</summary>
+/// <summary>
+/// What the metadata of a picture says: the camera's own local time, uncorrected, its zone, camera and place.
+/// </summary>
 internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinutes, string? Camera, double? Latitude, double? Longitude)
 {
     /// <summary>Nothing is known.</summary>
@@ -34,8 +36,8 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
     private const int TagBodySerialNumber = 0xA431;
 
     /// <summary>
-    /// Reads a file's metadata. Never throws for what a file holds: metadata never blocks an import, a block that cannot
-    /// be read says nothing and the others are still asked.
+    /// Reads a file's metadata. Never throws for what a file holds: metadata never blocks an import, a block that
+    /// cannot be read says nothing and the others are still asked.
     /// </summary>
     public static PictureMetadata Read(string path, PictureFormat format)
     {
@@ -58,8 +60,8 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
     }
 
     /// <summary>
-    /// The blocks as the picture library finds them, which inflates none beyond its own bounds; TIFF has no blocks but is
-    /// itself the directory.
+    /// The blocks as the picture library finds them, which inflates none beyond its own bounds; TIFF has no blocks but
+    /// is itself the directory.
     /// </summary>
     private static (IReadOnlyList<MetadataExtractor.Directory> Exif, byte[]? Xmp, byte[]? Iptc) Blocks(string path, PictureFormat format)
     {
@@ -91,7 +93,9 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
 
     private static int? Offset(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) => CaptureText.Offset(Text(directories, tag));
 
-    /// <summary>A text of the first directory of the picture itself that has it; thumbnails have directories of their own.</summary>
+    /// <summary>
+    /// A text of the first directory of the picture itself that has it; thumbnails have directories of their own.
+    /// </summary>
     private static string? Text(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) => directories
         .Where(d => d is ExifIfd0Directory or ExifSubIfdDirectory)
         .Select(d => d.GetString(tag)).FirstOrDefault(t => !string.IsNullOrWhiteSpace(t?.Trim('\0')));
@@ -125,7 +129,9 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
         latitude is { } north && longitude is { } east && double.IsFinite(north) && double.IsFinite(east)
         && Math.Abs(north) <= 90 && Math.Abs(east) <= 180 && (north, east) != (0, 0);
 
-    /// <summary>Texts of an XMP packet by their plain names, as attributes or as elements. Source: XMP specification, part 1.</summary>
+    /// <summary>
+    /// Texts of an XMP packet by their plain names, as attributes or as elements. Source: XMP specification, part 1.
+    /// </summary>
     private static Dictionary<string, string> Xmp(byte[] packet)
     {
         var found = new Dictionary<string, string>(StringComparer.Ordinal);
@@ -174,7 +180,9 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
         return name;
     }
 
-    /// <summary>Date and time of creation, data sets 2:55 and 2:60. Source: IPTC Information Interchange Model 4.</summary>
+    /// <summary>
+    /// Date and time of creation, data sets 2:55 and 2:60. Source: IPTC Information Interchange Model 4.
+    /// </summary>
     private static StatedTime? Iptc(byte[] block)
     {
         string? date = null, time = null;

@@ -12,7 +12,9 @@ public static class Directions
     /// <summary>ICU's code for "by the first strong letter, else left to right".</summary>
     private const byte ByFirstLetter = 0xFE;
 
-    /// <summary>The level of each UTF-16 unit, default when all are 0; and whether the paragraph begins at the right.</summary>
+    /// <summary>
+    /// The level of each UTF-16 unit, default when all are 0; and whether the paragraph begins at the right.
+    /// </summary>
     public static (ImmutableArray<byte> Levels, bool RightToLeft) LevelsOf(string paragraph)
     {
         ArgumentNullException.ThrowIfNull(paragraph);

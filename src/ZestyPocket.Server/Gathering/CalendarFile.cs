@@ -34,7 +34,9 @@ public static partial class CalendarFile
     /// <summary>Most days that events of one file take in the album.</summary>
     public const int MostDays = 20_000;
 
-    /// <summary>A rule that finds no day in so many periods never will: a 29 February has 2,921 days to the next.</summary>
+    /// <summary>
+    /// A rule that finds no day in so many periods never will: a 29 February has 2,921 days to the next.
+    /// </summary>
     private const int LongestWithoutMatch = 4_000;
 
     /// <summary>
@@ -130,7 +132,9 @@ public static partial class CalendarFile
             : null;
     }
 
-    /// <summary>About how often a rule comes between an event's begin and a day: its periods, times what each is spread to.</summary>
+    /// <summary>
+    /// About how often a rule comes between an event's begin and a day: its periods, times what each is spread to.
+    /// </summary>
     private static double Repetitions(RecurrenceRule rule, CalDateTime start, LocalDate last)
     {
         var days = Math.Max(0, Period.DaysBetween(new LocalDate(start.Year, start.Month, start.Day), last));

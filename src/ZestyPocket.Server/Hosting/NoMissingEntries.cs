@@ -51,8 +51,15 @@ internal static class NoMissingEntries
         }
     }
 
-    /// <summary>What a body brings along: lists, and records of the server that may hold some. Values of the core check themselves.</summary>
+    /// <summary>
+    /// What a body brings along: lists, and records of the server that may hold some. Values of the core check
+    /// themselves.
+    /// </summary>
     private static PropertyInfo[] PropertiesOf(Type type) => type.Assembly != typeof(NoMissingEntries).Assembly || type.IsEnum || type.IsValueType
         ? []
-        : [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(p => p.GetIndexParameters().Length == 0 && p.CanWrite && p.PropertyType != typeof(string) && !p.PropertyType.IsValueType)];
+        : [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(MayHoldLists)];
+
+    private static bool MayHoldLists(PropertyInfo property) =>
+        property.CanWrite && property.GetIndexParameters().Length == 0
+        && property.PropertyType != typeof(string) && !property.PropertyType.IsValueType;
 }

@@ -44,7 +44,8 @@ public sealed record Outage(string Title, string Detail)
         {
             var outage = at switch
             {
-                // Class 53 is "insufficient resources", 57P "operator intervention", 08 "connection". Source: PostgreSQL, Appendix A.
+                // Class 53 is "insufficient resources", 57P "operator intervention", 08 "connection". Source:
+                // PostgreSQL, Appendix A.
                 PostgresException { SqlState: "53100" } => DiskFull,
                 PostgresException { SqlState: "25006" } => ReadOnly,
                 PostgresException { SqlState: var state } when state.StartsWith("53", StringComparison.Ordinal)

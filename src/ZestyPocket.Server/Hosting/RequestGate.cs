@@ -101,8 +101,8 @@ public static class RequestGate
     private static bool Holds(string? text, char sign) => text?.Contains(sign, StringComparison.Ordinal) ?? false;
 
     /// <summary>
-    /// Whether a browser says that a change was asked for by a page of another origin. Programs that are no browser send
-    /// neither header. Source: W3C Fetch Metadata Request Headers; RFC 6454 (origin).
+    /// Whether a browser says that a change was asked for by a page of another origin. Programs that are no browser
+    /// send neither header. Source: W3C Fetch Metadata Request Headers; RFC 6454 (origin).
     /// </summary>
     private static bool IsFromElsewhere(HttpRequest request)
     {

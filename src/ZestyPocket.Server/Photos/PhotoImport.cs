@@ -54,7 +54,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
             (var thumbnail, judgement) = PictureIntake.Judge(readable);
             cache.KeepThumbnail(new PictureRef(sha), thumbnail);
         }
-        catch (PictureRefusedException refused)
+        catch (PictureRefusedException refused) when (refused is not PictureTakesLongException || line is not { SetAside: false })
         {
             return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, refused.Message, null, null), cancel);
         }

@@ -24,44 +24,21 @@ public sealed class PrintNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
         jobs.Enqueue<PrintJobRunner>(JobQueues.Prints, runner => runner.RunAsync(id, CancellationToken.None));
 }
 
-/// <summary>
-/// Takes up prints that a crash, a restart or a lost database left behind: at the start, and every few seconds after.
-/// Sheets that were half written are swept at the start.
-/// </summary>
-public sealed partial class PrintRecovery(IServiceScopeFactory scopes, PrintNudges queue, ZestySettings settings, PictureCache pictures, ILogger<PrintRecovery> log) : BackgroundService
+/// <summary>Takes up prints that were left behind, and throws away sheets that were half written.</summary>
+public sealed class PrintRecovery(
+    IServiceScopeFactory scopes, PrintNudges queue, ZestySettings settings, PictureCache pictures, ILogger<PrintRecovery> log)
+    : JobRecovery(scopes, settings, log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromSeconds(5);
+    protected override Task NudgeAsync(ZestyContext db, CancellationToken cancel) => queue.NudgeOpenAsync(db, cancel);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        if (!settings.RunJobs)
-        {
-            return;
-        }
-
-        Sweep();
-        using var timer = new PeriodicTimer(Every);
-        do
-        {
-            try
-            {
-                await using var scope = scopes.CreateAsyncScope();
-                await queue.NudgeOpenAsync(scope.ServiceProvider.GetRequiredService<ZestyContext>(), stoppingToken);
-            }
-            catch (Exception away) when (away is not OperationCanceledException)
-            {
-                // The database is away; the next round asks again.
-                LogAway(away.Message);
-            }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
-    }
-
-    /// <summary>A file that is being written has a longer name than a finished one; one that did not grow for minutes is a leftover.</summary>
-    private void Sweep()
+    /// <summary>
+    /// A file that is being written has a longer name than a finished one; one that did not grow for minutes is a
+    /// leftover.
+    /// </summary>
+    protected override void Sweep()
     {
         pictures.SweepPainted(DateTime.UtcNow - TimeSpan.FromDays(30));
-        var folder = new DirectoryInfo(settings.Prints);
+        var folder = new DirectoryInfo(Settings.Prints);
         if (!folder.Exists)
         {
             return;
@@ -72,7 +49,4 @@ public sealed partial class PrintRecovery(IServiceScopeFactory scopes, PrintNudg
             half.Delete();
         }
     }
-
-    [LoggerMessage(Level = LogLevel.Warning, Message = "Open prints cannot be looked up just now: {Reason}")]
-    private partial void LogAway(string reason);
 }

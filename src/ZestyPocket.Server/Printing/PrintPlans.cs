@@ -6,8 +6,8 @@ using ZestyPocket.Core.Printing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>
-/// Plans of sheets by what is on them: looking at one sheet after another, and printing them, packs them once. A plan of
-/// the same pieces for the same printer is the same plan, so nothing in here ever gets old.
+/// Plans of sheets by what is on them: looking at one sheet after another, and printing them, packs them once. A plan
+/// of the same pieces for the same printer is the same plan, so nothing in here ever gets old.
 /// </summary>
 public sealed class PrintPlans : IDisposable
 {
@@ -21,7 +21,9 @@ public sealed class PrintPlans : IDisposable
         ArgumentNullException.ThrowIfNull(due);
         ArgumentNullException.ThrowIfNull(setup);
         var key = KeyOf(due, setup);
-        return _plans.TryGetValue(key, out PrintPlan? known) ? known! : _plans.Set(key, PrintPlan.For(due, setup, cancel), new MemoryCacheEntryOptions { Size = due.Count + 1 });
+        return _plans.TryGetValue(key, out PrintPlan? known)
+            ? known!
+            : _plans.Set(key, PrintPlan.For(due, setup, cancel), new MemoryCacheEntryOptions { Size = due.Count + 1 });
     }
 
     public void Dispose() => _plans.Dispose();

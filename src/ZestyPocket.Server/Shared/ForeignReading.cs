@@ -42,7 +42,9 @@ public sealed class ForeignReading(string name, CancellationToken cancel)
     /// <summary>The file's name, as the keeper knows it.</summary>
     public string Name { get; } = name;
 
-    /// <summary>Asked between parts of a file: ends the work when nobody waits any more or the time is used up.</summary>
+    /// <summary>
+    /// Asked between parts of a file: ends the work when nobody waits any more or the time is used up.
+    /// </summary>
     public void Check()
     {
         cancel.ThrowIfCancellationRequested();

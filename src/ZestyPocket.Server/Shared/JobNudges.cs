@@ -5,7 +5,9 @@ using Npgsql;
 
 namespace ZestyPocket.Server.Shared;
 
-/// <summary>The queues of work that takes longer than a request. Each has workers of its own, so that none waits for another.</summary>
+/// <summary>
+/// The queues of work that takes longer than a request. Each has workers of its own, so that none waits for another.
+/// </summary>
 public static class JobQueues
 {
     public const string Imports = "imports";
@@ -15,7 +17,9 @@ public static class JobQueues
     public const int WorkersEach = 2;
 }
 
-/// <summary>Sees to it that an unfinished piece of work has a job, and that this server does not queue a second one.</summary>
+/// <summary>
+/// Sees to it that an unfinished piece of work has a job, and that this server does not queue a second one.
+/// </summary>
 public abstract class JobNudges(IBackgroundJobClient jobs)
 {
     /// <summary>
@@ -67,7 +71,14 @@ public sealed class ServerLock : IAsyncDisposable
     private ServerLock(NpgsqlConnection connection) => _connection = connection;
 
     /// <summary>Takes the lock of a name; null when somebody else has it.</summary>
-    public static async Task<ServerLock?> TryTakeAsync(IConfiguration configuration, string name, CancellationToken cancel)
+    public static Task<ServerLock?> TryTakeAsync(IConfiguration configuration, string name, CancellationToken cancel) =>
+        TakeAsync(configuration, "pg_try_advisory_lock", name, cancel);
+
+    /// <summary>Takes the lock of a name together with others who share it; null when somebody has it alone.</summary>
+    public static Task<ServerLock?> TryShareAsync(IConfiguration configuration, string name, CancellationToken cancel) =>
+        TakeAsync(configuration, "pg_try_advisory_lock_shared", name, cancel);
+
+    private static async Task<ServerLock?> TakeAsync(IConfiguration configuration, string function, string name, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(configuration);
         var connection = new NpgsqlConnection(
@@ -75,7 +86,7 @@ public sealed class ServerLock : IAsyncDisposable
         try
         {
             await connection.OpenAsync(cancel);
-            await using var take = new NpgsqlCommand("SELECT pg_try_advisory_lock(hashtextextended(@name, 0))", connection);
+            await using var take = new NpgsqlCommand($"SELECT {function}(hashtextextended(@name, 0))", connection);
             take.Parameters.AddWithValue("name", name);
             if (await take.ExecuteScalarAsync(cancel) is true)
             {

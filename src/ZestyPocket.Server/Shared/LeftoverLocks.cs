@@ -1,6 +1,5 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Shared;
@@ -9,9 +8,13 @@ namespace ZestyPocket.Server.Shared;
 /// At the start, before any job runs: when no other server is alive, whatever the job store holds as taken was taken by
 /// one that is gone. It is set free, so that its jobs are taken up now and not when a time-out says so.
 /// </summary>
-public sealed partial class LeftoverLocks(IConfiguration configuration, JobStorage storage, IServiceScopeFactory scopes, ILogger<LeftoverLocks> log) : IHostedService, IAsyncDisposable
+public sealed partial class LeftoverLocks(
+    IConfiguration configuration, JobStorage storage, IServiceScopeFactory scopes, ILogger<LeftoverLocks> log)
+    : IHostedService, IAsyncDisposable
 {
-    private NpgsqlConnection? _alive;
+    private const string Alive = "only server";
+
+    private ServerLock? _alive;
 
     public async Task StartAsync(CancellationToken cancellationToken)
     {
@@ -20,7 +23,7 @@ public sealed partial class LeftoverLocks(IConfiguration configuration, JobStora
         {
         }
 
-        await using (var alone = await ServerLock.TryTakeAsync(configuration, "only server", cancellationToken))
+        await using (var alone = await ServerLock.TryTakeAsync(configuration, Alive, cancellationToken))
         {
             if (alone is not null)
             {
@@ -28,10 +31,11 @@ public sealed partial class LeftoverLocks(IConfiguration configuration, JobStora
             }
         }
 
-        _alive = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty")) { Pooling = false }.ConnectionString);
-        await _alive.OpenAsync(cancellationToken);
-        await using var share = new NpgsqlCommand("SELECT pg_advisory_lock_shared(hashtextextended('only server', 0))", _alive);
-        await share.ExecuteNonQueryAsync(cancellationToken);
+        // Held as long as this server lives. Another one that is sweeping just now is done in a moment.
+        while ((_alive = await ServerLock.TryShareAsync(configuration, Alive, cancellationToken)) is null)
+        {
+            await Task.Delay(100, cancellationToken);
+        }
     }
 
     public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;

@@ -29,7 +29,9 @@ internal static partial class MarkupWords
         return OfHtml(Markdown.ToHtml(markdown), reading).Text;
     }
 
-    /// <summary>Plain words of a piece of HTML, paragraphs parted by blank lines, and the sources of the pictures it shows.</summary>
+    /// <summary>
+    /// Plain words of a piece of HTML, paragraphs parted by blank lines, and the sources of the pictures it shows.
+    /// </summary>
     public static (string Text, IReadOnlyList<string> Pictures) OfHtml(string html, ForeignReading reading)
     {
         reading.Check();
@@ -99,14 +101,7 @@ internal static partial class MarkupWords
                 continue;
             }
 
-            var (indent, nested, at) = (0, 0, 0);
-            for (; at < line.Length && (line[at] is ' ' or '\t' or '>' or '-' or '*' or '+' or '.' or ')' || char.IsAsciiDigit(line[at])); at++)
-            {
-                indent += line[at] switch { ' ' => 1, '\t' => 4, _ => 0 };
-                nested += line[at] is '>' or '-' or '*' or '+' or '.' or ')' && (line[at] == '>' || at + 1 < line.Length && line[at + 1] is ' ' or '\t') ? 1 : 0;
-            }
-
-            if (nested > ForeignReading.DeepestMarkup || indent / 2 > ForeignReading.DeepestMarkup && at < line.Length)
+            if (Depth(line) > ForeignReading.DeepestMarkup)
             {
                 throw reading.Refuse($"has lists or quotes nested more than {ForeignReading.DeepestMarkup} deep");
             }
@@ -122,6 +117,23 @@ internal static partial class MarkupWords
             }
         }
     }
+
+    /// <summary>How deep a line lies: the signs of lists and quotes before its words, or two blanks of indent each.</summary>
+    private static int Depth(ReadOnlySpan<char> line)
+    {
+        var (indent, nested, at) = (0, 0, 0);
+        for (; at < line.Length && IsBeforeWords(line[at]); at++)
+        {
+            indent += line[at] switch { ' ' => 1, '\t' => 4, _ => 0 };
+            nested += line[at] == '>' || IsBullet(line[at]) && at + 1 < line.Length && line[at + 1] is ' ' or '\t' ? 1 : 0;
+        }
+
+        return Math.Max(nested, at < line.Length ? indent / 2 : 0);
+    }
+
+    private static bool IsBullet(char c) => c is '-' or '*' or '+' or '.' or ')';
+
+    private static bool IsBeforeWords(char c) => c is ' ' or '\t' or '>' || IsBullet(c) || char.IsAsciiDigit(c);
 
     /// <summary>Walks the elements with a stack of its own: however deep they are, no thread ends.</summary>
     private static string Walk(IElement body, List<string> pictures, ForeignReading reading)
@@ -145,7 +157,7 @@ internal static partial class MarkupWords
 
             switch (next.Node)
             {
-                case IText words when words.Parent is IElement { LocalName: "ul" or "ol" or "table" or "tr" or "tbody" } && string.IsNullOrWhiteSpace(words.Data):
+                case IText words when IsBetweenItems(words):
                     break;
                 case IText words:
                     text.Append(SpaceRuns().Replace(words.Data, " "));
@@ -181,11 +193,16 @@ internal static partial class MarkupWords
         }
     }
 
+    private static bool IsBetweenItems(IText words) =>
+        words.Parent is IElement { LocalName: "ul" or "ol" or "table" or "tr" or "tbody" } && string.IsNullOrWhiteSpace(words.Data);
+
     private static bool IsBlock(IElement element) => element.LocalName
         is "p" or "div" or "h1" or "h2" or "h3" or "h4" or "h5" or "h6" or "blockquote" or "ul" or "ol" or "table"
         or "figure" or "section" or "article";
 
-    /// <summary>Blanks at line edges go, and runs of blank lines become one; line by line, since a pattern would be quadratic.</summary>
+    /// <summary>
+    /// Blanks at line edges go, and runs of blank lines become one; line by line, since a pattern would be quadratic.
+    /// </summary>
     private static string Tidy(string text)
     {
         var tidy = new StringBuilder(text.Length);

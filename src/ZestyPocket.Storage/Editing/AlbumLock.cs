@@ -4,8 +4,8 @@ namespace ZestyPocket.Storage.Editing;
 
 /// <summary>
 /// An album's lock, held until the transaction ends. What adds, moves or takes away units holds it alone; what files
-/// things under units by their day shares it and reads the units after it has it. So nothing is ever written into a unit
-/// that is gone.
+/// things under units by their day shares it and reads the units after it has it. So nothing is ever written into a
+/// unit that is gone.
 /// </summary>
 public static class AlbumLock
 {

@@ -3,7 +3,10 @@ using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Core.Tests.Photos;
 
-/// <summary>Moments, zones and places as cameras and programs write them. Exif 2.32 states the first form; the others are common practice.</summary>
+/// <summary>
+/// Moments, zones and places as cameras and programs write them. Exif 2.32 states the first form; the others are common
+/// practice.
+/// </summary>
 public sealed class CaptureTextTests
 {
     [Theory]

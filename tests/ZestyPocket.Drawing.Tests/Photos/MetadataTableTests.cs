@@ -32,12 +32,12 @@ public sealed class MetadataTableTests : IDisposable
     [InlineData("png", "2024-05-06T07:08:09", 0, "-XMP-exif:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
     [InlineData("tif", "2024-05-06T07:08:09", 1, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "-GPSLatitude=10", "-GPSLatitudeRef=N", "-GPSLongitude=20", "-GPSLongitudeRef=E", "expect=")]
     [InlineData("webp", "2024-05-06T07:08:09", 0, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
-    public void Time_zone_and_place_are_those_that_exiftool_reads(string kind, string? time, int places, params string[] tags)
+    public async Task Time_zone_and_place_are_those_that_exiftool_reads(string kind, string? time, int places, params string[] tags)
     {
         ArgumentNullException.ThrowIfNull(tags);
         var path = Picture(kind);
-        Exiftool([.. tags.Where(t => t.StartsWith('-')), "-overwrite_original", path]);
-        var theirs = JsonDocument.Parse(Exiftool(["-json", "-n", "-DateTimeOriginal", "-CreateDate", "-DateCreated", "-GPSLatitude", "-GPSLongitude", path])).RootElement[0];
+        await ExiftoolAsync([.. tags.Where(t => t.StartsWith('-')), "-overwrite_original", path]);
+        var theirs = JsonDocument.Parse(await ExiftoolAsync("-json", "-n", "-DateTimeOriginal", "-CreateDate", "-DateCreated", "-GPSLatitude", "-GPSLongitude", path)).RootElement[0];
         var ours = PictureIntake.Inspect(path);
         ours.Recorded?.ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture).ShouldBe(time);
         if (time is not null)
@@ -56,21 +56,24 @@ public sealed class MetadataTableTests : IDisposable
     }
 
     [Fact]
-    public void A_serial_number_is_part_of_the_cameras_name()
+    public async Task A_serial_number_is_part_of_the_cameras_name()
     {
         var path = Picture("jpg");
-        Exiftool(["-Make=Maker", "-Model=Maker One", "-EXIF:SerialNumber=A77", "-overwrite_original", path]);
+        await ExiftoolAsync("-Make=Maker", "-Model=Maker One", "-EXIF:SerialNumber=A77", "-overwrite_original", path);
         PictureIntake.Inspect(path).Camera.ShouldBe("Maker One · A77");
     }
 
-    /// <summary>A packet of over 64 kB goes on in further segments, which exiftool writes as the XMP specification, part 3, says.</summary>
+    /// <summary>
+    /// A packet of over 64 kB goes on in further segments, which exiftool writes as the XMP specification, part 3,
+    /// says.
+    /// </summary>
     [Fact]
-    public void A_picture_with_extended_XMP_is_taken_with_its_date()
+    public async Task A_picture_with_extended_XMP_is_taken_with_its_date()
     {
         var path = Picture("jpg");
         var notes = Path.Combine(_folder, "notes.txt");
         File.WriteAllText(notes, string.Concat(Enumerable.Repeat("a long note of an editing program ", 5_000)));
-        Exiftool(["-EXIF:DateTimeOriginal=2024:05:06 07:08:09", $"-XMP-dc:Description<={notes}", "-overwrite_original", path]);
+        await ExiftoolAsync("-EXIF:DateTimeOriginal=2024:05:06 07:08:09", $"-XMP-dc:Description<={notes}", "-overwrite_original", path);
         new FileInfo(path).Length.ShouldBeGreaterThan(150_000);
         PictureIntake.Inspect(path).Recorded.ShouldBe(new LocalDateTime(2024, 5, 6, 7, 8, 9));
     }
@@ -149,13 +152,10 @@ public sealed class MetadataTableTests : IDisposable
         return path;
     }
 
-    private static string Exiftool(IEnumerable<string> arguments)
+    private static async Task<string> ExiftoolAsync(params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo("exiftool", arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var errors = process.StandardError.ReadToEndAsync();
-        var output = process.StandardOutput.ReadToEnd();
-        process.WaitForExit();
-        process.ExitCode.ShouldBe(0, errors.Result);
+        var (code, output) = await OtherReaders.Run("exiftool", arguments);
+        code.ShouldBe(0, output);
         return output;
     }
 }

@@ -30,7 +30,8 @@ public sealed class DirectionTests : IDisposable
         {
             var (levels, rightToLeft) = Directions.LevelsOf(text);
             byte[] ours = levels.IsDefault ? new byte[text.Length] : [.. levels];
-            // Odd levels run from right to left. How deep even ones lie shows nowhere, and ICU leaves them at 0 in plain text.
+            // Odd levels run from right to left. How deep even ones lie shows nowhere, and ICU leaves them at 0 in
+            // plain text.
             var same = ours.Select(l => l % 2).SequenceEqual(their.GetProperty("levels").EnumerateArray().Select(l => l.GetByte() % 2))
                 && rightToLeft == their.GetProperty("rightToLeft").GetBoolean();
             var order = Directions.InVisualOrder([.. Enumerable.Range(0, text.Length)], i => ours[i]);
