@@ -55,6 +55,7 @@ public sealed class DemoTests
 
     public static TheoryData<Scene> Scenes => [.. Enum.GetValues<Scene>()];
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task The_demo_is_made_once_with_finished_half_done_and_overfull_weeks()
     {

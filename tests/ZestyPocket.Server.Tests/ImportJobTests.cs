@@ -185,6 +185,7 @@ public sealed class ImportJobTests
         (done.Files, done.Added).ShouldBe((40, 40));
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task A_folder_of_two_thousand_files_goes_through()
     {

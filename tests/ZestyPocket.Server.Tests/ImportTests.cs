@@ -99,6 +99,7 @@ public sealed class ImportTests
         waiting.Photos.Single().Day.ShouldBeNull();
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task Two_hundred_files_with_three_bad_ones_all_have_an_outcome_and_memory_stays_bounded()
     {

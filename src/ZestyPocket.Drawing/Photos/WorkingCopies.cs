@@ -116,10 +116,16 @@ public static partial class WorkingCopies
         return pages;
     }
 
-    /// <summary>A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more.</summary>
+    /// <summary>
+    /// A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more, also
+    /// when the server that started it is gone.
+    /// </summary>
     private static string Run(string program, IEnumerable<string> arguments, string original, TimeSpan patience)
     {
-        var start = new ProcessStartInfo("prlimit", ["--as=" + PageMemory.ToString(CultureInfo.InvariantCulture), "--", program, .. arguments])
+        var seconds = (int)Math.Ceiling(patience.TotalSeconds) + 1;
+        var start = new ProcessStartInfo(
+            "prlimit",
+            [$"--as={PageMemory.ToString(CultureInfo.InvariantCulture)}", $"--cpu={Text(seconds)}", "--", program, .. arguments])
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,

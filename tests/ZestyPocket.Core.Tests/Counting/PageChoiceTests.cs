@@ -209,6 +209,7 @@ public sealed class PageChoiceTests
         }, iter: 60, threads: 1);
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Another_solver_with_another_formulation_finds_the_same_optimum_for_300_random_weeks()
     {

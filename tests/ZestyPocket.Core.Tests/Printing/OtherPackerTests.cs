@@ -10,6 +10,7 @@ public sealed class OtherPackerTests
 {
     private sealed record Instance(int Width, int Height, int[][] Items);
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task Never_more_sheets_than_another_guillotine_packer_on_two_hundred_instances()
     {

@@ -45,6 +45,26 @@ public static class TestDatabase
         }
     }
 
+    /// <summary>Takes every row out of a database, except what the migrations put there.</summary>
+    public static async Task EmptyAsync(string connectionString)
+    {
+        const string Truncate = """
+            DO $$
+            DECLARE every text;
+            BEGIN
+                SELECT string_agg(format('%I.%I', schemaname, tablename), ', ') INTO every FROM pg_tables
+                WHERE schemaname = 'public' AND tablename NOT IN ('__EFMigrationsHistory', 'Keepers');
+                EXECUTE 'TRUNCATE ' || every || ' RESTART IDENTITY CASCADE';
+                DELETE FROM hangfire.job;
+                DELETE FROM hangfire.jobqueue;
+            END $$
+            """;
+        await using var connection = new NpgsqlConnection(connectionString);
+        await connection.OpenAsync();
+        await using var empty = new NpgsqlCommand(Truncate, connection);
+        await empty.ExecuteNonQueryAsync();
+    }
+
     /// <summary>A database as an older version of the program left it: migrated up to the named migration, with the rows that the SQL makes.</summary>
     public static async Task<string> CreateOldAsync(string migration, string sql)
     {

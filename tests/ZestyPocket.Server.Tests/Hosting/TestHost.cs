@@ -12,7 +12,10 @@ using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
-/// <summary>The whole server on a database and a data folder of its own.</summary>
+/// <summary>
+/// The whole server on an empty database and an empty data folder. A server without jobs is lent to one test after
+/// another and emptied between them, since its start costs more than most tests; one that runs jobs is its test's own.
+/// </summary>
 public sealed class TestHost : IAsyncDisposable
 {
     public static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -22,7 +25,9 @@ public sealed class TestHost : IAsyncDisposable
 
     private readonly string _connection;
     private readonly bool _runJobs;
+    private static TestHost? _idle;
     private WebApplicationFactory<Program> _factory;
+    private bool _lent;
 
     private TestHost(string connection, bool runJobs)
     {
@@ -37,7 +42,21 @@ public sealed class TestHost : IAsyncDisposable
 
     public IServiceProvider Services => _factory.Services;
 
-    public static async Task<TestHost> StartAsync(bool runJobs = false) => new(await TestDatabase.CreateAsync(), runJobs);
+    public static async Task<TestHost> StartAsync(bool runJobs = false)
+    {
+        if (runJobs || Interlocked.Exchange(ref _idle, null) is not { } idle)
+        {
+            return new TestHost(await TestDatabase.CreateAsync(), runJobs) { _lent = !runJobs };
+        }
+
+        await TestDatabase.EmptyAsync(idle._connection);
+        foreach (var file in Directory.GetFiles(idle.DataFolder, "*", SearchOption.AllDirectories))
+        {
+            File.Delete(file);
+        }
+
+        return idle;
+    }
 
     /// <summary>The server on a database that is there already.</summary>
     public static TestHost On(string connection) => new(connection, runJobs: false);
@@ -52,6 +71,11 @@ public sealed class TestHost : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
+        if (_lent && Interlocked.CompareExchange(ref _idle, this, null) is null)
+        {
+            return;
+        }
+
         await _factory.DisposeAsync();
         Directory.Delete(DataFolder, recursive: true);
     }
