@@ -11,17 +11,27 @@ internal sealed class BenchServer : IAsyncDisposable
     private readonly string _folder;
     private readonly HttpClient _client = new() { BaseAddress = new Uri("http://127.0.0.1:5199") };
 
-    private BenchServer(Process process, string folder, string connection) => (_process, _folder, Connection) = (process, folder, connection);
+    private BenchServer(Process process, string folder, string connection) =>
+        (_process, _folder, Connection) = (process, folder, connection);
 
     public string Connection { get; }
 
     public static async Task<BenchServer> StartAsync()
     {
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
-        var database = Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE") ?? throw new InvalidOperationException("Run with ./bench/run.");
-        var connection = new NpgsqlConnectionStringBuilder(database) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
+        var database =
+            Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
+            ?? throw new InvalidOperationException("Run with ./bench/run.");
+        var connection = new NpgsqlConnectionStringBuilder(database)
+        {
+            Database = $"bench_{Guid.NewGuid():N}",
+        }.ConnectionString;
         await Database.MigrateAsync(connection, CancellationToken.None);
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")]) { WorkingDirectory = folder, RedirectStandardOutput = true };
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")])
+        {
+            WorkingDirectory = folder,
+            RedirectStandardOutput = true,
+        };
         start.Environment["ConnectionStrings__Zesty"] = connection;
         start.Environment["Zesty__DataFolder"] = folder;
         start.Environment["Urls"] = "http://127.0.0.1:5199";

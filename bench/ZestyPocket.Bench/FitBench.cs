@@ -15,7 +15,31 @@ internal static class FitBench
 {
     private static readonly string[] Vocabulary =
     [
-        "rain", "a", "marmalade", "window", "the", "office", "Wednesday", "of", "we", "through", "kite-string", "fluffy", "I", "extraordinary", "and", "boats,", "harbour.", "to", "evening", "Junie", "said:", "“No,”", "half", "was", "market",
+        "rain",
+        "a",
+        "marmalade",
+        "window",
+        "the",
+        "office",
+        "Wednesday",
+        "of",
+        "we",
+        "through",
+        "kite-string",
+        "fluffy",
+        "I",
+        "extraordinary",
+        "and",
+        "boats,",
+        "harbour.",
+        "to",
+        "evening",
+        "Junie",
+        "said:",
+        "“No,”",
+        "half",
+        "was",
+        "market",
     ];
 
     public static void Run()
@@ -47,11 +71,27 @@ internal static class FitBench
         }
 
         var area = CardComposer.Areas(plain, card)[0];
-        var letters = Vocabulary.SelectMany(w => w).Distinct().Append(' ').ToDictionary(c => c.ToString(), c => fonts.Shape(plain.Type.Face, c.ToString()).Ends[1]);
-        var theirs = Theirs(JsonSerializer.Serialize(new { width = area.Width / 9, advances = letters, stories = stories.Take(5_000) }));
+        var letters = Vocabulary
+            .SelectMany(w => w)
+            .Distinct()
+            .Append(' ')
+            .ToDictionary(c => c.ToString(), c => fonts.Shape(plain.Type.Face, c.ToString()).Ends[1]);
+        var theirs = Theirs(
+            JsonSerializer.Serialize(
+                new
+                {
+                    width = area.Width / 9,
+                    advances = letters,
+                    stories = stories.Take(5_000),
+                }
+            )
+        );
         Console.WriteLine(
-            $"fit      one story into a 3x4 card: ours median {Median(times):0} µs, p95 {Quantile(times, 0.95):0} µs (around a corner tag {Median(around):0} and {Quantile(around, 0.95):0} µs); "
-            + $"tex-linebreak, one size only, median {Median(theirs):0} µs, p95 {Quantile(theirs, 0.95):0} µs; ratio of medians {Median(times) / Median(theirs):0.00} (target p95 under 5,000 µs)");
+            $"fit      one story into a 3x4 card: ours median {Median(times):0} µs, p95 {Quantile(times, 0.95):0} "
+                + $"µs (around a corner tag {Median(around):0} and {Quantile(around, 0.95):0} µs); "
+                + $"tex-linebreak, one size only, median {Median(theirs):0} µs, p95 {Quantile(theirs, 0.95):0} µs; "
+                + $"ratio of medians {Median(times) / Median(theirs):0.00} (target p95 under 5,000 µs)"
+        );
 
         var flows = new List<double>();
         for (var round = 0; round < 7; round++)
@@ -66,19 +106,25 @@ internal static class FitBench
             }
         }
 
-        Console.WriteLine($"flow     20,000 words over 6x8 pages: count of pages, size, parts, balance: median {Median(flows):0} ms (target 150 ms)");
+        Console.WriteLine(
+            $"flow     20,000 words over 6x8 pages: count of pages, size, parts, balance: median {Median(flows):0} "
+                + "ms (target 150 ms)"
+        );
 
-        string Story(int words) => string.Join(' ', Enumerable.Range(0, words).Select(_ => Vocabulary[dice.Next(Vocabulary.Length)]));
+        string Story(int words) =>
+            string.Join(' ', Enumerable.Range(0, words).Select(_ => Vocabulary[dice.Next(Vocabulary.Length)]));
     }
 
     private static List<double> Theirs(string input)
     {
         var root = Environment.GetEnvironmentVariable("ZESTY_ROOT") ?? Directory.GetCurrentDirectory();
-        using var node = Process.Start(new ProcessStartInfo("node", [Path.Combine(root, "bench/tex-linebreak.mjs"), Path.Combine(root, "src/web")])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-        })!;
+        using var node = Process.Start(
+            new ProcessStartInfo("node", [Path.Combine(root, "bench/tex-linebreak.mjs"), Path.Combine(root, "src/web")])
+            {
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+            }
+        )!;
         node.StandardInput.Write(input);
         node.StandardInput.Close();
         using var answer = JsonDocument.Parse(node.StandardOutput.ReadToEnd());

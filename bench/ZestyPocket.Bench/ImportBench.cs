@@ -18,8 +18,8 @@ namespace ZestyPocket.Bench;
 /// <summary>
 /// Importing 200 twelve-megapixel JPEGs with everything an import does (hash, copy to the vault, checks, metadata,
 /// thumbnail, focus, tone, palette, sharpness, likeness, row) against Debian's vipsthumbnail making the same thumbnails
-/// of the same files. CPU seconds, median of three rounds taken in turns; with the warm-up and one more round a thousand
-/// files go through one process, whose peak memory is told. The files are painted by another process.
+/// of the same files. CPU seconds, median of three rounds taken in turns; with the warm-up and one more round a
+/// thousand files go through one process, whose peak memory is told. The files are painted by another process.
 /// </summary>
 internal static class ImportBench
 {
@@ -31,11 +31,18 @@ internal static class ImportBench
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
         try
         {
-            var self = Environment.ProcessPath ?? throw new InvalidOperationException("The bench does not know its own program.");
+            var self =
+                Environment.ProcessPath
+                ?? throw new InvalidOperationException("The bench does not know its own program.");
             Cpu.OfProgram(self, ["paint", folder]);
             var paths = Directory.GetFiles(folder, "*.jpg").Order(StringComparer.Ordinal).ToList();
-            var server = Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE") ?? throw new InvalidOperationException("Run with ./bench/run.");
-            var connection = new NpgsqlConnectionStringBuilder(server) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
+            var server =
+                Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
+                ?? throw new InvalidOperationException("Run with ./bench/run.");
+            var connection = new NpgsqlConnectionStringBuilder(server)
+            {
+                Database = $"bench_{Guid.NewGuid():N}",
+            }.ConnectionString;
             await Database.MigrateAsync(connection, CancellationToken.None);
 
             // One unmeasured round warms files, code and connections up.
@@ -43,15 +50,35 @@ internal static class ImportBench
             var (ours, theirs, wall) = (new List<double>(), new List<double>(), new List<double>());
             for (var round = 0; round < Rounds; round++)
             {
-                theirs.Add(Cpu.OfProgram("vipsthumbnail", ["--vips-concurrency=1", "-s", "512", "-o", Path.Combine(folder, "their-%s.jpg[Q=84,strip]"), .. paths]));
+                theirs.Add(
+                    Cpu.OfProgram(
+                        "vipsthumbnail",
+                        [
+                            "--vips-concurrency=1",
+                            "-s",
+                            "512",
+                            "-o",
+                            Path.Combine(folder, "their-%s.jpg[Q=84,strip]"),
+                            .. paths,
+                        ]
+                    )
+                );
                 var (before, watch) = (Cpu.Now().Own, Stopwatch.StartNew());
                 await OursAsync(connection, folder, paths, $"round{round}");
                 ours.Add(Cpu.Now().Own - before);
                 wall.Add(watch.Elapsed.TotalSeconds);
             }
 
-            var peak = File.ReadAllLines("/proc/self/status").First(l => l.StartsWith("VmHWM", StringComparison.Ordinal)).Split(':')[1].Trim();
-            Console.WriteLine($"import   {Files} files of 12 MP: ours {Cpu.Median(ours):0.00} s CPU ({Cpu.Median(wall):0.0} s wall), vipsthumbnail {Cpu.Median(theirs):0.00} s CPU, ratio {Cpu.Median(ours) / Cpu.Median(theirs):0.00} (target 2.0 at most), peak memory over {Files * (Rounds + 1)} files {peak} (target 400 MB at most)");
+            var peak = File.ReadAllLines("/proc/self/status")
+                .First(l => l.StartsWith("VmHWM", StringComparison.Ordinal))
+                .Split(':')[1]
+                .Trim();
+            Console.WriteLine(
+                $"import   {Files} files of 12 MP: ours {Cpu.Median(ours):0.00} s CPU ({Cpu.Median(wall):0.0} s "
+                    + $"wall), vipsthumbnail {Cpu.Median(theirs):0.00} s CPU, ratio "
+                    + $"{Cpu.Median(ours) / Cpu.Median(theirs):0.00} (target 2.0 at most), peak memory over "
+                    + $"{Files * (Rounds + 1)} files {peak} (target 400 MB at most)"
+            );
         }
         finally
         {
@@ -66,7 +93,12 @@ internal static class ImportBench
         {
             var path = Path.Combine(folder, $"{i:000}.jpg");
             var taken = new LocalDateTime(2026, 5, 4 + (i % 7), 9, i % 60);
-            File.WriteAllBytes(path, DemoPictures.Jpeg(new DemoShot($"{i}.jpg", scenes[i % scenes.Length], i, 4000, 3000, taken, "Bench B1", 60, 51, -2)));
+            File.WriteAllBytes(
+                path,
+                DemoPictures.Jpeg(
+                    new DemoShot($"{i}.jpg", scenes[i % scenes.Length], i, 4000, 3000, taken, "Bench B1", 60, 51, -2)
+                )
+            );
         }
     }
 
@@ -80,21 +112,41 @@ internal static class ImportBench
         Album album;
         await using (var db = new ZestyContext(builder.Options))
         {
-            album = AlbumMaking.Make("Bench", new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 5, 4) }, 1, 2, [BuiltInDesigns.All[0]], MeasureSystem.Inches, Keeper.LocalId, SystemClock.Instance.GetCurrentInstant());
+            album = AlbumMaking.Make(
+                "Bench",
+                new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 5, 4) },
+                1,
+                2,
+                [BuiltInDesigns.All[0]],
+                MeasureSystem.Inches,
+                Keeper.LocalId,
+                SystemClock.Instance.GetCurrentInstant()
+            );
             db.Albums.Add(album);
             await db.SaveChangesAsync();
         }
 
-        await Parallel.ForEachAsync(paths, new ParallelOptions { MaxDegreeOfParallelism = 2 }, async (path, cancel) =>
-        {
-            await using var db = new ZestyContext(builder.Options);
-            await using var file = File.OpenRead(path);
-            using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
-            var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(album.Id, Path.GetFileName(path), arrived, null, null, cancel);
-            if (outcome.Status != ImportStatus.Added)
+        await Parallel.ForEachAsync(
+            paths,
+            new ParallelOptions { MaxDegreeOfParallelism = 2 },
+            async (path, cancel) =>
             {
-                throw new InvalidOperationException(outcome.Detail);
+                await using var db = new ZestyContext(builder.Options);
+                await using var file = File.OpenRead(path);
+                using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
+                var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(
+                    album.Id,
+                    Path.GetFileName(path),
+                    arrived,
+                    null,
+                    null,
+                    cancel
+                );
+                if (outcome.Status != ImportStatus.Added)
+                {
+                    throw new InvalidOperationException(outcome.Detail);
+                }
             }
-        });
+        );
     }
 }

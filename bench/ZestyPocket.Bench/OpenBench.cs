@@ -12,9 +12,9 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Bench;
 
 /// <summary>
-/// Opening full albums of 40, 80 and 160 units with 50, 100 and 200 leaves, every fifth leaf altered: the album with its
-/// tape, and the binder with both faces of every leaf. Median of 40 requests each; the opponent is the same server on the
-/// smallest album.
+/// Opening full albums of 40, 80 and 160 units with 50, 100 and 200 leaves, every fifth leaf altered: the album with
+/// its tape, and the binder with both faces of every leaf. Median of 40 requests each; the opponent is the same server
+/// on the smallest album.
 /// </summary>
 internal static class OpenBench
 {
@@ -29,10 +29,24 @@ internal static class OpenBench
             albums.Add(await FillAsync(server.Connection, units));
         }
 
-        foreach (var (name, path) in new[] { ("the album with its tape", ""), ("the binder, both faces of every leaf", "/leaves") })
+        foreach (
+            var (name, path) in new[]
+            {
+                ("the album with its tape", ""),
+                ("the binder, both faces of every leaf", "/leaves"),
+            }
+        )
         {
             var medians = await server.MediansAsync([.. albums.Select(a => new[] { $"/api/albums/{a}{path}" })]);
-            Console.WriteLine($"open     {name}: " + string.Join(", ", Units.Zip(medians).Select(s => $"{s.First} units: {s.Second:0.0} ms ({s.Second / medians[0]:0.00}x)")));
+            Console.WriteLine(
+                $"open     {name}: "
+                    + string.Join(
+                        ", ",
+                        Units
+                            .Zip(medians)
+                            .Select(s => $"{s.First} units: {s.Second:0.0} ms ({s.Second / medians[0]:0.00}x)")
+                    )
+            );
         }
     }
 
@@ -42,12 +56,30 @@ internal static class OpenBench
         ZestyContext.Configure(builder, connection);
         await using var db = new ZestyContext(builder.Options);
         var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2023, 1, 2) };
-        var album = AlbumMaking.Make($"{units} units", calendar, units, 2, [BuiltInDesigns.All[0], BuiltInDesigns.All[1]], MeasureSystem.Inches, Keeper.LocalId, SystemClock.Instance.GetCurrentInstant());
+        var album = AlbumMaking.Make(
+            $"{units} units",
+            calendar,
+            units,
+            2,
+            [BuiltInDesigns.All[0], BuiltInDesigns.All[1]],
+            MeasureSystem.Inches,
+            Keeper.LocalId,
+            SystemClock.Instance.GetCurrentInstant()
+        );
         // A leaf between the pages of every fourth unit: 200 leaves for 160 units.
         foreach (var unit in album.Units.Where((_, i) => i % 4 == 1).ToList())
         {
             var after = album.Leaves.Single(l => l.BackUnitId == unit.Id);
-            album.Leaves.Insert(album.Leaves.IndexOf(after) + 1, new AlbumLeaf { Id = Guid.CreateVersion7(), ProtectorId = album.Protectors[1].Id, FrontUnitId = unit.Id, BackUnitId = unit.Id });
+            album.Leaves.Insert(
+                album.Leaves.IndexOf(after) + 1,
+                new AlbumLeaf
+                {
+                    Id = Guid.CreateVersion7(),
+                    ProtectorId = album.Protectors[1].Id,
+                    FrontUnitId = unit.Id,
+                    BackUnitId = unit.Id,
+                }
+            );
         }
 
         for (var i = 0; i < album.Leaves.Count; i++)
@@ -63,12 +95,18 @@ internal static class OpenBench
         foreach (var unit in album.Units)
         {
             var content = UnitContent.Empty;
-            foreach (var (leaf, side) in album.Leaves.SelectMany(l => new[] { (l, LeafSide.Front), (l, LeafSide.Back) }).Where(f => (f.Item2 == LeafSide.Front ? f.l.FrontUnitId : f.l.BackUnitId) == unit.Id))
+            foreach (
+                var (leaf, side) in album
+                    .Leaves.SelectMany(l => new[] { (l, LeafSide.Front), (l, LeafSide.Back) })
+                    .Where(f => (f.Item2 == LeafSide.Front ? f.l.FrontUnitId : f.l.BackUnitId) == unit.Id)
+            )
             {
                 foreach (var pocket in makes[leaf.ProtectorId].Altered(leaf.ReadForm()).Design.Face(side))
                 {
                     var id = Guid.CreateVersion7();
-                    content = content.AddCard(id, CardKind.Journaling, "We planted beans and it rained on them.", "reading-serif").Put(id, new PocketPlace(leaf.Id, side, pocket.Key));
+                    content = content
+                        .AddCard(id, CardKind.Journaling, "We planted beans and it rained on them.", "reading-serif")
+                        .Put(id, new PocketPlace(leaf.Id, side, pocket.Key));
                 }
             }
 

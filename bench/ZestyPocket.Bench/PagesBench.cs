@@ -17,19 +17,42 @@ internal static class PagesBench
     public static void Run()
     {
         var dice = new Random(11);
-        var weeks = Enumerable.Range(0, 300).Select(_ => Question(dice, 1, 30, "9x12-nine-3x4", Size.FromInches(9, 12))).ToList();
-        var trips = Enumerable.Range(0, 20).Select(_ => Question(dice, 20, 14, "6x8-four-3x4", Size.FromInches(6, 8))).ToList();
+        var weeks = Enumerable
+            .Range(0, 300)
+            .Select(_ => Question(dice, 1, 30, "9x12-nine-3x4", Size.FromInches(9, 12)))
+            .ToList();
+        var trips = Enumerable
+            .Range(0, 20)
+            .Select(_ => Question(dice, 20, 14, "6x8-four-3x4", Size.FromInches(6, 8)))
+            .ToList();
         PageChoice.Solve(weeks[0]);
         ByScip(weeks[0]);
 
         var (ours, proved) = Measured(weeks, q => PageChoice.Solve(q).Proved);
-        var (theirs, _) = Measured(weeks, q => { ByScip(q); return true; });
-        Console.WriteLine($"pages, 300 weeks: CPU median {Median(ours):0} ms, p95 {P95(ours):0} ms, {proved} of 300 proved; SCIP median {Median(theirs):0} ms, p95 {P95(theirs):0} ms; ratio of medians {Median(ours) / Median(theirs):0.00}");
+        var (theirs, _) = Measured(
+            weeks,
+            q =>
+            {
+                ByScip(q);
+                return true;
+            }
+        );
+        Console.WriteLine(
+            $"pages, 300 weeks: CPU median {Median(ours):0} ms, p95 {P95(ours):0} ms, {proved} of 300 proved; SCIP "
+                + $"median {Median(theirs):0} ms, p95 {P95(theirs):0} ms; ratio of medians "
+                + $"{Median(ours) / Median(theirs):0.00}"
+        );
         var (long_, provedTrips) = Measured(trips, q => PageChoice.Solve(q).Proved);
-        Console.WriteLine($"pages, 20 trips of 20 days: CPU median {Median(long_):0} ms, p95 {P95(long_):0} ms, {provedTrips} of 20 proved");
+        Console.WriteLine(
+            $"pages, 20 trips of 20 days: CPU median {Median(long_):0} ms, p95 {P95(long_):0} ms, {provedTrips} of "
+                + "20 proved"
+        );
     }
 
-    private static (List<double> Milliseconds, int True) Measured(List<PageQuestion> questions, Func<PageQuestion, bool> solve)
+    private static (List<double> Milliseconds, int True) Measured(
+        List<PageQuestion> questions,
+        Func<PageQuestion, bool> solve
+    )
     {
         var (times, yes) = (new List<double>(), 0);
         foreach (var question in questions)
@@ -49,19 +72,52 @@ internal static class PagesBench
     /// <summary>Days in a row share the leaf between them; half of the designs have a stock.</summary>
     private static PageQuestion Question(Random dice, int days, int most, string key, Size body)
     {
-        var offers = BuiltInDesigns.All.Where(d => d.Body == body).Select(d => new PageOffer(
-            d.Key, d.Name, d.Pockets.GroupBy(p => p.Nominal).ToImmutableDictionary(g => g.Key, g => g.Count()), dice.Next(2) == 0 ? dice.Next(2, 4 + days) : null)).ToImmutableArray();
+        var offers = BuiltInDesigns
+            .All.Where(d => d.Body == body)
+            .Select(d => new PageOffer(
+                d.Key,
+                d.Name,
+                d.Pockets.GroupBy(p => p.Nominal).ToImmutableDictionary(g => g.Key, g => g.Count()),
+                dice.Next(2) == 0 ? dice.Next(2, 4 + days) : null
+            ))
+            .ToImmutableArray();
         var sizes = offers.SelectMany(o => o.Pockets.Keys).Distinct().ToList();
-        PixelSize[] shapes = [new(3000, 2000), new(2000, 3000), new(4000, 3000), new(3000, 4000), new(3000, 3000), new(4000, 2250)];
+        PixelSize[] shapes =
+        [
+            new(3000, 2000),
+            new(2000, 3000),
+            new(4000, 3000),
+            new(3000, 4000),
+            new(3000, 3000),
+            new(4000, 2250),
+        ];
         return new PageQuestion(
             [
-                .. Enumerable.Range(0, days).Select(_ => Want.Together(
-                    Enumerable.Range(0, 2 + dice.Next(most)).Select(_ => Want.Picture(shapes[dice.Next(shapes.Length)], sizes))
-                        .Concat(Enumerable.Range(0, dice.Next(4)).Select(_ => Want.Words(WantKind.Card, "cards", sizes, s => s.SquareInches >= 12))))),
+                .. Enumerable
+                    .Range(0, days)
+                    .Select(_ =>
+                        Want.Together(
+                            Enumerable
+                                .Range(0, 2 + dice.Next(most))
+                                .Select(_ => Want.Picture(shapes[dice.Next(shapes.Length)], sizes))
+                                .Concat(
+                                    Enumerable
+                                        .Range(0, dice.Next(4))
+                                        .Select(_ =>
+                                            Want.Words(WantKind.Card, "cards", sizes, s => s.SquareInches >= 12)
+                                        )
+                                )
+                        )
+                    ),
             ],
-            [new([0], key, true), .. Enumerable.Range(0, days - 1).Select(d => new StandingLeaf([d, d + 1], key, dice.Next(4) > 0)), new([days - 1], key, true)],
+            [
+                new([0], key, true),
+                .. Enumerable.Range(0, days - 1).Select(d => new StandingLeaf([d, d + 1], key, dice.Next(4) > 0)),
+                new([days - 1], key, true),
+            ],
             offers,
-            ChoiceWeights.Usual);
+            ChoiceWeights.Usual
+        );
     }
 
     /// <summary>The same sums for another solver; of one week.</summary>
@@ -71,7 +127,9 @@ internal static class PagesBench
         var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
         var objective = solver.Objective();
         var extra = offers.Select((o, d) => solver.MakeIntVar(0, PageQuestion.MostExtraLeaves, $"x{d}")).ToArray();
-        var stands = question.Standing.Select((s, l) => offers.Select((o, d) => solver.MakeBoolVar($"z{l}_{d}")).ToArray()).ToArray();
+        var stands = question
+            .Standing.Select((s, l) => offers.Select((o, d) => solver.MakeBoolVar($"z{l}_{d}")).ToArray())
+            .ToArray();
         foreach (var x in extra)
         {
             objective.SetCoefficient(x, weights.Leaf);
@@ -114,7 +172,8 @@ internal static class PagesBench
         {
             var empty = solver.MakeIntVar(0, double.PositiveInfinity, $"e{size}");
             objective.SetCoefficient(empty, weights.EmptyPocket);
-            LinearExpr used = empty, room = new();
+            LinearExpr used = empty,
+                room = new();
             used = flows.Where(f => f.Pocket == size).Aggregate(used, (sum, f) => sum + f.Flow);
             for (var d = 0; d < offers.Length; d++)
             {

@@ -19,7 +19,12 @@ internal static class PrintBench
     private sealed class Crops(IReadOnlyDictionary<string, string> paths) : IPrintCrops
     {
         public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-            PrintCrop.Jpeg(paths[face.Original.Sha256], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
+            PrintCrop.Jpeg(
+                paths[face.Original.Sha256],
+                face.Pixels,
+                face.Crop,
+                PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch)
+            );
     }
 
     public static void Run()
@@ -31,7 +36,23 @@ internal static class PrintBench
             for (var i = 0; i < 9; i++)
             {
                 var path = Path.Combine(folder, $"{i}.jpg");
-                File.WriteAllBytes(path, DemoPictures.Jpeg(new DemoShot("x", (Scene)i, i, 3000, 4000, new NodaTime.LocalDateTime(2026, 5, 5, 12, 0), "Bench B1", null, 0, 0)));
+                File.WriteAllBytes(
+                    path,
+                    DemoPictures.Jpeg(
+                        new DemoShot(
+                            "x",
+                            (Scene)i,
+                            i,
+                            3000,
+                            4000,
+                            new NodaTime.LocalDateTime(2026, 5, 5, 12, 0),
+                            "Bench B1",
+                            null,
+                            0,
+                            0
+                        )
+                    )
+                );
                 paths[$"{i}"] = path;
             }
 
@@ -50,13 +71,43 @@ internal static class PrintBench
             var (ours, theirs, wall) = (new List<double>(), new List<double>(), new List<double>());
             for (var round = 0; round < 6; round++)
             {
-                var vips = Cpu.OfProgram("vipsthumbnail", ["--vips-concurrency=1", "-s", "900x1200", "-o", Path.Combine(folder, "t-%s.jpg[Q=92]"), .. paths.Values]);
+                var vips = Cpu.OfProgram(
+                    "vipsthumbnail",
+                    [
+                        "--vips-concurrency=1",
+                        "-s",
+                        "900x1200",
+                        "-o",
+                        Path.Combine(folder, "t-%s.jpg[Q=92]"),
+                        .. paths.Values,
+                    ]
+                );
                 var (before, watch) = (Cpu.Now().Own, Stopwatch.StartNew());
                 var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero));
-                using (var file = new FileStream(Path.Combine(folder, "out.pdf"), FileMode.Create, FileAccess.ReadWrite))
+                using (
+                    var file = new FileStream(Path.Combine(folder, "out.pdf"), FileMode.Create, FileAccess.ReadWrite)
+                )
                 {
-                    PdfFile.Write(file, "Bench", plan.Sheets.Select((sheet, i) => new PdfPage(612, 792, canvas =>
-                        painter.Draw(canvas, sheet, plan.Setup, new SheetHeading("Bench", i + 1, plan.Sheets.Length), d => faces[d.PieceId], 300))));
+                    PdfFile.Write(
+                        file,
+                        "Bench",
+                        plan.Sheets.Select(
+                            (sheet, i) =>
+                                new PdfPage(
+                                    612,
+                                    792,
+                                    canvas =>
+                                        painter.Draw(
+                                            canvas,
+                                            sheet,
+                                            plan.Setup,
+                                            new SheetHeading("Bench", i + 1, plan.Sheets.Length),
+                                            d => faces[d.PieceId],
+                                            300
+                                        )
+                                )
+                        )
+                    );
                 }
 
                 if (round > 0)
@@ -67,7 +118,11 @@ internal static class PrintBench
                 }
             }
 
-            Console.WriteLine($"print    nine 3x4 at 300 ppi: ours {Cpu.Median(ours):0.00} s CPU ({Cpu.Median(wall):0.00} s wall), vipsthumbnail alone {Cpu.Median(theirs):0.00} s CPU, ratio {Cpu.Median(ours) / Cpu.Median(theirs):0.00}");
+            Console.WriteLine(
+                $"print    nine 3x4 at 300 ppi: ours {Cpu.Median(ours):0.00} s CPU ({Cpu.Median(wall):0.00} s "
+                    + $"wall), vipsthumbnail alone {Cpu.Median(theirs):0.00} s CPU, ratio "
+                    + $"{Cpu.Median(ours) / Cpu.Median(theirs):0.00}"
+            );
         }
         finally
         {

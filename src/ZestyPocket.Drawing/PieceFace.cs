@@ -30,7 +30,8 @@ public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
 }
 
 /// <summary>Several faces in one print, on a ground.</summary>
-public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFace Face)> Cells, Rgb Ground) : PieceFace(Cut);
+public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFace Face)> Cells, Rgb Ground)
+    : PieceFace(Cut);
 
 /// <summary>A picture in the vault as it may be shown and printed.</summary>
 /// <param name="Sha256">Content hash of the original.</param>
@@ -39,9 +40,7 @@ public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFac
 public sealed record PictureRef(string Sha256, int Page, ImmutableArray<PictureBox> Covers)
 {
     public PictureRef(string sha256)
-        : this(sha256, 1, [])
-    {
-    }
+        : this(sha256, 1, []) { }
 }
 
 /// <summary>Delivers the pixels of a crop as a JPEG file; the server keeps them in a cache.</summary>

@@ -120,7 +120,9 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         canvas.Restore();
     }
 
-    /// <summary>Between two outlines with one middle for their corners, so that the border is as wide there as at the sides.</summary>
+    /// <summary>
+    /// Between two outlines with one middle for their corners, so that the border is as wide there as at the sides.
+    /// </summary>
     private static void DrawBorder(SKCanvas canvas, Core.Words.CardFace card, SKRoundRect outer, SKPaint paint)
     {
         if (card.Border is not { Thickness: > 0 } border)
@@ -129,7 +131,12 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         }
 
         var thick = (float)border.Thickness;
-        var inside = new SKRect(thick, thick, Math.Max(thick, (float)card.Width - thick), Math.Max(thick, (float)card.Height - thick));
+        var inside = new SKRect(
+            thick,
+            thick,
+            Math.Max(thick, (float)card.Width - thick),
+            Math.Max(thick, (float)card.Height - thick)
+        );
         using var inner = new SKRoundRect(inside, Math.Max(0, (float)card.Corner - thick));
         paint.Color = Colour(border.Ink);
         canvas.DrawRoundRectDifference(outer, inner, paint);

@@ -56,9 +56,12 @@ public static class PieceRecipe
 
     private static void Add(StringBuilder recipe, PhotoFace photo)
     {
-        var crop = photo.Crop;
-        Line(recipe, $"photo {photo.Original.Sha256} {photo.Original.Page} {crop.Left:R} {crop.Top:R} {crop.Width:R} {crop.Height:R}");
-        foreach (var cover in photo.Original.Covers)
+        var (crop, original) = (photo.Crop, photo.Original);
+        Line(
+            recipe,
+            $"photo {original.Sha256} {original.Page} {crop.Left:R} {crop.Top:R} {crop.Width:R} {crop.Height:R}"
+        );
+        foreach (var cover in original.Covers)
         {
             Line(recipe, $"cover {cover.X:R} {cover.Y:R} {cover.Width:R} {cover.Height:R}");
         }
@@ -68,8 +71,15 @@ public static class PieceRecipe
 
     private static void Add(StringBuilder recipe, CardFace card)
     {
-        Line(recipe, $"card {card.Width:R} {card.Height:R} {card.Paper} {card.Corner:R} {card.Border?.Thickness:R} {card.Border?.Ink}");
-        Line(recipe, $"opening {card.Opening?.X:R} {card.Opening?.Y:R} {card.Opening?.Width:R} {card.Opening?.Height:R}");
+        var border = card.Border;
+        Line(
+            recipe,
+            $"card {card.Width:R} {card.Height:R} {card.Paper} {card.Corner:R} {border?.Thickness:R} {border?.Ink}"
+        );
+        Line(
+            recipe,
+            $"opening {card.Opening?.X:R} {card.Opening?.Y:R} {card.Opening?.Width:R} {card.Opening?.Height:R}"
+        );
         Add(recipe, card.Boxes, card.Runs);
         foreach (var rule in card.Rules)
         {

@@ -15,7 +15,8 @@ public static class Raster
             Math.Max(1, (int)Math.Round(heightPt * scale)),
             SKColorType.Rgba8888,
             SKAlphaType.Premul,
-            SKColorSpace.CreateSrgb());
+            SKColorSpace.CreateSrgb()
+        );
         using var surface = SKSurface.Create(info);
         surface.Canvas.Clear(SKColors.White);
         surface.Canvas.Scale((float)(info.Width / widthPt), (float)(info.Height / heightPt));

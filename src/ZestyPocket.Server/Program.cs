@@ -37,14 +37,22 @@ var builder = WebApplication.CreateBuilder(args);
 builder.Host.UseSerilog((context, logging) => logging.ReadFrom.Configuration(context.Configuration));
 
 var settings = builder.Configuration.GetSection("Zesty").Get<ZestySettings>() ?? new ZestySettings();
-var connectionString = builder.Configuration.GetConnectionString("Zesty")
-    ?? (onlyDocument ? "Host=127.0.0.1" : throw new InvalidOperationException("ConnectionStrings:Zesty is not set; start with ./start."));
+var connectionString =
+    builder.Configuration.GetConnectionString("Zesty")
+    ?? (
+        onlyDocument
+            ? "Host=127.0.0.1"
+            : throw new InvalidOperationException("ConnectionStrings:Zesty is not set; start with ./start.")
+    );
 
 var services = builder.Services;
 services.AddSingleton(settings);
 services.AddSingleton<IClock>(SystemClock.Instance);
 services.AddSingleton<ICurrentKeeper, LocalKeeper>();
-services.AddDbContextFactory<ZestyContext>(options => ZestyContext.Configure(options, connectionString), ServiceLifetime.Scoped);
+services.AddDbContextFactory<ZestyContext>(
+    options => ZestyContext.Configure(options, connectionString),
+    ServiceLifetime.Scoped
+);
 services.AddScoped<History>();
 services.AddScoped<AlbumReader>();
 services.AddScoped<UnitOpener>();
@@ -108,20 +116,24 @@ services.AddResponseCompression();
 
 if (!onlyDocument)
 {
-    services.AddHangfire(hangfire => hangfire
-        .SetDataCompatibilityLevel(CompatibilityLevel.Version_180)
-        .UseSimpleAssemblyNameTypeSerializer()
-        .UseRecommendedSerializerSettings()
-        .UsePostgreSqlStorage(
-            storage => storage.UseNpgsqlConnection(connectionString),
-            new PostgreSqlStorageOptions
-            {
-                QueuePollInterval = TimeSpan.FromMilliseconds(250),
-                // A worker says every few seconds that it is alive; the job of one that was killed is taken up soon after.
-                InvisibilityTimeout = TimeSpan.FromSeconds(30),
-                UseSlidingInvisibilityTimeout = true,
-                DistributedLockTimeout = TimeSpan.FromSeconds(30),
-            }));
+    services.AddHangfire(hangfire =>
+        hangfire
+            .SetDataCompatibilityLevel(CompatibilityLevel.Version_180)
+            .UseSimpleAssemblyNameTypeSerializer()
+            .UseRecommendedSerializerSettings()
+            .UsePostgreSqlStorage(
+                storage => storage.UseNpgsqlConnection(connectionString),
+                new PostgreSqlStorageOptions
+                {
+                    QueuePollInterval = TimeSpan.FromMilliseconds(250),
+                    // A worker says every few seconds that it is alive; the job of one that was killed is taken up soon
+                    // after.
+                    InvisibilityTimeout = TimeSpan.FromSeconds(30),
+                    UseSlidingInvisibilityTimeout = true,
+                    DistributedLockTimeout = TimeSpan.FromSeconds(30),
+                }
+            )
+    );
     if (settings.RunJobs)
     {
         // First of the services, so that no job runs before leftovers of a crash are set free.
@@ -130,22 +142,31 @@ if (!onlyDocument)
         AddWorkers(JobQueues.Prints);
     }
 
-    services.Configure<HostOptions>(host => (host.ShutdownTimeout, host.ServicesStopConcurrently) = (TimeSpan.FromSeconds(60), true));
+    services.Configure<HostOptions>(host =>
+        (host.ShutdownTimeout, host.ServicesStopConcurrently) = (TimeSpan.FromSeconds(60), true)
+    );
     services.AddHostedService<ImportRecovery>();
     services.AddHostedService<PrintRecovery>();
 
-    void AddWorkers(string queue) => services.AddHangfireServer(server =>
-    {
-        (server.ServerName, server.Queues, server.WorkerCount) = ($"{Environment.MachineName}-{queue}", [queue], JobQueues.WorkersEach);
-        // What is broken off is taken up again: nobody waits long for it.
-        server.ShutdownTimeout = TimeSpan.FromSeconds(5);
-        server.HeartbeatInterval = TimeSpan.FromSeconds(10);
-        server.ServerTimeout = TimeSpan.FromSeconds(30);
-    });
+    void AddWorkers(string queue) =>
+        services.AddHangfireServer(server =>
+        {
+            (server.ServerName, server.Queues, server.WorkerCount) = (
+                $"{Environment.MachineName}-{queue}",
+                [queue],
+                JobQueues.WorkersEach
+            );
+            // What is broken off is taken up again: nobody waits long for it.
+            server.ShutdownTimeout = TimeSpan.FromSeconds(5);
+            server.HeartbeatInterval = TimeSpan.FromSeconds(10);
+            server.ServerTimeout = TimeSpan.FromSeconds(30);
+        });
 }
 else
 {
-    services.AddSingleton<IBackgroundJobClient>(_ => throw new InvalidOperationException("There are no jobs while the document is written."));
+    services.AddSingleton<IBackgroundJobClient>(_ =>
+        throw new InvalidOperationException("There are no jobs while the document is written.")
+    );
 }
 
 var app = builder.Build();
@@ -156,7 +177,8 @@ if (!onlyDocument)
     if (args is ["seed-demo", ..])
     {
         await using var scope = app.Services.CreateAsyncScope();
-        await scope.ServiceProvider.GetRequiredService<DemoSeeding>()
+        await scope
+            .ServiceProvider.GetRequiredService<DemoSeeding>()
             .RunAsync(reset: args.Contains("--reset"), line => Console.WriteLine(line), CancellationToken.None);
         return;
     }
@@ -168,12 +190,19 @@ app.UseStatusCodePages();
 app.UseRequestGate();
 app.UseResponseCompression();
 app.UseDefaultFiles();
-app.UseStaticFiles(new StaticFileOptions
-{
-    // Vite puts a content hash into every name under assets.
-    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-        file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
-});
+app.UseStaticFiles(
+    new StaticFileOptions
+    {
+        // Vite puts a content hash into every name under assets.
+        OnPrepareResponse = file =>
+            file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments(
+                "/assets",
+                StringComparison.Ordinal
+            )
+                ? "public, max-age=31536000, immutable"
+                : "no-cache",
+    }
+);
 
 app.MapHealthChecks("/healthz");
 app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();

@@ -110,9 +110,21 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             photo.HasOne<AlbumUnit>().WithMany().HasForeignKey(p => p.UnitId);
             photo.HasIndex(p => new { p.AlbumId, p.Sha256 }).IsUnique();
             // The order in which an album's pictures are listed, page by page.
-            photo.HasIndex(p => new { p.AlbumId, p.SortAt, p.Id });
+            photo.HasIndex(p => new
+            {
+                p.AlbumId,
+                p.SortAt,
+                p.Id,
+            });
             // Small enough to count an album of 50,000 photos without reading one of them.
-            photo.HasIndex(p => new { p.AlbumId, p.UnitId, p.Day }).HasFilter("\"Verdict\" <> 'Leave'");
+            photo
+                .HasIndex(p => new
+                {
+                    p.AlbumId,
+                    p.UnitId,
+                    p.Day,
+                })
+                .HasFilter("\"Verdict\" <> 'Leave'");
             photo.Property(p => p.Palette).HasColumnType("jsonb");
             photo.Property(p => p.KeepBoxes).HasColumnType("jsonb");
             photo.Property(p => p.CoverBoxes).HasColumnType("jsonb");
@@ -137,7 +149,12 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             file.Property(f => f.Detail).HasMaxLength(1000);
             file.Property(f => f.Sequence).UseIdentityAlwaysColumn();
             file.HasIndex(f => new { f.BatchId, f.Key }).IsUnique();
-            file.HasIndex(f => new { f.BatchId, f.Status, f.Sequence });
+            file.HasIndex(f => new
+            {
+                f.BatchId,
+                f.Status,
+                f.Sequence,
+            });
         });
 
         modelBuilder.Entity<Story>(story =>

@@ -12,7 +12,19 @@ public sealed class CountTests
     {
         await using var desk = await Desk.OpenAsync();
         GatherTests.MakeAlbum(desk, "weekly", "Overfull", "2026-05-04", units: 2);
-        GatherTests.Send(desk, [.. Enumerable.Range(0, 24).Select(i => ($"{i}.jpg", Pictures.Jpeg(1800, 1200, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 10 + (10 * i))))]);
+        GatherTests.Send(
+            desk,
+            [
+                .. Enumerable
+                    .Range(0, 24)
+                    .Select(i =>
+                        (
+                            $"{i}.jpg",
+                            Pictures.Jpeg(1800, 1200, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 10 + (10 * i))
+                        )
+                    ),
+            ]
+        );
         desk.UntilText("[data-testid='intake-counts']", "24 added");
         desk.ClickButton("Count");
         desk.UntilText("[data-testid='sum']", "24 lying pictures = 24 pieces; ");
@@ -20,12 +32,18 @@ public sealed class CountTests
         desk.AxeFindings().ShouldBeEmpty("Count, before the choice");
 
         desk.ClickButton("Choose the pages");
-        desk.Until("the ways side by side", () => desk.Browser.FindElements(By.CssSelector("[data-testid='choices'] > li")).Count > 0 ? "yes" : null);
+        desk.Until(
+            "the ways side by side",
+            () => desk.Browser.FindElements(By.CssSelector("[data-testid='choices'] > li")).Count > 0 ? "yes" : null
+        );
         desk.UntilText("[data-testid='choices']", "Proved: no other choice is better");
         desk.AxeFindings().ShouldBeEmpty("Count, with choices");
         desk.ClickButton("Take these pages: Balanced");
         desk.UntilText("[data-testid='notice']", "Chose the pages");
-        desk.Until("room for all", () => !desk.See("[data-testid='sum']").Text.Contains("short", StringComparison.Ordinal) ? "yes" : null);
+        desk.Until(
+            "room for all",
+            () => !desk.See("[data-testid='sum']").Text.Contains("short", StringComparison.Ordinal) ? "yes" : null
+        );
 
         // Another mind: back, then a leaf by hand, then that one out again.
         desk.Click("[data-testid='undo']");
@@ -38,7 +56,10 @@ public sealed class CountTests
         desk.Browser.FindElements(By.CssSelector(".page")).Count.ShouldBe(2);
         desk.ClickButton("Turn the leaf");
         desk.UntilText("[data-testid='spread']", "spread 2 of 2");
-        desk.Until("its pockets", () => desk.Browser.FindElements(By.CssSelector("[data-code='W19 2L1']")).Count == 1 ? "yes" : null);
+        desk.Until(
+            "its pockets",
+            () => desk.Browser.FindElements(By.CssSelector("[data-code='W19 2L1']")).Count == 1 ? "yes" : null
+        );
         desk.AxeFindings().ShouldBeEmpty("Place, second spread");
         desk.ClickButton("Count");
         desk.ClickButton("Take out");
@@ -51,14 +72,19 @@ public sealed class CountTests
         desk.AxeFindings().ShouldBeEmpty("Count, two weeks");
 
         // Stock that is short is named.
-        desk.Browser.FindElements(By.CssSelector(".count summary")).First(s => s.Text.StartsWith("Leaves this album uses", StringComparison.Ordinal)).Click();
+        desk.Browser.FindElements(By.CssSelector(".count summary"))
+            .First(s => s.Text.StartsWith("Leaves this album uses", StringComparison.Ordinal))
+            .Click();
         desk.AxeFindings().ShouldBeEmpty("Pages owned");
 
         // The whole binder, leaf by leaf.
         desk.Click("a[href$='/all/overview']");
         desk.ClickButton("Leaves");
         desk.UntilText("[data-testid='leaves-sum']", "3 leaves, ");
-        desk.Until("both faces of each", () => desk.Browser.FindElements(By.CssSelector(".binder .side")).Count == 6 ? "yes" : null);
+        desk.Until(
+            "both faces of each",
+            () => desk.Browser.FindElements(By.CssSelector(".binder .side")).Count == 6 ? "yes" : null
+        );
         desk.AxeFindings().ShouldBeEmpty("the room of leaves");
         desk.Complaints().ShouldBeEmpty();
     }
@@ -68,7 +94,19 @@ public sealed class CountTests
     {
         await using var desk = await Desk.OpenAsync();
         GatherTests.MakeAlbum(desk, "weekly", "By hand", "2026-05-04", units: 2);
-        GatherTests.Send(desk, [.. Enumerable.Range(0, 21).Select(i => ($"{i:00}.jpg", Pictures.Jpeg(1800, 1200, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 10 + (10 * i))))]);
+        GatherTests.Send(
+            desk,
+            [
+                .. Enumerable
+                    .Range(0, 21)
+                    .Select(i =>
+                        (
+                            $"{i:00}.jpg",
+                            Pictures.Jpeg(1800, 1200, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 10 + (10 * i))
+                        )
+                    ),
+            ]
+        );
         desk.UntilText("[data-testid='intake-counts']", "21 added");
 
         // Too many pictures: the first thing people try is a collage, and it takes one click.
@@ -91,8 +129,19 @@ public sealed class CountTests
         desk.See(".loose[data-photo]").SendKeys(Keys.Enter);
         desk.Pocket("W19 L4").SendKeys(Keys.Enter);
         desk.UntilPocket("W19 L4", "photo");
-        desk.Until("the drawer", () => desk.Browser.FindElements(By.CssSelector(".drawer summary")).First(e => e.Text.StartsWith("Larger", StringComparison.Ordinal)).Displayed ? "yes" : null);
-        desk.Browser.FindElements(By.CssSelector(".drawer summary")).First(e => e.Text.StartsWith("Larger", StringComparison.Ordinal)).Click();
+        desk.Until(
+            "the drawer",
+            () =>
+                desk
+                    .Browser.FindElements(By.CssSelector(".drawer summary"))
+                    .First(e => e.Text.StartsWith("Larger", StringComparison.Ordinal))
+                    .Displayed
+                    ? "yes"
+                    : null
+        );
+        desk.Browser.FindElements(By.CssSelector(".drawer summary"))
+            .First(e => e.Text.StartsWith("Larger", StringComparison.Ordinal))
+            .Click();
         desk.Browser.FindElements(By.CssSelector(".drawer .form-check")).First(l => l.Text == "W19 L5").Click();
         desk.ClickButton("Run over 2 pockets");
         desk.UntilPocket("W19 L5", "part 2 of 2");
@@ -108,12 +157,21 @@ public sealed class CountTests
         desk.UntilPocket("W19 2R1", "photo");
 
         desk.ClickButton("Print");
-        desk.Until("the plan", () => desk.See("[data-testid='plan-words']").Text.Contains("pieces on", StringComparison.Ordinal) ? "yes" : null);
+        desk.Until(
+            "the plan",
+            () =>
+                desk.See("[data-testid='plan-words']").Text.Contains("pieces on", StringComparison.Ordinal)
+                    ? "yes"
+                    : null
+        );
         desk.ClickButton("Make the PDF");
         desk.See("[data-testid='download']").Click();
         var path = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
         using var pdf = UglyToad.PdfPig.PdfDocument.Open(path);
-        var prints = pdf.GetPages().SelectMany(p => p.GetImages()).Select(i => (Across: i.BoundingBox.Width / 72, Down: i.BoundingBox.Height / 72)).ToList();
+        var prints = pdf.GetPages()
+            .SelectMany(p => p.GetImages())
+            .Select(i => (Across: i.BoundingBox.Width / 72, Down: i.BoundingBox.Height / 72))
+            .ToList();
         // The four pictures of the collage stand in one print of 3x4 with gutters of 1/16 in: smaller than any pocket.
         prints.Count(p => Math.Min(p.Across, p.Down) < 2.9).ShouldBe(4);
         // The rest are whole prints, the two slices of one picture among them.
@@ -128,7 +186,9 @@ public sealed class CountTests
         desk.Browser.FindElements(By.CssSelector(".binder .leaf"))[2].Click();
         desk.Browser.SwitchTo().ActiveElement().SendKeys(Keys.ArrowLeft + Keys.ArrowLeft);
         desk.UntilText(".leaf-drawer h2", "Leaf 1");
-        desk.Browser.FindElements(By.CssSelector(".leaf-drawer summary")).First(e => e.Text.StartsWith("Fuse", StringComparison.Ordinal)).Click();
+        desk.Browser.FindElements(By.CssSelector(".leaf-drawer summary"))
+            .First(e => e.Text.StartsWith("Fuse", StringComparison.Ordinal))
+            .Click();
         desk.AxeFindings().ShouldBeEmpty("the leaf in hand");
         desk.Browser.FindElements(By.CssSelector(".leaf-drawer .ways button"))[0].Click();
         desk.UntilText("[data-testid='changes']", "to the tray");
@@ -138,7 +198,8 @@ public sealed class CountTests
         desk.Complaints().ShouldBeEmpty();
 
         static bool Is((double Across, double Down) print, double width, double height) =>
-            (Math.Abs(print.Across - width) < 0.002 && Math.Abs(print.Down - height) < 0.002) || (Math.Abs(print.Across - height) < 0.002 && Math.Abs(print.Down - width) < 0.002);
+            (Math.Abs(print.Across - width) < 0.002 && Math.Abs(print.Down - height) < 0.002)
+            || (Math.Abs(print.Across - height) < 0.002 && Math.Abs(print.Down - width) < 0.002);
     }
 
     [Fact]
@@ -151,10 +212,16 @@ public sealed class CountTests
         desk.UntilText("[data-testid='draft-name']", "One full 9x12");
         desk.Click(".editor .cell");
         desk.ClickButton("9x4 / 9x4 / 9x4");
-        desk.Until("three pockets", () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 3 ? "yes" : null);
+        desk.Until(
+            "three pockets",
+            () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 3 ? "yes" : null
+        );
         desk.Click(".editor .cell");
         desk.ClickButton("3x4 | 6x4");
-        desk.Until("four pockets", () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 4 ? "yes" : null);
+        desk.Until(
+            "four pockets",
+            () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 4 ? "yes" : null
+        );
         // By keyboard: M takes a further pocket, and both become one.
         desk.Browser.FindElements(By.CssSelector(".editor .cell"))[2].Click();
         desk.Browser.FindElements(By.CssSelector(".editor .cell"))[3].SendKeys("m");
@@ -163,7 +230,10 @@ public sealed class CountTests
         desk.See("#notation").GetAttribute("value").ShouldBe("3x4 | 6x4 / 9x8");
         desk.AxeFindings().ShouldBeEmpty("a draft");
         desk.ClickButton("Take the last step back");
-        desk.Until("four pockets again", () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 4 ? "yes" : null);
+        desk.Until(
+            "four pockets again",
+            () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 4 ? "yes" : null
+        );
         desk.Write("#notation", "3x4 | 6x4 / 9x7");
         desk.ClickButton("Draw what is written");
         desk.UntilText("[data-testid='draft-name']", "page of 9x11");
@@ -180,13 +250,25 @@ public sealed class CountTests
         desk.Choose("#other-design", "The wide window");
         desk.ClickButton("Use it too");
         desk.UntilText("[data-testid='notice']", "The album uses “The wide window”");
-        desk.Until("its row", () => desk.Browser.FindElements(By.CssSelector("tbody th")).Any(t => t.Text.Contains("The wide window", StringComparison.Ordinal)) ? "yes" : null);
+        desk.Until(
+            "its row",
+            () =>
+                desk
+                    .Browser.FindElements(By.CssSelector("tbody th"))
+                    .Any(t => t.Text.Contains("The wide window", StringComparison.Ordinal))
+                    ? "yes"
+                    : null
+        );
         desk.ClickButton("Measure The wide window");
         desk.UntilText("form h3", "The wide window");
         desk.AxeFindings().ShouldBeEmpty("the collection, measuring");
         // A file with a bad line: the good ones are taken, the bad one is named.
         var file = Path.Combine(desk.Folder, "designs.txt");
-        await File.WriteAllTextAsync(file, "Strips: 3x12 | 3x12 | 3x12\nBroken: 3x4 | 3x5\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(
+            file,
+            "Strips: 3x12 | 3x12 | 3x12\nBroken: 3x4 | 3x5\n",
+            TestContext.Current.CancellationToken
+        );
         desk.Browser.FindElement(By.CssSelector(".room input[type=file]")).SendKeys(file);
         desk.UntilText("[data-testid='notice']", "1 design is in your collection");
         desk.UntilText(".room ul.warning-chip", "Broken: The page design does not work at character 6");
@@ -200,7 +282,10 @@ public sealed class CountTests
         desk.ClickButton("Keep the formula");
         desk.UntilText("[data-testid='formula']", "between them “The wide window”");
         desk.ClickButton("Give them this formula: Every week");
-        desk.UntilText("[data-testid='formula-stand']", "five more pictures, one more card of words and the title card by Sunday");
+        desk.UntilText(
+            "[data-testid='formula-stand']",
+            "five more pictures, one more card of words and the title card by Sunday"
+        );
         desk.AxeFindings().ShouldBeEmpty("formulas");
         desk.ClickButton("Leaves");
         desk.UntilText("[data-testid='leaves-sum']", "7 leaves, ");

@@ -22,7 +22,10 @@ public sealed class DeskTests
         desk.See(".card-editor textarea");
         desk.ClickButton("Add another card");
         desk.ClickMenu("Title number and span, computed");
-        desk.Until("both cards", () => desk.Browser.FindElements(By.CssSelector(".card-editor")).Count == 2 ? "yes" : null);
+        desk.Until(
+            "both cards",
+            () => desk.Browser.FindElements(By.CssSelector(".card-editor")).Count == 2 ? "yes" : null
+        );
         desk.AxeFindings().ShouldBeEmpty("Tell");
 
         desk.ClickButton("Place");
@@ -45,7 +48,10 @@ public sealed class DeskTests
         desk.UntilText(".modal.show", "Turn the leaf over");
         desk.AxeFindings().ShouldBeEmpty("the shortcut sheet");
         desk.Press(Keys.Escape);
-        desk.Until("the sheet to close", () => desk.Browser.FindElements(By.CssSelector(".modal.show")).Count == 0 ? "yes" : null);
+        desk.Until(
+            "the sheet to close",
+            () => desk.Browser.FindElements(By.CssSelector(".modal.show")).Count == 0 ? "yes" : null
+        );
         desk.ClickButton("Protectors");
         desk.UntilText(".modal.show", "Nominal is not real");
         desk.AxeFindings().ShouldBeEmpty("the protectors");
@@ -62,7 +68,10 @@ public sealed class DeskTests
 
         // Tray: hold the first picture; mat: go two pockets right and one down, put it there.
         desk.See(".loose").SendKeys(Keys.Enter);
-        desk.Until("the picture to be held", () => desk.See(".loose").GetAttribute("aria-pressed") == "true" ? "yes" : null);
+        desk.Until(
+            "the picture to be held",
+            () => desk.See(".loose").GetAttribute("aria-pressed") == "true" ? "yes" : null
+        );
         desk.Pocket("W19 L1").SendKeys(Keys.ArrowRight);
         Active().SendKeys(Keys.ArrowRight);
         Active().SendKeys(Keys.ArrowDown);
@@ -113,11 +122,23 @@ public sealed class DeskTests
         second.FindElement(By.CssSelector("[data-code='W19 L2']")).SendKeys(Keys.Enter);
         desk.UntilText("[data-testid='conflict']", "Put 0.jpg into W19 L1", second);
         desk.UntilText("[data-testid='conflict']", "Put a photo into a pocket", second);
-        second.FindElements(By.CssSelector("[data-testid='conflict'] button, .modal.show button")).First(b => b.Text == "Do mine on top").Click();
-        desk.Until("both pictures in the second window", () =>
-            desk.See("[data-code='W19 L1']", second).GetAttribute("aria-label")!.Contains("0.jpg", StringComparison.Ordinal)
-            && desk.See("[data-code='W19 L2']", second).GetAttribute("aria-label")!.Contains("1.jpg", StringComparison.Ordinal)
-                ? "yes" : null, second);
+        second
+            .FindElements(By.CssSelector("[data-testid='conflict'] button, .modal.show button"))
+            .First(b => b.Text == "Do mine on top")
+            .Click();
+        desk.Until(
+            "both pictures in the second window",
+            () =>
+                desk.See("[data-code='W19 L1']", second)
+                    .GetAttribute("aria-label")!
+                    .Contains("0.jpg", StringComparison.Ordinal)
+                && desk.See("[data-code='W19 L2']", second)
+                    .GetAttribute("aria-label")!
+                    .Contains("1.jpg", StringComparison.Ordinal)
+                    ? "yes"
+                    : null,
+            second
+        );
         second.Quit();
     }
 
@@ -129,11 +150,17 @@ public sealed class DeskTests
         desk.UntilText("[data-testid='no-date']", "no date in the file");
         desk.SetDate("[data-testid='no-date'] input[type='date']", "2026-05-06");
         desk.ClickButton("Put there");
-        desk.Until("two photos on their days", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
+        desk.Until(
+            "two photos on their days",
+            () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null
+        );
         desk.Click("button[aria-label='Leave 0.jpg out of the album']");
         desk.UntilText("[data-testid='left-out']", "left out");
         desk.ClickButton("Take back");
-        desk.Until("two photos on their days again", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null);
+        desk.Until(
+            "two photos on their days again",
+            () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null
+        );
     }
 
     private static Task MakeAlbumAsync(Desk desk, int photos, bool undated = false)
@@ -144,7 +171,10 @@ public sealed class DeskTests
         desk.Write("#album-weeks", "3");
         desk.ClickButton("Make the album");
         desk.UntilText(".week-words", "week 19");
-        var files = Enumerable.Range(0, photos).Select(i => Save($"{i}.jpg", Pictures.Jpeg(450 + i, 600, $"2026:05:04 1{i}:00:00", shade: 60 + i))).ToList();
+        var files = Enumerable
+            .Range(0, photos)
+            .Select(i => Save($"{i}.jpg", Pictures.Jpeg(450 + i, 600, $"2026:05:04 1{i}:00:00", shade: 60 + i)))
+            .ToList();
         if (undated)
         {
             files.Add(Save("undated.jpg", Pictures.Jpeg(taken: null)));

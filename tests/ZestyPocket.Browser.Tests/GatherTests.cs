@@ -5,7 +5,9 @@ using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Browser.Tests;
 
-/// <summary>Gathering as a keeper does it: a mixed folder of a trip, an hourly day, judging by keyboard, the tape.</summary>
+/// <summary>
+/// Gathering as a keeper does it: a mixed folder of a trip, an hourly day, judging by keyboard, the tape.
+/// </summary>
 public sealed class GatherTests
 {
     [Fact]
@@ -20,11 +22,16 @@ public sealed class GatherTests
         desk.ClickButton("Cameras and stays");
         desk.See("#home-zone");
         desk.SetDate("#cut-off", "05:00");
-        desk.Until("the cut-off set", () =>
-        {
-            desk.Browser.FindElements(By.CssSelector("form button[type='submit']")).First(b => b.Displayed && b.Enabled && b.Text == "Set").Click();
-            return "yes";
-        });
+        desk.Until(
+            "the cut-off set",
+            () =>
+            {
+                desk.Browser.FindElements(By.CssSelector("form button[type='submit']"))
+                    .First(b => b.Displayed && b.Enabled && b.Text == "Set")
+                    .Click();
+                return "yes";
+            }
+        );
         desk.UntilText("[data-testid='notice']", "Set the late-night cut-off to 05:00");
         desk.ClickButton("Add a stay");
         desk.Write("#place-0", "Sallow Canal");
@@ -43,13 +50,22 @@ public sealed class GatherTests
 
         // The dawn of the third day is before the cut-off by the camera's own clock, so it lies on the second.
         OpenDay(desk, 2);
-        desk.Until("the dawn on the second day", () => Photos(desk).Contains("dawn.jpg, Sun 7 Jun, 04:20") ? "yes" : null);
+        desk.Until(
+            "the dawn on the second day",
+            () => Photos(desk).Contains("dawn.jpg, Sun 7 Jun, 04:20") ? "yes" : null
+        );
         desk.UntilText("[data-testid='clock-doubt']", "Is the clock of Fennimore 35 right?");
         desk.ClickButton("Read its clock as Europe/London time");
         desk.UntilText("[data-testid='notice']", "1 picture from Day 2 to Day 3");
-        desk.Until("the dawn on its own day", () => Photos(desk).All(p => !p.StartsWith("dawn", StringComparison.Ordinal)) ? "yes" : null);
+        desk.Until(
+            "the dawn on its own day",
+            () => Photos(desk).All(p => !p.StartsWith("dawn", StringComparison.Ordinal)) ? "yes" : null
+        );
         OpenDay(desk, 3);
-        desk.Until("the dawn on the third day", () => Photos(desk).Contains("dawn.jpg, Mon 8 Jun, 05:20") ? "yes" : null);
+        desk.Until(
+            "the dawn on the third day",
+            () => Photos(desk).Contains("dawn.jpg, Mon 8 Jun, 05:20") ? "yes" : null
+        );
         Photos(desk).ShouldContain("scan 2026-06-08 lock ticket.tif, Mon 8 Jun");
         Photos(desk).ShouldContain("Screenshot 2026-06-08 at 07.15.00.png, Mon 8 Jun, 07:15");
         Photos(desk).Count(p => p.StartsWith("phone", StringComparison.Ordinal)).ShouldBe(2);
@@ -57,7 +73,10 @@ public sealed class GatherTests
         // One click takes the correction back, and one more makes it again.
         desk.PressControl("z");
         desk.UntilText("[data-testid='notice']", "Undone: Set the clock of Fennimore 35");
-        desk.Until("the dawn gone again", () => Photos(desk).All(p => !p.StartsWith("dawn", StringComparison.Ordinal)) ? "yes" : null);
+        desk.Until(
+            "the dawn gone again",
+            () => Photos(desk).All(p => !p.StartsWith("dawn", StringComparison.Ordinal)) ? "yes" : null
+        );
         desk.PressControl("y");
         desk.Until("and back", () => Photos(desk).Contains("dawn.jpg, Mon 8 Jun, 05:20") ? "yes" : null);
 
@@ -73,12 +92,20 @@ public sealed class GatherTests
         await using var desk = await Desk.OpenAsync();
         MakeAlbum(desk, "documentedDay", "A Saturday", "2026-05-02", units: null);
         desk.UntilText(".week-words", "07:00 · 2 May 2026");
-        Send(desk, ("seven.jpg", Pictures.Jpeg(taken: "2026:05:02 07:10:00", shade: 10)), ("nearer.jpg", Pictures.Jpeg(taken: "2026:05:02 06:58:00", shade: 20)), ("nine.jpg", Pictures.Jpeg(taken: "2026:05:02 08:45:00", shade: 30)));
+        Send(
+            desk,
+            ("seven.jpg", Pictures.Jpeg(taken: "2026:05:02 07:10:00", shade: 10)),
+            ("nearer.jpg", Pictures.Jpeg(taken: "2026:05:02 06:58:00", shade: 20)),
+            ("nine.jpg", Pictures.Jpeg(taken: "2026:05:02 08:45:00", shade: 30))
+        );
         desk.UntilText("[data-testid='intake-counts']", "3 added");
         desk.Until("two pictures at seven", () => Photos(desk).Count == 2 ? "yes" : null);
         desk.See(".day-open.proposed").GetAttribute("aria-label")!.ShouldStartWith("nearer.jpg");
         desk.Click("a[href$='/all/overview']");
-        desk.Until("the hours", () => desk.Browser.FindElements(By.CssSelector(".glance-unit.empty")).Count == 14 ? "yes" : null);
+        desk.Until(
+            "the hours",
+            () => desk.Browser.FindElements(By.CssSelector(".glance-unit.empty")).Count == 14 ? "yes" : null
+        );
         desk.UntilText(".glance", "09:00");
         desk.Complaints().ShouldBeEmpty();
     }
@@ -88,14 +115,26 @@ public sealed class GatherTests
     {
         await using var desk = await Desk.OpenAsync();
         MakeAlbum(desk, "weekly", "A test year", "2026-05-04", units: 3);
-        Send(desk, [.. Enumerable.Range(0, 5).Select(i => ($"{i}.jpg", Pictures.Jpeg(1900, 1300, $"2026:05:05 1{i}:00:00", shade: 40 + (30 * i))))]);
+        Send(
+            desk,
+            [
+                .. Enumerable
+                    .Range(0, 5)
+                    .Select(i =>
+                        ($"{i}.jpg", Pictures.Jpeg(1900, 1300, $"2026:05:05 1{i}:00:00", shade: 40 + (30 * i)))
+                    ),
+            ]
+        );
         desk.UntilText("[data-testid='intake-counts']", "5 added");
         desk.ClickLink("All photos of the album");
         desk.UntilText("[data-testid='photo-count']", "5 pictures");
         desk.AxeFindings().ShouldBeEmpty("the photos room");
 
         // In the grid: keep, stars, maybe; the focus goes on after a verdict.
-        desk.Until("five pictures", () => desk.Browser.FindElements(By.CssSelector(".cell-photo")).Count == 5 ? "yes" : null);
+        desk.Until(
+            "five pictures",
+            () => desk.Browser.FindElements(By.CssSelector(".cell-photo")).Count == 5 ? "yes" : null
+        );
         desk.See(".cell-photo[data-index='0']").SendKeys("k");
         UntilCell(desk, 0, "keep");
         desk.Until("the focus on the second", () => Active(desk).GetAttribute("data-index") == "1" ? "yes" : null);
@@ -115,36 +154,60 @@ public sealed class GatherTests
         desk.ClickButton("Add a box");
         desk.UntilText("[data-testid='notice']", "Covered 1 place on 3.jpg");
         desk.Press(Keys.Escape);
-        desk.Until("the painted picture", () => desk.Browser.ExecuteScript(
-            """
-            const i = document.querySelector('.picture img')
-            if (!i || !i.complete || !i.naturalWidth || i.src.includes('uncovered')) return null
-            const c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight
-            const x = c.getContext('2d'); x.drawImage(i, 0, 0)
-            return x.getImageData(c.width / 2, c.height / 2, 1, 1).data[0]
-            """) is long and > 85 and < 100 ? "yes" : null);
+        desk.Until(
+            "the painted picture",
+            () =>
+                desk.Browser.ExecuteScript(
+                    """
+                    const i = document.querySelector('.picture img')
+                    if (!i || !i.complete || !i.naturalWidth || i.src.includes('uncovered')) return null
+                    const c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight
+                    const x = c.getContext('2d'); x.drawImage(i, 0, 0)
+                    return x.getImageData(c.width / 2, c.height / 2, 1, 1).data[0]
+                    """
+                )
+                    is long
+                        and > 85
+                        and < 100
+                    ? "yes"
+                    : null
+        );
         desk.AxeFindings().ShouldBeEmpty("the viewer with a cover");
 
         // Two side by side: one is kept, the other left.
         desk.Press("c");
         desk.Until("two pictures", () => desk.Browser.FindElements(By.CssSelector(".frame")).Count == 2 ? "yes" : null);
         desk.ClickButton("Keep this, leave the other");
-        desk.Until("one picture again", () => desk.Browser.FindElements(By.CssSelector(".frame")).Count == 1 ? "yes" : null);
+        desk.Until(
+            "one picture again",
+            () => desk.Browser.FindElements(By.CssSelector(".frame")).Count == 1 ? "yes" : null
+        );
         desk.Press(Keys.Escape);
         desk.UntilText("[data-testid='photo-count']", "3 pictures");
 
         // Filters, and many at once with one undo.
         desk.Choose("[data-testid='filter-show']", "left out");
         desk.UntilText("[data-testid='photo-count']", "2 pictures");
-        desk.Until("both boxes ticked", () =>
-        {
-            foreach (var box in desk.Browser.FindElements(By.CssSelector(".cell input[type='checkbox']")).Where(b => !b.Selected))
+        desk.Until(
+            "both boxes ticked",
+            () =>
             {
-                box.Click();
-            }
+                foreach (
+                    var box in desk
+                        .Browser.FindElements(By.CssSelector(".cell input[type='checkbox']"))
+                        .Where(b => !b.Selected)
+                )
+                {
+                    box.Click();
+                }
 
-            return desk.Browser.FindElement(By.CssSelector("[data-testid='bulk']")).Text.StartsWith("2 chosen", StringComparison.Ordinal) ? "yes" : null;
-        });
+                return desk
+                    .Browser.FindElement(By.CssSelector("[data-testid='bulk']"))
+                    .Text.StartsWith("2 chosen", StringComparison.Ordinal)
+                    ? "yes"
+                    : null;
+            }
+        );
         desk.Click("[data-testid='bulk'] button");
         desk.UntilText("[data-testid='notice']", "Kept 2 pictures");
         desk.UntilText("[data-testid='photo-count']", "0 pictures");
@@ -165,11 +228,17 @@ public sealed class GatherTests
         desk.UntilText(".week-words", "days 2–3 · 7–8 June 2026");
         desk.Until("three ticks", () => desk.Browser.FindElements(By.CssSelector(".tick")).Count == 3 ? "yes" : null);
         desk.Click("[data-testid='notice-undo']");
-        desk.Until("four ticks again", () => desk.Browser.FindElements(By.CssSelector(".tick")).Count == 4 ? "yes" : null);
+        desk.Until(
+            "four ticks again",
+            () => desk.Browser.FindElements(By.CssSelector(".tick")).Count == 4 ? "yes" : null
+        );
 
         desk.See(".tick.open").SendKeys("l");
         desk.UntilText("[data-testid='notice']", "Left Day 2 out on purpose");
-        desk.Until("a hatched tick", () => desk.Browser.FindElements(By.CssSelector(".tick.out")).Count == 1 ? "yes" : null);
+        desk.Until(
+            "a hatched tick",
+            () => desk.Browser.FindElements(By.CssSelector(".tick.out")).Count == 1 ? "yes" : null
+        );
 
         desk.Click(".unit-menu button");
         desk.ClickMenu("Make a day at the end");
@@ -188,7 +257,11 @@ public sealed class GatherTests
     {
         await using var desk = await Desk.OpenAsync();
         MakeAlbum(desk, "weekly", "A test year", "2026-05-04", units: 3);
-        Send(desk, ("a.jpg", Pictures.Jpeg(taken: "2026:05:05 08:05:00", shade: 10)), ("b.jpg", Pictures.Jpeg(taken: "2026:05:07 08:10:00", shade: 20)));
+        Send(
+            desk,
+            ("a.jpg", Pictures.Jpeg(taken: "2026:05:05 08:05:00", shade: 10)),
+            ("b.jpg", Pictures.Jpeg(taken: "2026:05:07 08:10:00", shade: 20))
+        );
         desk.UntilText("[data-testid='intake-counts']", "2 added");
         desk.ClickButton("Add a ticket");
         desk.Write("#keepsake-name", "Market map");
@@ -200,7 +273,13 @@ public sealed class GatherTests
         desk.UntilText(".keepsakes", "in the envelope");
 
         var ics = Path.Combine(desk.Folder, "family.ics");
-        await File.WriteAllTextAsync(ics, "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20260101T000000Z\r\nDTSTART:20260505T190000\r\nSUMMARY:Choir\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(
+            ics,
+            "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\nBEGIN:VEVENT\r\nUID:1\r\n"
+                + "DTSTAMP:20260101T000000Z\r\nDTSTART:20260505T190000\r\nSUMMARY:Choir\r\n"
+                + "END:VEVENT\r\nEND:VCALENDAR\r\n",
+            TestContext.Current.CancellationToken
+        );
         desk.Click("a[href$='/all/overview']");
         desk.ClickButton("Keepsakes");
         desk.UntilText("[data-testid='keepsakes-room']", "Market map");
@@ -260,12 +339,22 @@ public sealed class GatherTests
         desk.UntilText(".week-words", $"day {number} ");
     }
 
-    private static List<string> Photos(Desk desk) => [.. desk.Browser.FindElements(By.CssSelector(".day-open")).Select(b => b.GetAttribute("aria-label")!)];
+    private static List<string> Photos(Desk desk) =>
+        [.. desk.Browser.FindElements(By.CssSelector(".day-open")).Select(b => b.GetAttribute("aria-label")!)];
 
     private static IWebElement Active(Desk desk) => desk.Browser.SwitchTo().ActiveElement();
 
-    private static void UntilCell(Desk desk, int index, string part) => desk.Until($"picture {index} to say “{part}”", () =>
-        desk.Browser.FindElement(By.CssSelector($".cell-photo[data-index='{index}']")).GetAttribute("aria-label")!.Contains(part, StringComparison.Ordinal) ? "yes" : null);
+    private static void UntilCell(Desk desk, int index, string part) =>
+        desk.Until(
+            $"picture {index} to say “{part}”",
+            () =>
+                desk
+                    .Browser.FindElement(By.CssSelector($".cell-photo[data-index='{index}']"))
+                    .GetAttribute("aria-label")!
+                    .Contains(part, StringComparison.Ordinal)
+                    ? "yes"
+                    : null
+        );
 
     /// <summary>Fifteen pictures and two films, as a phone, a camera, a screen and a scanner leave them.</summary>
     private static string MixedFolder(string folder)
@@ -280,11 +369,33 @@ public sealed class GatherTests
             File.WriteAllBytes(jpeg, Pictures.Jpeg(800, 600, shade: 20 + i));
             var heic = Path.Combine(mixed, $"phone-{i}.heic");
             Run("heif-enc", "-q", "60", "-o", heic, jpeg);
-            Run("exiftool", "-q", "-overwrite_original", "-Make=Kestrel", "-Model=P4", $"-DateTimeOriginal=2026:06:{day:00} {hour:00}:{minute:00}:00", "-OffsetTimeOriginal=+02:00", heic);
-            File.WriteAllBytes(Path.Combine(deep, $"FEN{i}.jpg"), Pictures.Jpeg(800, 600, $"2026:06:{day:00} {hour - 1:00}:{minute + 1:00}:30", shade: 120 + i, make: "Fennimore", model: "35"));
+            Run(
+                "exiftool",
+                "-q",
+                "-overwrite_original",
+                "-Make=Kestrel",
+                "-Model=P4",
+                $"-DateTimeOriginal=2026:06:{day:00} {hour:00}:{minute:00}:00",
+                "-OffsetTimeOriginal=+02:00",
+                heic
+            );
+            File.WriteAllBytes(
+                Path.Combine(deep, $"FEN{i}.jpg"),
+                Pictures.Jpeg(
+                    800,
+                    600,
+                    $"2026:06:{day:00} {hour - 1:00}:{minute + 1:00}:30",
+                    shade: 120 + i,
+                    make: "Fennimore",
+                    model: "35"
+                )
+            );
         }
 
-        File.WriteAllBytes(Path.Combine(deep, "dawn.jpg"), Pictures.Jpeg(800, 600, "2026:06:08 04:20:00", shade: 200, make: "Fennimore", model: "35"));
+        File.WriteAllBytes(
+            Path.Combine(deep, "dawn.jpg"),
+            Pictures.Jpeg(800, 600, "2026:06:08 04:20:00", shade: 200, make: "Fennimore", model: "35")
+        );
         File.WriteAllBytes(Path.Combine(mixed, "Screenshot 2026-06-08 at 07.15.00.png"), Pictures.Png(500, 900));
         var tiff = Path.Combine(mixed, "scan 2026-06-08 lock ticket.tif");
         using (var scan = NetVips.Image.NewFromBuffer(Pictures.Jpeg(900, 500, taken: null, shade: 230)))
@@ -294,13 +405,18 @@ public sealed class GatherTests
 
         byte[] film = [0, 0, 0, 20, .. "ftypqt  "u8, 0, 0, 2, 0, .. "qt  "u8, .. new byte[4000]];
         File.WriteAllBytes(Path.Combine(mixed, "lock.mov"), film);
-        File.WriteAllBytes(Path.Combine(mixed, "geese.mp4"), [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[4000]]);
+        File.WriteAllBytes(
+            Path.Combine(mixed, "geese.mp4"),
+            [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[4000]]
+        );
         return mixed;
     }
 
     private static void Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }
+        )!;
         var errors = process.StandardError.ReadToEnd();
         process.WaitForExit();
         process.ExitCode.ShouldBe(0, errors);

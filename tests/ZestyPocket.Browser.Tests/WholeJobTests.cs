@@ -30,7 +30,10 @@ public sealed class WholeJobTests
         desk.UntilText("[data-testid='refusals']", "cut-off.jpg: The picture breaks off");
         desk.UntilText("[data-testid='refusals']", "letter.jpg: This is not a JPEG, PNG, WebP");
         desk.UntilText("[data-testid='no-date']", "undated.jpg");
-        desk.Until("eight photos on their days", () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 8 ? "yes" : null);
+        desk.Until(
+            "eight photos on their days",
+            () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 8 ? "yes" : null
+        );
 
         // The spread: the album's first design is nine 3x4; the left page becomes three rows of 6x4 + 3x4.
         desk.ClickButton("Place");
@@ -91,26 +94,52 @@ public sealed class WholeJobTests
         // Sheets.
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "10 pieces on");
-        desk.Until("a preview of the first sheet", () =>
-            desk.Browser.ExecuteScript("const i = document.querySelector('.sheet img'); return !!i && i.complete && i.naturalWidth > 500") is true ? "yes" : null);
+        desk.Until(
+            "a preview of the first sheet",
+            () =>
+                desk.Browser.ExecuteScript(
+                    "const i = document.querySelector('.sheet img'); return !!i && i.complete && i.naturalWidth > 500"
+                )
+                    is true
+                    ? "yes"
+                    : null
+        );
         desk.ClickButton("Make the PDF");
         desk.See("[data-testid='download']").Click();
-        var pdfPath = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var pdfPath = desk.Until(
+            "the downloaded PDF",
+            () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault()
+        );
         MeasureSheets(pdfPath);
 
         desk.Complaints().ShouldBeEmpty();
     }
 
-    /// <summary>The bytes of the PDF: eight photo prints of 3x4 and 6x4 in, within 0.05 mm; the words of the card.</summary>
+    /// <summary>
+    /// The bytes of the PDF: eight photo prints of 3x4 and 6x4 in, within 0.05 mm; the words of the card.
+    /// </summary>
     private static void MeasureSheets(string path)
     {
         using var pdf = PdfDocument.Open(path);
-        var prints = pdf.GetPages().SelectMany(p => p.GetImages()).Select(i => (Across: i.BoundingBox.Width / 72 * 25.4, Down: i.BoundingBox.Height / 72 * 25.4)).ToList();
+        var prints = pdf.GetPages()
+            .SelectMany(p => p.GetImages())
+            .Select(i => (Across: i.BoundingBox.Width / 72 * 25.4, Down: i.BoundingBox.Height / 72 * 25.4))
+            .ToList();
         prints.Count.ShouldBe(8);
         prints.Count(p => Is(p, 76.2, 101.6)).ShouldBe(5);
         prints.Count(p => Is(p, 152.4, 101.6)).ShouldBe(3);
         var text = string.Join(' ', pdf.GetPages().Select(p => p.Text));
-        foreach (var expected in new[] { "Tuesday: marmalade on", "everything.", "4–10 May 2026", "W19 L4", "100 mm", "4 in" })
+        foreach (
+            var expected in new[]
+            {
+                "Tuesday: marmalade on",
+                "everything.",
+                "4–10 May 2026",
+                "W19 L4",
+                "100 mm",
+                "4 in",
+            }
+        )
         {
             text.ShouldContain(expected);
         }

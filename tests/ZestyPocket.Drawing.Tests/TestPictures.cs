@@ -44,7 +44,12 @@ public sealed class TestPictures : IPrintCrops, IDisposable
     }
 
     public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-        PrintCrop.Jpeg(_paths[face.Original.Sha256], face.Pixels, face.Crop, PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch));
+        PrintCrop.Jpeg(
+            _paths[face.Original.Sha256],
+            face.Pixels,
+            face.Crop,
+            PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch)
+        );
 
     public void Dispose() => Directory.Delete(Folder, recursive: true);
 }

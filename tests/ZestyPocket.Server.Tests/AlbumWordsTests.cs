@@ -10,13 +10,20 @@ using ZestyPocket.Server.Words;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>What an album knows about its words: its own styles, the keeper's hand, letters, notes from the way, words on pictures.</summary>
+/// <summary>
+/// What an album knows about its words: its own styles, the keeper's hand, letters, notes from the way, words on
+/// pictures.
+/// </summary>
 public sealed class AlbumWordsTests
 {
     private static readonly LocalDate Wednesday = new(2026, 5, 6);
-    private static readonly string Long = string.Join(' ', Enumerable.Range(0, 150).Select(i => i % 9 == 8 ? "marmalade." : "kettle"));
+    private static readonly string Long = string.Join(
+        ' ',
+        Enumerable.Range(0, 150).Select(i => i % 9 == 8 ? "marmalade." : "kettle")
+    );
 
-    private static Task<AlbumWordsView> WordsAsync(TestHost host, Guid album) => host.GetAsync<AlbumWordsView>($"/api/albums/{album}/words");
+    private static Task<AlbumWordsView> WordsAsync(TestHost host, Guid album) =>
+        host.GetAsync<AlbumWordsView>($"/api/albums/{album}/words");
 
     private static async Task<T> PutAsync<T>(TestHost host, string url, object body)
     {
@@ -25,7 +32,8 @@ public sealed class AlbumWordsTests
         return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
     }
 
-    private static string OnCards(UnitView week) => string.Join(' ', week.LooseCards.Where(p => p.StoryId is not null).Select(p => p.Words)).Trim();
+    private static string OnCards(UnitView week) =>
+        string.Join(' ', week.LooseCards.Where(p => p.StoryId is not null).Select(p => p.Words)).Trim();
 
     [Fact]
     public async Task A_style_of_ones_own_dresses_cards_and_its_story_is_set_anew_when_it_changes()
@@ -33,17 +41,50 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var words = await WordsAsync(host, album.Id);
-        var mine = words.Styles.Single(s => s.Key == "plain-sans") with { Key = "", Name = "Mine", Family = "Kitchen", LargestPt = 9 };
-        var key = (await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words/styles", new WriteStyleRequest(words.Revision, mine))).Key!;
+        var mine = words.Styles.Single(s => s.Key == "plain-sans") with
+        {
+            Key = "",
+            Name = "Mine",
+            Family = "Kitchen",
+            LargestPt = 9,
+        };
+        var key = (
+            await PutAsync<WordsAnswer>(
+                host,
+                $"/api/albums/{album.Id}/words/styles",
+                new WriteStyleRequest(words.Revision, mine)
+            )
+        ).Key!;
         words = await WordsAsync(host, album.Id);
         (words.Styles.Single(s => s.Own) with { Key = "" }).ShouldBeEquivalentTo(mine with { Own = true });
-        await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, Family: "Kitchen"));
+        await PutAsync<WordsAnswer>(
+            host,
+            $"/api/albums/{album.Id}/words",
+            new ChangeAlbumWords(words.Revision, Family: "Kitchen")
+        );
 
         // New cards take it, stories too.
         var week = album.Units[0].Id;
-        (await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling))).LooseCards.Single().StyleKey.ShouldBe(key);
-        var story = (await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest(Long, "", [Wednesday]))).StoryId!.Value;
-        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story}/cards", new SetStoryRequest((await host.OpenAsync(week)).Revision, 3));
+        (
+            await host.EditAsync(
+                await host.OpenAsync(week),
+                new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling)
+            )
+        )
+            .LooseCards.Single()
+            .StyleKey.ShouldBe(key);
+        var story = (
+            await host.PostAsync<StoryAnswer>(
+                $"/api/albums/{album.Id}/stories",
+                new NewStoryRequest(Long, "", [Wednesday])
+            )
+        )
+            .StoryId!
+            .Value;
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/stories/{story}/cards",
+            new SetStoryRequest((await host.OpenAsync(week)).Revision, 3)
+        );
         var before = await host.OpenAsync(week);
         before.LooseCards.ShouldAllBe(c => c.StyleKey == key);
         OnCards(before).ShouldBe(Long);
@@ -51,17 +92,40 @@ public sealed class AlbumWordsTests
 
         // Twice the size: the same words part in other places, in the same edit; one undo brings both back.
         words = await WordsAsync(host, album.Id);
-        var changed = await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words/styles", new WriteStyleRequest(words.Revision, mine with { Key = key, SmallestPt = 11, LargestPt = 12, MarginMm = 8 }));
+        var changed = await PutAsync<WordsAnswer>(
+            host,
+            $"/api/albums/{album.Id}/words/styles",
+            new WriteStyleRequest(
+                words.Revision,
+                mine with
+                {
+                    Key = key,
+                    SmallestPt = 11,
+                    LargestPt = 12,
+                    MarginMm = 8,
+                }
+            )
+        );
         var after = await host.OpenAsync(week);
         OnCards(after).ShouldBe(Long);
-        after.LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words).ShouldNotBe(before.LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words));
+        after
+            .LooseCards.Where(c => c.StoryId is not null)
+            .Select(c => c.Words)
+            .ShouldNotBe(before.LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words));
         after.LooseCards.First(c => c.StoryId is not null).Fit!.SizePt.ShouldBeGreaterThanOrEqualTo(11);
         await host.PostAsync<object>($"/api/edits/{changed.EditId}/undo", new { });
-        (await host.OpenAsync(week)).LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words).ShouldBe(before.LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words));
+        (await host.OpenAsync(week))
+            .LooseCards.Where(c => c.StoryId is not null)
+            .Select(c => c.Words)
+            .ShouldBe(before.LooseCards.Where(c => c.StoryId is not null).Select(c => c.Words));
 
         // Thrown away, its cards keep their words and take another style.
         words = await WordsAsync(host, album.Id);
-        (await host.Client.DeleteAsync(new Uri($"/api/albums/{album.Id}/words/styles/{key}?revision={words.Revision}", UriKind.Relative))).EnsureSuccessStatusCode();
+        (
+            await host.Client.DeleteAsync(
+                new Uri($"/api/albums/{album.Id}/words/styles/{key}?revision={words.Revision}", UriKind.Relative)
+            )
+        ).EnsureSuccessStatusCode();
         var left = await host.OpenAsync(week);
         OnCards(left).ShouldBe(Long);
         left.LooseCards.ShouldAllBe(c => c.StyleKey != key);
@@ -69,12 +133,50 @@ public sealed class AlbumWordsTests
 
         // What makes no sense is said, and nothing is changed.
         words = await WordsAsync(host, album.Id);
-        foreach (var wrong in new[] { mine with { Leading = 9 }, mine with { Ink = "red" }, mine with { MarginMm = double.MaxValue }, mine with { Name = "" } })
+        foreach (
+            var wrong in new[]
+            {
+                mine with
+                {
+                    Leading = 9,
+                },
+                mine with
+                {
+                    Ink = "red",
+                },
+                mine with
+                {
+                    MarginMm = double.MaxValue,
+                },
+                mine with
+                {
+                    Name = "",
+                },
+            }
+        )
         {
-            (await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/words/styles", new WriteStyleRequest(words.Revision, wrong)))["detail"]!.GetValue<string>().ShouldContain("Nothing was changed");
+            (
+                await host.RefusedAsync(
+                    422,
+                    HttpMethod.Put,
+                    $"/api/albums/{album.Id}/words/styles",
+                    new WriteStyleRequest(words.Revision, wrong)
+                )
+            )["detail"]!
+                .GetValue<string>()
+                .ShouldContain("Nothing was changed");
         }
 
-        (await host.RefusedAsync(409, HttpMethod.Put, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision - 1, Family: "Slate")))["detail"]!.GetValue<string>().ShouldNotBeEmpty();
+        (
+            await host.RefusedAsync(
+                409,
+                HttpMethod.Put,
+                $"/api/albums/{album.Id}/words",
+                new ChangeAlbumWords(words.Revision - 1, Family: "Slate")
+            )
+        )["detail"]!
+            .GetValue<string>()
+            .ShouldNotBeEmpty();
         (await WordsAsync(host, album.Id)).Revision.ShouldBe(words.Revision);
     }
 
@@ -84,24 +186,57 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var story = (await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest(Long, "", [Wednesday]))).StoryId!.Value;
+        var story = (
+            await host.PostAsync<StoryAnswer>(
+                $"/api/albums/{album.Id}/stories",
+                new NewStoryRequest(Long, "", [Wednesday])
+            )
+        )
+            .StoryId!
+            .Value;
         var room = await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long));
         // 13 lines of 2.6 in at 2.2 words: 74 words on a 3x4 card.
         room.ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(3);
-        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story}/cards", new SetStoryRequest((await host.OpenAsync(week)).Revision, 3, ByHand: true));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/stories/{story}/cards",
+            new SetStoryRequest((await host.OpenAsync(week)).Revision, 3, ByHand: true)
+        );
         var byHand = await host.OpenAsync(week);
         OnCards(byHand).ShouldBe(Long);
-        byHand.LooseCards.ShouldAllBe(c => c.Setting!.ByHand && c.Fit!.WordsOver == 0 && c.Fit.Verdict.StartsWith("By hand: 50 words"));
+        byHand.LooseCards.ShouldAllBe(c =>
+            c.Setting!.ByHand && c.Fit!.WordsOver == 0 && c.Fit.Verdict.StartsWith("By hand: 50 words")
+        );
 
         // A hand twice as small: 40 words on 4 lines of 2 in are 5 to the inch.
         var words = await WordsAsync(host, album.Id);
-        await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, Hand: new HandSample(string.Join(' ', Enumerable.Repeat("jam", 40)), 4, "2 in", "6 mm")));
+        await PutAsync<WordsAnswer>(
+            host,
+            $"/api/albums/{album.Id}/words",
+            new ChangeAlbumWords(
+                words.Revision,
+                Hand: new HandSample(string.Join(' ', Enumerable.Repeat("jam", 40)), 4, "2 in", "6 mm")
+            )
+        );
         (await WordsAsync(host, album.Id)).Hand.ShouldBe(new HandView(5, 6));
-        (await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long))).ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(1);
+        (await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long)))
+            .ByHand.Single(r => r.Size.StartsWith('3'))
+            .Cards.ShouldBe(1);
         words = await WordsAsync(host, album.Id);
-        foreach (var wrong in new[] { new HandSample("", 4, "2 in", "6 mm"), new HandSample("jam", 4, "two", "6 mm"), new HandSample("jam", 4, "2 in", "1 mm") })
+        foreach (
+            var wrong in new[]
+            {
+                new HandSample("", 4, "2 in", "6 mm"),
+                new HandSample("jam", 4, "two", "6 mm"),
+                new HandSample("jam", 4, "2 in", "1 mm"),
+            }
+        )
         {
-            await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, Hand: wrong));
+            await host.RefusedAsync(
+                422,
+                HttpMethod.Put,
+                $"/api/albums/{album.Id}/words",
+                new ChangeAlbumWords(words.Revision, Hand: wrong)
+            );
         }
     }
 
@@ -111,24 +246,57 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var url = $"/api/albums/{album.Id}/words";
-        await host.PostAsync<WordsAnswer>($"{url}/sheets", new WriteSheetRequest((await WordsAsync(host, album.Id)).Revision, "Cork", "M1 A2 Y1 W1 E2 K1 1 9 ,1", Reusable: false));
+        await host.PostAsync<WordsAnswer>(
+            $"{url}/sheets",
+            new WriteSheetRequest(
+                (await WordsAsync(host, album.Id)).Revision,
+                "Cork",
+                "M1 A2 Y1 W1 E2 K1 1 9 ,1",
+                Reusable: false
+            )
+        );
         var sheet = (await WordsAsync(host, album.Id)).Sheets.Single();
-        var tried = await host.GetAsync<TitleTry>($"{url}/title?title={Uri.EscapeDataString("May's week")}&unitId={album.Units[0].Id}");
+        var tried = await host.GetAsync<TitleTry>(
+            $"{url}/title?title={Uri.EscapeDataString("May's week")}&unitId={album.Units[0].Id}"
+        );
         (tried.Sheets[0].Can, tried.Sheets[0].WithStandIns).ShouldBe((false, null));
         tried.Sheets[0].Missing.ShouldBe(["1 × '", "1 × S"]);
         tried.Others.ShouldBe(["Week 19", "May", "19"]);
 
-        var spelt = await host.PostAsync<WordsAnswer>($"{url}/sheets/{sheet.Id}/spelt", new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday));
+        var spelt = await host.PostAsync<WordsAnswer>(
+            $"{url}/sheets/{sheet.Id}/spelt",
+            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
+        );
         (await WordsAsync(host, album.Id)).Sheets.Single().Left.ShouldBe("A1 E2 K1 W1 ,1 11 91");
-        await host.RefusedAsync(422, HttpMethod.Post, $"{url}/sheets/{sheet.Id}/spelt", new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"{url}/sheets/{sheet.Id}/spelt",
+            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
+        );
         await host.PostAsync<object>($"/api/edits/{spelt.EditId}/undo", new { });
         (await WordsAsync(host, album.Id)).Sheets.Single().Spelt.ShouldBeEmpty();
 
         // A sheet that is counted anew must still have what was spelt from it.
-        await host.PostAsync<WordsAnswer>($"{url}/sheets/{sheet.Id}/spelt", new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday));
-        await host.RefusedAsync(422, HttpMethod.Put, $"{url}/sheets/{sheet.Id}", new WriteSheetRequest((await WordsAsync(host, album.Id)).Revision, "Cork", "Y9", false));
+        await host.PostAsync<WordsAnswer>(
+            $"{url}/sheets/{sheet.Id}/spelt",
+            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"{url}/sheets/{sheet.Id}",
+            new WriteSheetRequest((await WordsAsync(host, album.Id)).Revision, "Cork", "Y9", false)
+        );
         var view = await WordsAsync(host, album.Id);
-        (await host.Client.DeleteAsync(new Uri($"{url}/sheets/{sheet.Id}/spelt/{view.Sheets[0].Spelt[0].Id}?revision={view.Revision}", UriKind.Relative))).EnsureSuccessStatusCode();
+        (
+            await host.Client.DeleteAsync(
+                new Uri(
+                    $"{url}/sheets/{sheet.Id}/spelt/{view.Sheets[0].Spelt[0].Id}?revision={view.Revision}",
+                    UriKind.Relative
+                )
+            )
+        ).EnsureSuccessStatusCode();
         (await WordsAsync(host, album.Id)).Sheets.Single().Left.ShouldBe(sheet.Letters);
     }
 
@@ -138,14 +306,38 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var url = $"/api/albums/{album.Id}/quick-notes";
-        var noted = await host.PostAsync<QuickNoteAnswer>(url, new QuickNoteRequest("“It is resting.” Otto", "2026-05-07T01:10", NoteKind.Overheard));
+        var noted = await host.PostAsync<QuickNoteAnswer>(
+            url,
+            new QuickNoteRequest("“It is resting.” Otto", "2026-05-07T01:10", NoteKind.Overheard)
+        );
         (noted.UnitId, noted.Day, noted.Done).ShouldBe((album.Units[0].Id, Wednesday, "Noted for Wed 6 May"));
-        await host.PostAsync<QuickNoteAnswer>(url, new QuickNoteRequest("Ice cream 2.40", "2026-05-11T15:00", NoteKind.Price));
-        (await host.OpenAsync(album.Units[0].Id)).Notes.Select(n => (n.Day, n.Kind)).ShouldBe([(Wednesday, NoteKind.Overheard)]);
-        (await host.OpenAsync(album.Units[1].Id)).Notes.Select(n => (n.Text, n.Time)).ShouldBe([("Ice cream 2.40", "15:00")]);
-        (await host.RefusedAsync(422, HttpMethod.Post, url, new QuickNoteRequest("Too early", "2025-12-24T15:00", NoteKind.Plain)))["detail"]!.GetValue<string>().ShouldContain("no place for Wed 24 Dec");
+        await host.PostAsync<QuickNoteAnswer>(
+            url,
+            new QuickNoteRequest("Ice cream 2.40", "2026-05-11T15:00", NoteKind.Price)
+        );
+        (await host.OpenAsync(album.Units[0].Id))
+            .Notes.Select(n => (n.Day, n.Kind))
+            .ShouldBe([(Wednesday, NoteKind.Overheard)]);
+        (await host.OpenAsync(album.Units[1].Id))
+            .Notes.Select(n => (n.Text, n.Time))
+            .ShouldBe([("Ice cream 2.40", "15:00")]);
+        (
+            await host.RefusedAsync(
+                422,
+                HttpMethod.Post,
+                url,
+                new QuickNoteRequest("Too early", "2025-12-24T15:00", NoteKind.Plain)
+            )
+        )["detail"]!
+            .GetValue<string>()
+            .ShouldContain("no place for Wed 24 Dec");
         await host.RefusedAsync(422, HttpMethod.Post, url, new QuickNoteRequest("When?", "noon", NoteKind.Plain));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new QuickNoteRequest("  ", "2026-05-07T12:00", NoteKind.Plain));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            url,
+            new QuickNoteRequest("  ", "2026-05-07T12:00", NoteKind.Plain)
+        );
         await host.PostAsync<object>($"/api/edits/{noted.EditId}/undo", new { });
         (await host.OpenAsync(album.Units[0].Id)).Notes.ShouldBeEmpty();
     }
@@ -156,15 +348,29 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "The kettel boiled."));
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "The kettel boiled.")
+        );
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling));
         await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("Told of both.", "Both", [Wednesday, Wednesday.PlusDays(7)]));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest("Told of both.", "Both", [Wednesday, Wednesday.PlusDays(7)])
+        );
 
         var due = await host.GetAsync<List<UnitWordsView>>($"/api/albums/{album.Id}/words/due?from={week}&count=3");
         due.Count.ShouldBe(3);
-        due[0].Missing.ShouldBe(["one card without words", "“Both” is on no card", "one thing to look at before printing"]);
+        due[0]
+            .Missing.ShouldBe([
+                "one card without words",
+                "“Both” is on no card",
+                "one thing to look at before printing",
+            ]);
         (due[0].Stories, due[0].Words).ShouldBe((1, 3));
         var misspelt = due[0].Cards.Single(c => c.Problems.Count > 0);
         (misspelt.Piece.Words, misspelt.Code is not null).ShouldBe(("The kettel boiled.", true));
@@ -182,20 +388,37 @@ public sealed class AlbumWordsTests
         var week = album.Units[0].Id;
         foreach (var title in new[] { "First", "Second" })
         {
-            await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("Words.", title, [Wednesday], People: ["Otto"]));
+            await host.PostAsync<StoryAnswer>(
+                $"/api/albums/{album.Id}/stories",
+                new NewStoryRequest("Words.", title, [Wednesday], People: ["Otto"])
+            );
         }
 
         var stories = await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories");
         stories.Select(s => s.Title).ShouldBe(["First", "Second"]);
-        var swapped = await host.PostAsync<StoryAnswer>($"/api/stories/{stories[1].Id}/swap", new SwapStoriesRequest(stories[1].Revision, stories[0].Id));
-        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Select(s => s.Title).ShouldBe(["Second", "First"]);
+        var swapped = await host.PostAsync<StoryAnswer>(
+            $"/api/stories/{stories[1].Id}/swap",
+            new SwapStoriesRequest(stories[1].Revision, stories[0].Id)
+        );
+        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories"))
+            .Select(s => s.Title)
+            .ShouldBe(["Second", "First"]);
         await host.PostAsync<object>($"/api/edits/{swapped.EditId}/undo", new { });
-        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Select(s => s.Title).ShouldBe(["First", "Second"]);
+        (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories"))
+            .Select(s => s.Title)
+            .ShouldBe(["First", "Second"]);
 
-        await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May it rained."));
+        await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May it rained.")
+        );
         var finding = (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Single();
         var words = await WordsAsync(host, album.Id);
-        await PutAsync<WordsAnswer>(host, $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, PassedOver: [finding.Key]));
+        await PutAsync<WordsAnswer>(
+            host,
+            $"/api/albums/{album.Id}/words",
+            new ChangeAlbumWords(words.Revision, PassedOver: [finding.Key])
+        );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
     }
 
@@ -205,11 +428,26 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: $"{Long} {Long} {Long}", StyleKey: "reading-serif"));
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: $"{Long} {Long} {Long}",
+                StyleKey: "reading-serif"
+            )
+        );
         var card = unit.LooseCards.Single();
-        var fit = await host.PostAsync<FitAnswer>("/api/fit", new FitRequest(card.Words!, "reading-serif", week, card.Id));
+        var fit = await host.PostAsync<FitAnswer>(
+            "/api/fit",
+            new FitRequest(card.Words!, "reading-serif", week, card.Id)
+        );
         fit.FlowsOn.ShouldNotBeNull().ShouldMatch("^(two|three) cards at [0-9.]+ pt$");
-        await host.PostAsync<StoryAnswer>($"/api/units/{week}/pieces/{card.Id}/flow", new RevisionRequest(unit.Revision));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/pieces/{card.Id}/flow",
+            new RevisionRequest(unit.Revision)
+        );
         unit = await host.OpenAsync(week);
         OnCards(unit).ShouldBe(card.Words);
         unit.LooseCards.ShouldAllBe(c => c.Fit!.WordsOver == 0);
@@ -219,14 +457,30 @@ public sealed class AlbumWordsTests
         (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).ShouldBeEmpty();
 
         var other = album.Units[1].Id;
-        unit = await host.EditAsync(await host.OpenAsync(other), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Rain."));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Then sun."));
-        var (rain, sun) = (unit.LooseCards.Single(c => c.Words == "Rain."), unit.LooseCards.Single(c => c.Words == "Then sun."));
-        var joins = (await host.PostAsync<FitAnswer>("/api/fit", new FitRequest("Rain.", rain.StyleKey!, other, rain.Id))).Joins;
+        unit = await host.EditAsync(
+            await host.OpenAsync(other),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Rain.")
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Then sun.")
+        );
+        var (rain, sun) = (
+            unit.LooseCards.Single(c => c.Words == "Rain."),
+            unit.LooseCards.Single(c => c.Words == "Then sun.")
+        );
+        var joins = (
+            await host.PostAsync<FitAnswer>("/api/fit", new FitRequest("Rain.", rain.StyleKey!, other, rain.Id))
+        ).Joins;
         joins.Single().PieceId.ShouldBe(sun.Id);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.JoinCards, PieceId: rain.Id, OtherId: sun.Id));
         unit.LooseCards.Single().Words.ShouldBe("Rain.\n\nThen sun.");
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{other}/edits", new EditRequest(unit.Revision, EditKind.JoinCards, PieceId: rain.Id, OtherId: sun.Id));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{other}/edits",
+            new EditRequest(unit.Revision, EditKind.JoinCards, PieceId: rain.Id, OtherId: sun.Id)
+        );
     }
 
     [Fact]
@@ -237,27 +491,60 @@ public sealed class AlbumWordsTests
         var week = album.Units[0].Id;
         await host.AddAsync(album.Id, "2026-05-06 10.00.00.png", Pictures.HalfQuiet(1800, 1200));
         var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.Fill));
-        var print = unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Single(p => p.Kind == PieceKind.Photo);
-        var found = await host.PostAsync<CaptionAnswer>($"/api/units/{week}/pieces/{print.Id}/caption", new CaptionRequest("First swim", Large: true, Typeface.Display));
+        var print = unit
+            .Faces.SelectMany(f => f.Pockets)
+            .Select(p => p.Piece)
+            .OfType<PieceView>()
+            .Single(p => p.Kind == PieceKind.Photo);
+        var found = await host.PostAsync<CaptionAnswer>(
+            $"/api/units/{week}/pieces/{print.Id}/caption",
+            new CaptionRequest("First swim", Large: true, Typeface.Display)
+        );
         (found.WantsLabel, found.Caption.Ink).ShouldBe((false, PhotoWords.Dark.ToString()));
         found.Contrast.ShouldBeGreaterThan(10);
         // The upper half is plain and light, the lower half is a chequer.
         found.Caption.Y.ShouldBeLessThan(0.5);
 
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption));
-        print = unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Single(p => p.Kind == PieceKind.Photo);
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption)
+        );
+        print = unit
+            .Faces.SelectMany(f => f.Pockets)
+            .Select(p => p.Piece)
+            .OfType<PieceView>()
+            .Single(p => p.Kind == PieceKind.Photo);
         print.Caption.ShouldBe(found.Caption);
         print.FaceUrl.ShouldNotBeNull();
-        (await host.Client.GetAsync(new Uri(print.FaceUrl!, UriKind.Relative))).Content.Headers.ContentType!.MediaType.ShouldBe("image/png");
+        (
+            await host.Client.GetAsync(new Uri(print.FaceUrl!, UriKind.Relative))
+        ).Content.Headers.ContentType!.MediaType.ShouldBe("image/png");
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
 
         // Onto the chequer: nobody could read them there, and the program says so.
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption with { Y = 0.7 }));
-        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Single().Says.ShouldContain("hard to read");
-        var labelled = await host.PostAsync<CaptionAnswer>($"/api/units/{week}/pieces/{print.Id}/caption", new CaptionRequest("First swim", false, Typeface.Sans, Label: true));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption with { Y = 0.7 })
+        );
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings"))
+            .Single()
+            .Says.ShouldContain("hard to read");
+        var labelled = await host.PostAsync<CaptionAnswer>(
+            $"/api/units/{week}/pieces/{print.Id}/caption",
+            new CaptionRequest("First swim", false, Typeface.Sans, Label: true)
+        );
         (labelled.WantsLabel, labelled.Caption.Label is not null).ShouldBe((false, true));
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Caption, PieceId: print.Id));
-        unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Single(p => p.Kind == PieceKind.Photo).Caption.ShouldBeNull();
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/pieces/{print.Id}/caption", new CaptionRequest(" ", false, Typeface.Sans));
+        unit.Faces.SelectMany(f => f.Pockets)
+            .Select(p => p.Piece)
+            .OfType<PieceView>()
+            .Single(p => p.Kind == PieceKind.Photo)
+            .Caption.ShouldBeNull();
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week}/pieces/{print.Id}/caption",
+            new CaptionRequest(" ", false, Typeface.Sans)
+        );
     }
 }

@@ -29,7 +29,12 @@ public sealed class AttackTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        var problem = await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/grow", new GrowRequest(int.MaxValue, AtEnd: true));
+        var problem = await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/grow",
+            new GrowRequest(int.MaxValue, AtEnd: true)
+        );
         problem["detail"]!.GetValue<string>().ShouldContain("Nothing was changed");
     }
 
@@ -39,26 +44,46 @@ public sealed class AttackTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         using var stop = new CancellationTokenSource();
-        var tape = Task.Run(async () =>
-        {
-            while (!stop.IsCancellationRequested)
+        var tape = Task.Run(
+            async () =>
             {
-                var units = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units;
-                var merge = await host.Client.PostAsJsonAsync($"/api/units/{units[0].Id}/merge", new TapeRequest((await host.OpenAsync(units[0].Id)).Revision), TestHost.Json);
-                if (merge.IsSuccessStatusCode)
+                while (!stop.IsCancellationRequested)
                 {
-                    var done = (await merge.Content.ReadFromJsonAsync<TapeAnswer>(TestHost.Json))!;
-                    await host.Client.PostAsync($"/api/edits/{done.EditId}/undo", null);
+                    var units = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units;
+                    var merge = await host.Client.PostAsJsonAsync(
+                        $"/api/units/{units[0].Id}/merge",
+                        new TapeRequest((await host.OpenAsync(units[0].Id)).Revision),
+                        TestHost.Json
+                    );
+                    if (merge.IsSuccessStatusCode)
+                    {
+                        var done = (await merge.Content.ReadFromJsonAsync<TapeAnswer>(TestHost.Json))!;
+                        await host.Client.PostAsync($"/api/edits/{done.EditId}/undo", null);
+                    }
                 }
-            }
-        }, Cancel);
-        await Task.WhenAll(Enumerable.Range(0, 3).Select(sender => Task.Run(async () =>
-        {
-            for (var i = 0; i < 20; i++)
-            {
-                await host.AddAsync(album.Id, $"{sender}-{i}.jpg", Pictures.Jpeg(600 + i, 400 + sender, $"2026:05:{4 + (i % 14):00} 12:00:00"));
-            }
-        }, Cancel)));
+            },
+            Cancel
+        );
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 3)
+                .Select(sender =>
+                    Task.Run(
+                        async () =>
+                        {
+                            for (var i = 0; i < 20; i++)
+                            {
+                                await host.AddAsync(
+                                    album.Id,
+                                    $"{sender}-{i}.jpg",
+                                    Pictures.Jpeg(600 + i, 400 + sender, $"2026:05:{4 + (i % 14):00} 12:00:00")
+                                );
+                            }
+                        },
+                        Cancel
+                    )
+                )
+        );
         await stop.CancelAsync();
         await tape;
 
@@ -66,7 +91,12 @@ public sealed class AttackTests
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
         var there = await db.Units.Where(u => u.AlbumId == album.Id).Select(u => u.Id).ToListAsync(Cancel);
         (await db.Photos.CountAsync(p => p.AlbumId == album.Id, Cancel)).ShouldBe(60);
-        (await db.Photos.CountAsync(p => p.AlbumId == album.Id && (p.UnitId == null || !there.Contains(p.UnitId.Value)), Cancel)).ShouldBe(0);
+        (
+            await db.Photos.CountAsync(
+                p => p.AlbumId == album.Id && (p.UnitId == null || !there.Contains(p.UnitId.Value)),
+                Cancel
+            )
+        ).ShouldBe(0);
     }
 
     [Fact]
@@ -77,15 +107,27 @@ public sealed class AttackTests
         await host.AddAsync(album.Id, "ticket.jpg", Pictures.Jpeg(900, 600, "2026:05:04 12:00:00"));
         var unit = await host.OpenAsync(album.Units[0].Id);
         var photo = unit.Photos[0];
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "3 x 2 in", "0", "", photo.Id, null, false)));
-        var before = unit.LooseCards.Concat(unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece!).Where(p => p is not null)).Single(p => p.Kind == PieceKind.Keepsake).FaceUrl!;
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest("Ticket", "3 x 2 in", "0", "", photo.Id, null, false)
+            )
+        );
+        var before = unit
+            .LooseCards.Concat(unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece!).Where(p => p is not null))
+            .Single(p => p.Kind == PieceKind.Keepsake)
+            .FaceUrl!;
         await host.EditPhotosAsync(unit.Id, [photo], new PhotoChange(CoverBoxes: [new BoxView(0.1, 0.1, 0.5, 0.5)]));
         var after = (await host.OpenAsync(unit.Id)).LooseCards.Single(p => p.Kind == PieceKind.Keepsake).FaceUrl!;
         after.ShouldNotBe(before);
         var kept = await host.Client.GetAsync(after, Cancel);
         kept.Headers.CacheControl!.ToString().ShouldContain("max-age");
         (await host.Client.GetAsync(before, Cancel)).Headers.CacheControl!.NoCache.ShouldBeTrue();
-        (await host.Client.GetAsync($"/api/photos/{photo.Id}/picture?side=100&v=00000000", Cancel)).Headers.CacheControl!.NoCache.ShouldBeTrue();
+        (
+            await host.Client.GetAsync($"/api/photos/{photo.Id}/picture?side=100&v=00000000", Cancel)
+        ).Headers.CacheControl!.NoCache.ShouldBeTrue();
     }
 
     [Fact]
@@ -106,9 +148,15 @@ public sealed class AttackTests
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 6);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         var request = new PrintRequest("six", [unit.Id], "letter", "1/4 in", "0");
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => host.Client.PostAsJsonAsync("/api/print-jobs", request, TestHost.Json, Cancel)));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ => host.Client.PostAsJsonAsync("/api/print-jobs", request, TestHost.Json, Cancel))
+        );
         answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
-        var ids = await Task.WhenAll(answers.Select(a => a.Content.ReadFromJsonAsync<PrintJobView>(TestHost.Json, Cancel)));
+        var ids = await Task.WhenAll(
+            answers.Select(a => a.Content.ReadFromJsonAsync<PrintJobView>(TestHost.Json, Cancel))
+        );
         ids.Select(j => j!.Id).Distinct().Count().ShouldBe(1);
     }
 
@@ -123,7 +171,19 @@ public sealed class AttackTests
         {
             // As after a kill between the row and the queue.
             var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
-            db.PrintJobs.Add(new Storage.Printing.PrintJob { Id = id, AlbumId = album.Id, KeeperId = Keeper.LocalId, RequestKey = "lost", UnitIds = [unit.Id], PaperKey = "letter", MarginEmu = 228_600, MadeAt = Instant.FromUnixTimeSeconds(1) });
+            db.PrintJobs.Add(
+                new Storage.Printing.PrintJob
+                {
+                    Id = id,
+                    AlbumId = album.Id,
+                    KeeperId = Keeper.LocalId,
+                    RequestKey = "lost",
+                    UnitIds = [unit.Id],
+                    PaperKey = "letter",
+                    MarginEmu = 228_600,
+                    MadeAt = Instant.FromUnixTimeSeconds(1),
+                }
+            );
             await db.SaveChangesAsync(Cancel);
         }
 
@@ -136,16 +196,40 @@ public sealed class AttackTests
         await using var host = await TestHost.StartAsync(runJobs: true);
         var album = await host.MakeAlbumAsync();
         var unit = await host.OpenAsync(album.Units[0].Id);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: string.Join(' ', Enumerable.Repeat("marmalade", 900))));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Snow \u4E16 and more"));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: string.Join(' ', Enumerable.Repeat("marmalade", 900))
+            )
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Snow \u4E16 and more")
+        );
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         var request = new PrintRequest("doubts", [unit.Id], "letter", "1/4 in", "0");
         var doubts = (await host.PostAsync<PrintPlanView>("/api/print-plans", request)).Doubts;
         doubts.ShouldContain(d => d.Contains("have no room and would not be printed", StringComparison.Ordinal));
         doubts.ShouldContain(d => d.Contains('\u4E16'));
-        var job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", request));
+        var job = await PrintingTests.UntilEndedAsync(
+            host,
+            await host.PostAsync<PrintJobView>("/api/print-jobs", request)
+        );
         job.Problem!.ShouldContain("Nothing was printed");
-        job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", request with { RequestKey = "anyway", DespiteDoubts = true }));
+        job = await PrintingTests.UntilEndedAsync(
+            host,
+            await host.PostAsync<PrintJobView>(
+                "/api/print-jobs",
+                request with
+                {
+                    RequestKey = "anyway",
+                    DespiteDoubts = true,
+                }
+            )
+        );
         (job.State, job.Problem).ShouldBe((Storage.Printing.PrintJobState.Done, null));
     }
 
@@ -159,14 +243,24 @@ public sealed class AttackTests
             using var gone = new CancellationTokenSource(TimeSpan.FromMilliseconds(i % 7));
             try
             {
-                await speller.CheckAsync("en_GB", string.Join(' ', Enumerable.Range(0, 60).Select(n => $"qzx{(char)('a' + (n % 26))}{(char)('a' + i % 26)}")), [], gone.Token);
+                await speller.CheckAsync(
+                    "en_GB",
+                    string.Join(
+                        ' ',
+                        Enumerable.Range(0, 60).Select(n => $"qzx{(char)('a' + (n % 26))}{(char)('a' + i % 26)}")
+                    ),
+                    [],
+                    gone.Token
+                );
             }
             catch (OperationCanceledException)
             {
                 // Gone half-way, as it was meant to be.
             }
 
-            (await speller.CheckAsync("en_GB", $"harbour window morning {Guid.NewGuid():N}", [], Cancel))!.Select(f => f.Found).ShouldNotContain("harbour");
+            (await speller.CheckAsync("en_GB", $"harbour window morning {Guid.NewGuid():N}", [], Cancel))!
+                .Select(f => f.Found)
+                .ShouldNotContain("harbour");
             (await speller.CheckAsync("en_GB", "marmalaid", [], Cancel))!.ShouldHaveSingleItem();
         }
     }
@@ -211,7 +305,10 @@ public sealed class AttackTests
         var unit = album.Units[0].Id;
         await using var scope = host.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
-        await db.Database.ExecuteSqlAsync($"UPDATE \"Units\" SET \"Content\" = jsonb_set(\"Content\", '{{invented}}', '1') WHERE \"Id\" = {unit}", Cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"UPDATE \"Units\" SET \"Content\" = jsonb_set(\"Content\", '{{invented}}', '1') WHERE \"Id\" = {unit}",
+            Cancel
+        );
         var response = await host.Client.GetAsync($"/api/units/{unit}", Cancel);
         ((int)response.StatusCode).ShouldBe(422);
         (await response.Content.ReadAsStringAsync(Cancel)).ShouldContain("another version");
@@ -225,18 +322,26 @@ public sealed class AttackTests
         var album = await host.MakeAlbumAsync();
         for (var i = 0; i < 3; i++)
         {
-            var grown = await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(1, AtEnd: true));
+            var grown = await host.PostAsync<TapeAnswer>(
+                $"/api/albums/{album.Id}/grow",
+                new GrowRequest(1, AtEnd: true)
+            );
             await host.PostAsync<StepAnswer>($"/api/edits/{grown.EditId}/undo", new { });
         }
 
         await using var scope = host.Services.CreateAsyncScope();
         var log = new List<string>();
-        var options = new DbContextOptionsBuilder<ZestyContext>(scope.ServiceProvider.GetRequiredService<DbContextOptions<ZestyContext>>()).LogTo(log.Add, [Microsoft.EntityFrameworkCore.Diagnostics.RelationalEventId.CommandExecuted]);
+        var options = new DbContextOptionsBuilder<ZestyContext>(
+            scope.ServiceProvider.GetRequiredService<DbContextOptions<ZestyContext>>()
+        ).LogTo(log.Add, [Microsoft.EntityFrameworkCore.Diagnostics.RelationalEventId.CommandExecuted]);
         await using var db = new ZestyContext(options.Options);
         var next = await new Storage.Editing.History(db, SystemClock.Instance).NextAsync(album.Units[0].Id, Cancel);
         next.Redo.ShouldNotBeNull();
         log.ShouldNotBeEmpty();
-        log.ShouldAllBe(sql => !sql.Contains("\"Before\"", StringComparison.Ordinal) && !sql.Contains("\"After\"", StringComparison.Ordinal));
+        log.ShouldAllBe(sql =>
+            !sql.Contains("\"Before\"", StringComparison.Ordinal)
+            && !sql.Contains("\"After\"", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -245,8 +350,18 @@ public sealed class AttackTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var unit = await host.OpenAsync(album.Units[0].Id);
-        var story = await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest(string.Join(' ', Enumerable.Repeat("We walked along the river.", 16)), "River", [unit.FirstDay]));
-        await host.PostAsync<StoryAnswer>($"/api/units/{unit.Id}/stories/{story.StoryId}/cards", new SetStoryRequest(unit.Revision, 1, null));
+        var story = await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest(
+                string.Join(' ', Enumerable.Repeat("We walked along the river.", 16)),
+                "River",
+                [unit.FirstDay]
+            )
+        );
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{unit.Id}/stories/{story.StoryId}/cards",
+            new SetStoryRequest(unit.Revision, 1, null)
+        );
         unit = await host.OpenAsync(unit.Id);
         var card = unit.LooseCards.Single(c => c.StoryId == story.StoryId);
         var pockets = unit.Faces.SelectMany(f => f.Pockets.Select(p => (Face: f, Pocket: p))).ToList();
@@ -254,7 +369,15 @@ public sealed class AttackTests
         var sizes = new List<double>();
         foreach (var (face, pocket) in new[] { small, large, small })
         {
-            unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Put, PieceId: card.Id, Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)));
+            unit = await host.EditAsync(
+                unit,
+                new EditRequest(
+                    0,
+                    EditKind.Put,
+                    PieceId: card.Id,
+                    Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
+                )
+            );
             sizes.Add(unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Id == card.Id).Piece!.Fit!.SizePt);
         }
 
@@ -272,14 +395,26 @@ public sealed class AttackTests
         {
             for (var i = 0; i < 4; i++)
             {
-                await host.AddAsync(album.Id, $"{week}-{i}.jpg", Pictures.Jpeg(900 + i, 600 + week, $"2026:05:{5 + (7 * week):00} 12:00:00"));
+                await host.AddAsync(
+                    album.Id,
+                    $"{week}-{i}.jpg",
+                    Pictures.Jpeg(900 + i, 600 + week, $"2026:05:{5 + (7 * week):00} 12:00:00")
+                );
             }
 
-            var unit = await host.EditAsync(await host.OpenAsync(album.Units[week].Id), new EditRequest(0, EditKind.Fill));
-            urls.AddRange([$"/api/units/{unit.Id}/spread.png", $"/api/units/{unit.Id}/spread.pdf", $"/api/units/{unit.Id}/sheets/1?paper=letter&margin=5 mm&gap=0"]);
+            var unit = await host.EditAsync(
+                await host.OpenAsync(album.Units[week].Id),
+                new EditRequest(0, EditKind.Fill)
+            );
+            urls.AddRange([
+                $"/api/units/{unit.Id}/spread.png",
+                $"/api/units/{unit.Id}/spread.pdf",
+                $"/api/units/{unit.Id}/sheets/1?paper=letter&margin=5 mm&gap=0",
+            ]);
         }
 
-        var answers = await Task.WhenAll(urls.Select(url => Task.Run(() => host.Client.GetAsync(url, Cancel)))).WaitAsync(TimeSpan.FromMinutes(1), Cancel);
+        var answers = await Task.WhenAll(urls.Select(url => Task.Run(() => host.Client.GetAsync(url, Cancel))))
+            .WaitAsync(TimeSpan.FromMinutes(1), Cancel);
         answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
     }
 
@@ -290,7 +425,10 @@ public sealed class AttackTests
         var album = await host.MakeAlbumAsync();
         var outcome = await host.AddAsync(album.Id, "photo\u202Egpj.jpg", Pictures.Jpeg());
         outcome.FileName.ShouldBe("photo␣gpj.jpg");
-        var unit = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "cafe\u0301"));
+        var unit = await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "cafe\u0301")
+        );
         unit.LooseCards.Single(c => c.CardKind == CardKind.Journaling).Words.ShouldBe("caf\u00E9");
     }
 
@@ -310,14 +448,20 @@ public sealed class AttackTests
         File.SetLastWriteTimeUtc(Path.Combine(outbox, "good.jpg"), DateTime.UtcNow.AddMinutes(-1));
         (await host.GetAsync<Importing.OutboxView>("/api/outbox")).Files.ShouldBe(1);
         var album = await host.MakeAlbumAsync();
-        (await host.PostAsync<Importing.ImportView>($"/api/albums/{album.Id}/imports/outbox", new { })).Files.ShouldBe(1);
+        (await host.PostAsync<Importing.ImportView>($"/api/albums/{album.Id}/imports/outbox", new { })).Files.ShouldBe(
+            1
+        );
     }
 
     private static async Task<StoriesArrived> ImportStoriesAsync(TestHost host, AlbumView album, string file)
     {
         using var content = new ByteArrayContent(Encoding.UTF8.GetBytes(file));
         content.Headers.ContentType = new("application/octet-stream");
-        var response = await host.Client.PostAsync($"/api/albums/{album.Id}/stories/file?name=diary.md", content, Cancel);
+        var response = await host.Client.PostAsync(
+            $"/api/albums/{album.Id}/stories/file?name=diary.md",
+            content,
+            Cancel
+        );
         response.EnsureSuccessStatusCode();
         return (await response.Content.ReadFromJsonAsync<StoriesArrived>(TestHost.Json, Cancel))!;
     }

@@ -15,13 +15,29 @@ namespace ZestyPocket.Server.Tests;
 /// <summary>What people do about too many or too few pieces, in their order, and what is said about it.</summary>
 public sealed class CountMoveTests
 {
-    private static Task<CountView> CountAsync(TestHost host, Guid unit) => host.GetAsync<CountView>($"/api/units/{unit}/count");
+    private static Task<CountView> CountAsync(TestHost host, Guid unit) =>
+        host.GetAsync<CountView>($"/api/units/{unit}/count");
 
-    private static async Task AddAsync(TestHost host, AlbumView album, int lying, int square = 0, string day = "2026:05:06")
+    private static async Task AddAsync(
+        TestHost host,
+        AlbumView album,
+        int lying,
+        int square = 0,
+        string day = "2026:05:06"
+    )
     {
         for (var i = 0; i < lying + square; i++)
         {
-            await host.AddAsync(album.Id, $"{day[^2..]}-{i:00}.jpg", Pictures.Jpeg(i < lying ? 1800 : 1200, 1200, $"{day} 1{i / 10}:0{i % 10}:00", shade: (20 + (9 * i)) % 255));
+            await host.AddAsync(
+                album.Id,
+                $"{day[^2..]}-{i:00}.jpg",
+                Pictures.Jpeg(
+                    i < lying ? 1800 : 1200,
+                    1200,
+                    $"{day} 1{i / 10}:0{i % 10}:00",
+                    shade: (20 + (9 * i)) % 255
+                )
+            );
         }
     }
 
@@ -32,23 +48,47 @@ public sealed class CountMoveTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-nine-3x4");
         await AddAsync(host, album, lying: 14);
         var unit = await host.OpenAsync(album.Units[0].Id);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans."));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans.")
+        );
         await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Peas."));
         var count = await CountAsync(host, unit.Id);
         count.Lacking.ShouldBe(4);
-        count.Moves.Select(m => m.Kind).Distinct().ShouldBe([MoveKind.MakeCollage, MoveKind.SmallerPockets, MoveKind.JoinCards, MoveKind.FusePocket, MoveKind.AddLeaf]);
+        count
+            .Moves.Select(m => m.Kind)
+            .Distinct()
+            .ShouldBe([
+                MoveKind.MakeCollage,
+                MoveKind.SmallerPockets,
+                MoveKind.JoinCards,
+                MoveKind.FusePocket,
+                MoveKind.AddLeaf,
+            ]);
 
         // Each is one click, and each gains what it says.
         var collage = count.Moves.First(m => m.Kind == MoveKind.MakeCollage);
-        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(collage.Size!, collage.PhotoIds!)));
+        unit = await host.EditAsync(
+            await host.OpenAsync(unit.Id),
+            new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(collage.Size!, collage.PhotoIds!))
+        );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(0);
         unit = await host.StepAsync(unit, "undo");
         var join = count.Moves.First(m => m.Kind == MoveKind.JoinCards);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.JoinCards, PieceId: join.PieceId, OtherId: join.OtherId));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.JoinCards, PieceId: join.PieceId, OtherId: join.OtherId)
+        );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         unit = await host.StepAsync(unit, "undo");
         var fuse = count.Moves.First(m => m.Kind == MoveKind.FusePocket);
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/leaves/{fuse.LeafId}/form", new FormLeafRequest(fuse.LeafRevision!.Value, new FuseRequest(fuse.PocketKey!)), TestHost.Json)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album.Id}/leaves/{fuse.LeafId}/form",
+                new FormLeafRequest(fuse.LeafRevision!.Value, new FuseRequest(fuse.PocketKey!)),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         await host.StepAsync(await host.OpenAsync(unit.Id), "undo");
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(4);
@@ -62,7 +102,13 @@ public sealed class CountMoveTests
         await AddAsync(host, album, lying: 13);
         foreach (var (protector, owned) in new[] { (album.Protectors[0], 5), (album.Protectors[1], 2) })
         {
-            (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/protectors/{protector.Id}/stock", new StockRequest(owned), TestHost.Json)).EnsureSuccessStatusCode();
+            (
+                await host.Client.PutAsJsonAsync(
+                    $"/api/albums/{album.Id}/protectors/{protector.Id}/stock",
+                    new StockRequest(owned),
+                    TestHost.Json
+                )
+            ).EnsureSuccessStatusCode();
         }
 
         // Five of the first lie in the binder, none of the second.
@@ -77,22 +123,53 @@ public sealed class CountMoveTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await AddAsync(host, album, lying: 0, square: 3);
-        var unit = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, InEnvelope: true)));
+        var unit = await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, InEnvelope: true)
+            )
+        );
         var count = await CountAsync(host, unit.Id);
         // Three of eighteen: the second page stays without content.
         (count.Free, count.Faces, count.EmptyFaces).ShouldBe((15, 2, 2));
         count.Hint!.ShouldContain("fill one of two pages and the last stays without content: a full-size picture");
-        count.Moves.Select(m => m.Kind).ShouldBe([MoveKind.SpanPockets, MoveKind.AddFiller, MoveKind.LeaveClear, MoveKind.UseKeepsake, MoveKind.MergeWithNext]);
+        count
+            .Moves.Select(m => m.Kind)
+            .ShouldBe([
+                MoveKind.SpanPockets,
+                MoveKind.AddFiller,
+                MoveKind.LeaveClear,
+                MoveKind.UseKeepsake,
+                MoveKind.MergeWithNext,
+            ]);
 
         var keepsake = count.Moves.Single(m => m.Kind == MoveKind.UseKeepsake);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.UseKeepsake, PieceId: keepsake.PieceId, Place: keepsake.Places!.Single()));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.UseKeepsake, PieceId: keepsake.PieceId, Place: keepsake.Places!.Single())
+        );
         unit.Envelope.ShouldBeEmpty();
         unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece?.Kind == PieceKind.Keepsake).ShouldBe(1);
         var clear = (await CountAsync(host, unit.Id)).Moves.Single(m => m.Kind == MoveKind.LeaveClear);
         clear.Label.ShouldBe("Leave W19 R9 clear on purpose");
-        await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: clear.Places!.Single(), Locked: true));
+        await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.LeaveClear, Place: clear.Places!.Single(), Locked: true)
+        );
         (await CountAsync(host, unit.Id)).Free.ShouldBe(13);
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest((await host.OpenAsync(unit.Id)).Revision, EditKind.UseKeepsake, PieceId: Guid.NewGuid(), Place: clear.Places!.Single()));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(
+                (await host.OpenAsync(unit.Id)).Revision,
+                EditKind.UseKeepsake,
+                PieceId: Guid.NewGuid(),
+                Place: clear.Places!.Single()
+            )
+        );
     }
 
     [Fact]
@@ -103,16 +180,33 @@ public sealed class CountMoveTests
         await AddAsync(host, album, lying: 4);
         foreach (var large in new[] { 1, 2 })
         {
-            await host.AddAsync(album.Id, $"large-{large}.jpg", Pictures.Jpeg(2100, 2600, $"2026:05:08 10:0{large}:00", shade: 60 * large));
+            await host.AddAsync(
+                album.Id,
+                $"large-{large}.jpg",
+                Pictures.Jpeg(2100, 2600, $"2026:05:08 10:0{large}:00", shade: 60 * large)
+            );
         }
 
         var week = album.Units[0].Id;
-        await host.PostAsync<LeavesAnswer>($"/api/units/{week}/leaves", new AddLeafRequest((await host.OpenAsync(week)).Revision, null, new MakeRequest(LeafKind.Sheet)));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest((await host.OpenAsync(week)).Revision, null, new MakeRequest(LeafKind.Sheet))
+        );
         // Two pages of two, and a sheet with a place in front and one behind: six.
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(week, 1)))[0];
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(week, 1)
+            )
+        )[0];
         (choice.Leaves, choice.Unplaced, choice.Empty).ShouldBe((0, 0, 0));
         await AddAsync(host, album, lying: 1, day: "2026:05:07");
-        choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(week, 1)))[0];
+        choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(week, 1)
+            )
+        )[0];
         (choice.Leaves, choice.Unplaced).ShouldBe((1, 0));
     }
 
@@ -122,12 +216,32 @@ public sealed class CountMoveTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/protectors", new MakeRequest(LeafKind.Sheet));
-        await host.PostAsync<ZestyPocket.Server.Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new ZestyPocket.Server.Words.NewStoryRequest(string.Join(' ', Enumerable.Repeat("marmalade", 400)), "Long", [new LocalDate(2026, 5, 6)]));
-        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: string.Join(' ', Enumerable.Repeat("marmalade", 600))));
+        await host.PostAsync<ZestyPocket.Server.Words.StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new ZestyPocket.Server.Words.NewStoryRequest(
+                string.Join(' ', Enumerable.Repeat("marmalade", 400)),
+                "Long",
+                [new LocalDate(2026, 5, 6)]
+            )
+        );
+        await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: string.Join(' ', Enumerable.Repeat("marmalade", 600))
+            )
+        );
         // The week itself has no sheet: all of it goes into 3x4 pockets.
         var count = await CountAsync(host, album.Units[0].Id);
         count.Wanted.Single(w => w.Kind == Core.Counting.WantKind.Story).Count.ShouldBeGreaterThan(1);
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(album.Units[0].Id, 1)))[0];
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(album.Units[0].Id, 1)
+            )
+        )[0];
         choice.Unplaced.ShouldBe(0);
     }
 
@@ -135,12 +249,25 @@ public sealed class CountMoveTests
     public async Task Weeks_of_the_leaf_school_are_merged_and_keep_the_pieces_of_the_first()
     {
         await using var host = await TestHost.StartAsync();
-        var album = await host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest("Leaf school", new LocalDate(2026, 5, 4), 3, ["9x12-nine-3x4"], MeasureSystem.Inches, School: PageSchool.Leaf));
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Leaf school",
+                new LocalDate(2026, 5, 4),
+                3,
+                ["9x12-nine-3x4"],
+                MeasureSystem.Inches,
+                School: PageSchool.Leaf
+            )
+        );
         await AddAsync(host, album, lying: 4);
         await AddAsync(host, album, lying: 5, day: "2026:05:13");
         var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
         await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
-        var merged = await host.PostAsync<TapeAnswer>($"/api/units/{first.Id}/merge", new RevisionRequest(first.Revision));
+        var merged = await host.PostAsync<TapeAnswer>(
+            $"/api/units/{first.Id}/merge",
+            new RevisionRequest(first.Revision)
+        );
         var unit = await host.OpenAsync(merged.UnitId!.Value);
         (unit.Faces.Count, unit.Faces.Select(f => f.LeafId).Distinct().Count(), unit.Counts.Photos).ShouldBe((2, 1, 9));
         unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(4);
@@ -151,5 +278,18 @@ public sealed class CountMoveTests
 
     [Fact]
     public async Task A_leaf_school_of_one_page_each_is_refused() =>
-        await (await TestHost.StartAsync()).RefusedAsync(422, HttpMethod.Post, "/api/albums", new MakeAlbumRequest("No", new LocalDate(2026, 5, 4), 3, ["9x12-nine-3x4"], MeasureSystem.Inches, FacesPerUnit: 1, School: PageSchool.Leaf));
+        await (await TestHost.StartAsync()).RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/albums",
+            new MakeAlbumRequest(
+                "No",
+                new LocalDate(2026, 5, 4),
+                3,
+                ["9x12-nine-3x4"],
+                MeasureSystem.Inches,
+                FacesPerUnit: 1,
+                School: PageSchool.Leaf
+            )
+        );
 }

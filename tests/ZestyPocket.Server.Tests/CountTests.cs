@@ -17,21 +17,45 @@ public sealed class CountTests
 {
     private static readonly LocalDate Wednesday = new(2026, 5, 6);
 
-    private static Task<CountView> CountAsync(TestHost host, Guid unit) => host.GetAsync<CountView>($"/api/units/{unit}/count");
+    private static Task<CountView> CountAsync(TestHost host, Guid unit) =>
+        host.GetAsync<CountView>($"/api/units/{unit}/count");
 
-    private static async Task AddPicturesAsync(TestHost host, Guid album, int lying, int upright, string day = "2026:05:06")
+    private static async Task AddPicturesAsync(
+        TestHost host,
+        Guid album,
+        int lying,
+        int upright,
+        string day = "2026:05:06"
+    )
     {
         for (var i = 0; i < lying + upright; i++)
         {
             var (width, height) = i < lying ? (1800, 1200) : (900, 1200);
-            await host.AddAsync(album, $"{day[^2..]}-{i}.jpg", Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i)));
+            await host.AddAsync(
+                album,
+                $"{day[^2..]}-{i}.jpg",
+                Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i))
+            );
         }
     }
 
-    private static async Task<IReadOnlyList<PageChoiceView>> ChooseAsync(TestHost host, Guid album, Guid from, int count = 1) =>
-        await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album}/pages/choose", new ChoosePagesRequest(from, count));
+    private static async Task<IReadOnlyList<PageChoiceView>> ChooseAsync(
+        TestHost host,
+        Guid album,
+        Guid from,
+        int count = 1
+    ) =>
+        await host.PostAsync<List<PageChoiceView>>(
+            $"/api/albums/{album}/pages/choose",
+            new ChoosePagesRequest(from, count)
+        );
 
-    private static async Task<LeavesAnswer> TakeAsync(TestHost host, Guid album, PageChoiceView choice, params Guid[] units)
+    private static async Task<LeavesAnswer> TakeAsync(
+        TestHost host,
+        Guid album,
+        PageChoiceView choice,
+        params Guid[] units
+    )
     {
         var at = new List<UnitAt>();
         foreach (var unit in units)
@@ -39,7 +63,10 @@ public sealed class CountTests
             at.Add(new UnitAt(unit, (await host.OpenAsync(unit)).Revision));
         }
 
-        return await host.PostAsync<LeavesAnswer>($"/api/albums/{album}/pages", new TakePagesRequest(at, choice.Standing, choice.Extra));
+        return await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album}/pages",
+            new TakePagesRequest(at, choice.Standing, choice.Extra)
+        );
     }
 
     [Fact]
@@ -50,19 +77,47 @@ public sealed class CountTests
         var week = album.Units[0].Id;
         (await CountAsync(host, week)).Sum.ShouldBe("Nothing yet; 18 pockets free.");
         await AddPicturesAsync(host, album.Id, lying: 3, upright: 2);
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle));
-        await host.EditAsync(unit, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, false)));
-        await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("We planted beans.", "Beans", [Wednesday]));
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+        );
+        await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, false)
+            )
+        );
+        await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest("We planted beans.", "Beans", [Wednesday])
+        );
 
         var count = await CountAsync(host, week);
-        count.Sum.ShouldBe("3 lying pictures + 2 upright pictures + 1 title card + 1 untold story + 1 keepsake = 8 pieces; 18 pockets: 10 free.");
+        count.Sum.ShouldBe(
+            "3 lying pictures + 2 upright pictures + 1 title card + 1 untold story + 1 keepsake = 8 pieces; 18 "
+                + "pockets: 10 free."
+        );
         (count.Pieces, count.Pockets, count.Free, count.Lacking, count.Placed).ShouldBe((8, 18, 10, 0, 0));
         count.BySize.ShouldBe([new PocketsView("3 × 4 in", 18, 18)]);
         // Two pages of six are enough; a filler and merging come after that.
-        count.Moves.Select(m => m.Kind).ShouldBe([MoveKind.LargerPockets, MoveKind.LargerPockets, MoveKind.SpanPockets, MoveKind.AddFiller, MoveKind.LeaveClear, MoveKind.MergeWithNext]);
+        count
+            .Moves.Select(m => m.Kind)
+            .ShouldBe([
+                MoveKind.LargerPockets,
+                MoveKind.LargerPockets,
+                MoveKind.SpanPockets,
+                MoveKind.AddFiller,
+                MoveKind.LeaveClear,
+                MoveKind.MergeWithNext,
+            ]);
         // The story told on a card counts once, as that card.
         var story = (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Single();
-        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest((await host.OpenAsync(week)).Revision, 1));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/stories/{story.Id}/cards",
+            new SetStoryRequest((await host.OpenAsync(week)).Revision, 1)
+        );
         (await CountAsync(host, week)).Pieces.ShouldBe(8);
         (await CountAsync(host, week)).Wanted.ShouldNotContain(w => w.Kind == WantKind.Story);
     }
@@ -95,7 +150,10 @@ public sealed class CountTests
         unit.Counts.LoosePhotos.ShouldBe(0);
         // The neighbour is as it was: its picture lies where it lay.
         var after = await host.OpenAsync(next);
-        after.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Title).ShouldBe(filled.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Title));
+        after
+            .Faces.SelectMany(f => f.Pockets)
+            .Select(p => p.Piece?.Title)
+            .ShouldBe(filled.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Title));
 
         unit = await host.StepAsync(unit, "undo");
         await host.StepAsync(unit, "undo");
@@ -113,7 +171,10 @@ public sealed class CountTests
         var nine = album.Protectors.Single(p => p.DesignKey == "9x12-nine-3x4");
         (nine.Pockets, nine.InUse, nine.Stock).ShouldBe((9, 5, null));
         await AddPicturesAsync(host, album.Id, lying: 20, upright: 0);
-        await host.PostAsync<LeavesAnswer>($"/api/units/{week}/leaves", new AddLeafRequest((await host.OpenAsync(week)).Revision, nine.Id));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest((await host.OpenAsync(week)).Revision, nine.Id)
+        );
         var unit = await host.OpenAsync(week);
         unit.Faces.Select(f => f.Side.ToString()).ShouldBe(["Back", "Front", "Back", "Front"]);
         (await host.OpenAsync(next)).Faces.Count.ShouldBe(2);
@@ -122,7 +183,13 @@ public sealed class CountTests
         var between = (await CountAsync(host, week)).Leaves.Single(l => l.MayGo);
         (between.Faces, between.Placed > 0).ShouldBe((2, true));
 
-        var removed = await (await host.Client.DeleteAsync(new Uri($"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision}", UriKind.Relative))).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<LeavesAnswer>(TestHost.Json);
+        var removed = await (
+            await host.Client.DeleteAsync(
+                new Uri($"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision}", UriKind.Relative)
+            )
+        )
+            .EnsureSuccessStatusCode()
+            .Content.ReadFromJsonAsync<LeavesAnswer>(TestHost.Json);
         removed!.Moved[0].ShouldBe($"{between.Placed} pieces go to the tray");
         unit = await host.OpenAsync(week);
         (unit.Counts.Pockets, unit.Counts.LoosePhotos).ShouldBe((18, between.Placed));
@@ -131,9 +198,25 @@ public sealed class CountTests
 
         // A leaf that it shares with a neighbour is not its own to take out, and two windows cannot both do it.
         var facing = (await CountAsync(host, week)).Leaves.First(l => !l.MayGo);
-        (await (await host.Client.DeleteAsync(new Uri($"/api/units/{week}/leaves/{facing.LeafId}?revision={unit.Revision}", UriKind.Relative))).Content.ReadAsStringAsync()).ShouldContain("belongs to a neighbour");
-        await host.RefusedAsync(409, HttpMethod.Delete, $"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision - 1}", new { });
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, Guid.NewGuid()));
+        (
+            await (
+                await host.Client.DeleteAsync(
+                    new Uri($"/api/units/{week}/leaves/{facing.LeafId}?revision={unit.Revision}", UriKind.Relative)
+                )
+            ).Content.ReadAsStringAsync()
+        ).ShouldContain("belongs to a neighbour");
+        await host.RefusedAsync(
+            409,
+            HttpMethod.Delete,
+            $"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision - 1}",
+            new { }
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest(unit.Revision, Guid.NewGuid())
+        );
         (await host.OpenAsync(week)).Counts.Pockets.ShouldBe(36);
     }
 
@@ -142,7 +225,17 @@ public sealed class CountTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.PostAsync<AlbumView>(
-            "/api/albums", new MakeAlbumRequest("Trip", new LocalDate(2026, 6, 6), 3, ["6x8-four-3x4", "6x8-two-6x4"], Core.Measures.MeasureSystem.Inches, Core.Dates.AlbumKind.Trip, HomeZone: "Europe/London"));
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Trip",
+                new LocalDate(2026, 6, 6),
+                3,
+                ["6x8-four-3x4", "6x8-two-6x4"],
+                Core.Measures.MeasureSystem.Inches,
+                Core.Dates.AlbumKind.Trip,
+                HomeZone: "Europe/London"
+            )
+        );
         await AddPicturesAsync(host, album.Id, lying: 0, upright: 14, day: "2026:06:06");
         await AddPicturesAsync(host, album.Id, lying: 0, upright: 14, day: "2026:06:07");
         foreach (var protector in album.Protectors)
@@ -150,7 +243,9 @@ public sealed class CountTests
             await SetStockAsync(host, album.Id, protector.Id, protector.DesignKey == "6x8-four-3x4" ? 5 : 0);
         }
 
-        var counts = await host.GetAsync<List<CountView>>($"/api/albums/{album.Id}/count?from={album.Units[0].Id}&count=3");
+        var counts = await host.GetAsync<List<CountView>>(
+            $"/api/albums/{album.Id}/count?from={album.Units[0].Id}&count=3"
+        );
         counts.Select(c => (c.Pieces, c.Pockets, c.Lacking)).ShouldBe([(14, 8, 6), (14, 8, 6), (0, 8, 0)]);
         // Four leaves stand; each of two days wants one more of four pockets a face, and one is left.
         var choice = (await ChooseAsync(host, album.Id, album.Units[0].Id, 3))[0];
@@ -162,9 +257,24 @@ public sealed class CountTests
         counts.ShouldAllBe(c => c.Lacking == 0);
         counts.Sum(c => c.Free).ShouldBe(choice.Empty);
 
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{album.Protectors[0].Id}/stock", new StockRequest(-1));
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(album.Units[0].Id, 41));
-        await host.RefusedAsync(404, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(Guid.NewGuid(), 1));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/protectors/{album.Protectors[0].Id}/stock",
+            new StockRequest(-1)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/pages/choose",
+            new ChoosePagesRequest(album.Units[0].Id, 41)
+        );
+        await host.RefusedAsync(
+            404,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/pages/choose",
+            new ChoosePagesRequest(Guid.NewGuid(), 1)
+        );
     }
 
     [Fact]
@@ -174,22 +284,39 @@ public sealed class CountTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         var url = $"/api/albums/{album.Id}/protectors";
         var used = await host.PostAsync<LeavesAnswer>(url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"));
-        var twelve = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.DesignKey == "9x12-twelve-3x3");
-        await host.PostAsync<LeavesAnswer>($"/api/units/{album.Units[0].Id}/leaves", new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, twelve.Id));
+        var twelve = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p =>
+            p.DesignKey == "9x12-twelve-3x3"
+        );
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{album.Units[0].Id}/leaves",
+            new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, twelve.Id)
+        );
         var leaves = await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
-        leaves.Select(l => (l.Number, l.Front.Title, l.Back.Title)).ShouldBe(
-        [
-            (1, "title page", "Week 19"), (2, "Week 19", "Week 19"), (3, "Week 19", "Week 20"), (4, "Week 20", "Week 21"), (5, "Week 21", "Week 22"), (6, "Week 22", "end page"),
-        ]);
-        (leaves[1].Design, leaves[1].Kind, leaves[1].Between, leaves[1].Front.Pockets).ShouldBe(("Twelve 3x3", LeafKind.Pockets, true, 12));
+        leaves
+            .Select(l => (l.Number, l.Front.Title, l.Back.Title))
+            .ShouldBe([
+                (1, "title page", "Week 19"),
+                (2, "Week 19", "Week 19"),
+                (3, "Week 19", "Week 20"),
+                (4, "Week 20", "Week 21"),
+                (5, "Week 21", "Week 22"),
+                (6, "Week 22", "end page"),
+            ]);
+        (leaves[1].Design, leaves[1].Kind, leaves[1].Between, leaves[1].Front.Pockets).ShouldBe(
+            ("Twelve 3x3", LeafKind.Pockets, true, 12)
+        );
 
         // Given up while a leaf has it: the leaf keeps it, no new one is offered, and it can come back.
         (await host.Client.DeleteAsync(new Uri($"{url}/{twelve.Id}", UriKind.Relative))).EnsureSuccessStatusCode();
         (await host.OpenAsync(album.Units[0].Id)).Counts.Pockets.ShouldBe(18 + 24);
-        var view = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == twelve.Id);
+        var view = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p =>
+            p.Id == twelve.Id
+        );
         (view.Gone, view.InUse).ShouldBe((true, 1));
         await host.RefusedAsync(422, HttpMethod.Delete, $"{url}/{album.Protectors[0].Id}", new { });
-        (await host.PostAsync<LeavesAnswer>(url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"))).Done.ShouldContain("uses");
+        (
+            await host.PostAsync<LeavesAnswer>(url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"))
+        ).Done.ShouldContain("uses");
         await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"));
         await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "12x12-full"));
         await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "nobody's"));
@@ -197,7 +324,13 @@ public sealed class CountTests
     }
 
     private static async Task SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album}/protectors/{protector}/stock", new StockRequest(stock), TestHost.Json)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album}/protectors/{protector}/stock",
+                new StockRequest(stock),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
 
     [Fact]
     public async Task The_badge_of_count_counts_untold_stories_as_the_sum_does()
@@ -211,8 +344,14 @@ public sealed class CountTests
 
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Counts.PiecesShort.ShouldBe(0);
-        await host.PostAsync<Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new Words.NewStoryRequest("It rained.", "", [unit.FirstDay]));
-        await host.PostAsync<Words.StoryAnswer>($"/api/albums/{album.Id}/stories", new Words.NewStoryRequest("It stopped.", "", [unit.FirstDay]));
+        await host.PostAsync<Words.StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new Words.NewStoryRequest("It rained.", "", [unit.FirstDay])
+        );
+        await host.PostAsync<Words.StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new Words.NewStoryRequest("It stopped.", "", [unit.FirstDay])
+        );
         unit = await host.OpenAsync(unit.Id);
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         unit.Counts.PiecesShort.ShouldBe(count.Pieces - count.Pockets);

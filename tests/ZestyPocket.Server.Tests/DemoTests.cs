@@ -24,7 +24,18 @@ public sealed class DemoTests
     [Fact]
     public void A_snapshot_is_the_same_bytes_each_time_and_carries_its_cameras_record()
     {
-        var shot = new DemoShot("x.jpg", Scene.Canal, 12, 1008, 756, new LocalDateTime(2026, 6, 7, 9, 30, 5), "Kestrel P4", 60, 52.1, -1.9);
+        var shot = new DemoShot(
+            "x.jpg",
+            Scene.Canal,
+            12,
+            1008,
+            756,
+            new LocalDateTime(2026, 6, 7, 9, 30, 5),
+            "Kestrel P4",
+            60,
+            52.1,
+            -1.9
+        );
         var jpeg = DemoPictures.Jpeg(shot);
         DemoPictures.Jpeg(shot).ShouldBe(jpeg);
 
@@ -64,18 +75,28 @@ public sealed class DemoTests
         await SeedAsync(reset: false);
         var shelf = await host.GetAsync<List<AlbumSummary>>("/api/albums");
         shelf.Count.ShouldBe(3);
-        shelf.Select(a => a.Kind).ShouldBe([Core.Dates.AlbumKind.Weekly, Core.Dates.AlbumKind.Trip, Core.Dates.AlbumKind.DocumentedDay]);
+        shelf
+            .Select(a => a.Kind)
+            .ShouldBe([Core.Dates.AlbumKind.Weekly, Core.Dates.AlbumKind.Trip, Core.Dates.AlbumKind.DocumentedDay]);
 
         // The compact camera of the trip is an hour off, and one correction brings its dawns to their right days.
         var trip = shelf.Single(a => a.Name == DemoHousehold.TripName).Id;
         var cameras = await host.GetAsync<Gathering.CamerasView>($"/api/albums/{trip}/cameras");
         var doubted = cameras.Cameras.Single(c => c.Doubt is not null);
-        var mended = await TapeTests.PutAsync<Tape.TapeAnswer>(host, $"/api/albums/{trip}/cameras", new Gathering.CorrectCameraRequest(cameras.Revision, doubted.Camera, AcceptDoubt: true));
+        var mended = await TapeTests.PutAsync<Tape.TapeAnswer>(
+            host,
+            $"/api/albums/{trip}/cameras",
+            new Gathering.CorrectCameraRequest(cameras.Revision, doubted.Camera, AcceptDoubt: true)
+        );
         mended.Moved.ShouldBe(["1 picture from Day 3 to Day 4", "1 picture from Day 6 to Day 7"]);
-        var day = await host.GetAsync<AlbumView>($"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.DayName).Id}");
+        var day = await host.GetAsync<AlbumView>(
+            $"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.DayName).Id}"
+        );
         day.Units.Where(u => u.Photos == 0).Select(u => u.Title).ShouldBe(["3 p.m.", "8 p.m."]);
         shelf.ShouldAllBe(a => a.IsDemo);
-        var weekly = await host.GetAsync<AlbumView>($"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.WeeklyName).Id}");
+        var weekly = await host.GetAsync<AlbumView>(
+            $"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.WeeklyName).Id}"
+        );
         var weeks = weekly.Units.Where(u => u.Photos > 0).ToList();
         weeks.Count.ShouldBe(8);
         weeks.Count(u => u.PiecesPlaced == u.Pockets).ShouldBeGreaterThanOrEqualTo(2, "finished weeks");
@@ -87,12 +108,16 @@ public sealed class DemoTests
         told.Clear();
         await SeedAsync(reset: false);
         told.ShouldBeEmpty();
-        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Select(a => a.Id).ShouldBe([.. shelf.Select(a => a.Id), own.Id]);
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums"))
+            .Select(a => a.Id)
+            .ShouldBe([.. shelf.Select(a => a.Id), own.Id]);
 
         async Task SeedAsync(bool reset)
         {
             await using var scope = host.Services.CreateAsyncScope();
-            await scope.ServiceProvider.GetRequiredService<DemoSeeding>().RunAsync(reset, told.Add, TestContext.Current.CancellationToken);
+            await scope
+                .ServiceProvider.GetRequiredService<DemoSeeding>()
+                .RunAsync(reset, told.Add, TestContext.Current.CancellationToken);
         }
     }
 }

@@ -32,9 +32,21 @@ public sealed class EditingTests
         var (album, unit) = await WeekWithPhotosAsync(host, 2);
         var mine = await host.EditAsync(unit, Put(unit, 0, 0));
 
-        var refusal = await host.RefusedAsync(409, HttpMethod.Post, $"/api/units/{unit.Id}/edits", Put(unit, 1, 0) with { Revision = unit.Revision });
+        var refusal = await host.RefusedAsync(
+            409,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            Put(unit, 1, 0) with
+            {
+                Revision = unit.Revision,
+            }
+        );
         refusal["yours"]!.GetValue<string>().ShouldBe("Put a photo into a pocket");
-        refusal["theirs"]!.AsArray().Single()!.GetValue<string>().ShouldBe($"Put {unit.Photos[0].FileName} into W19 L1");
+        refusal["theirs"]!
+            .AsArray()
+            .Single()!
+            .GetValue<string>()
+            .ShouldBe($"Put {unit.Photos[0].FileName} into W19 L1");
         refusal["currentRevision"]!.GetValue<int>().ShouldBe(mine.Revision);
 
         var after = await host.OpenAsync(unit.Id);
@@ -47,18 +59,22 @@ public sealed class EditingTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await WeekWithPhotosAsync(host, 8);
-        var statuses = await Task.WhenAll(Enumerable.Range(0, 8).Select(async i =>
-        {
-            try
-            {
-                await host.EditAsync(unit, Put(unit, i, i % 4));
-                return HttpStatusCode.OK;
-            }
-            catch (HttpRequestException refused)
-            {
-                return refused.StatusCode;
-            }
-        }));
+        var statuses = await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(async i =>
+                {
+                    try
+                    {
+                        await host.EditAsync(unit, Put(unit, i, i % 4));
+                        return HttpStatusCode.OK;
+                    }
+                    catch (HttpRequestException refused)
+                    {
+                        return refused.StatusCode;
+                    }
+                })
+        );
         statuses.Count(s => s == HttpStatusCode.OK).ShouldBe(1);
         statuses.Count(s => s == HttpStatusCode.Conflict).ShouldBe(7);
         (await host.OpenAsync(unit.Id)).Revision.ShouldBe(unit.Revision + 1);
@@ -71,7 +87,10 @@ public sealed class EditingTests
         var (_, unit) = await WeekWithPhotosAsync(host, 2);
         unit = await host.EditAsync(unit, Put(unit, 0, 0));
         unit = await host.EditAsync(unit, Put(unit, 1, 1));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Tuesday was wet."));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Tuesday was wet.")
+        );
         unit.Undo.ShouldBe("Added a journaling card");
 
         await host.RestartAsync();
@@ -111,7 +130,11 @@ public sealed class EditingTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4", "9x12-full");
         for (var i = 0; i < 18; i++)
         {
-            await host.AddAsync(album.Id, $"{i}.jpg", Pictures.Jpeg(taken: $"2026:05:{4 + i % 14:00} 09:{i:00}:00", shade: i));
+            await host.AddAsync(
+                album.Id,
+                $"{i}.jpg",
+                Pictures.Jpeg(taken: $"2026:05:{4 + i % 14:00} 09:{i:00}:00", shade: i)
+            );
         }
 
         var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
@@ -121,7 +144,10 @@ public sealed class EditingTests
         var (before1, before2) = (first.Counts.LoosePhotos, second.Counts.LoosePhotos);
 
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        first = await host.EditAsync(first, new EditRequest(0, EditKind.ChooseDesign, LeafId: shared.LeafId, ProtectorId: full));
+        first = await host.EditAsync(
+            first,
+            new EditRequest(0, EditKind.ChooseDesign, LeafId: shared.LeafId, ProtectorId: full)
+        );
         first.Faces[1].Pockets.Count.ShouldBe(1);
         second = await host.OpenAsync(second.Id);
         second.Faces[0].Pockets.Count.ShouldBe(1);
@@ -144,11 +170,19 @@ public sealed class EditingTests
 
         var first = await host.OpenAsync(album.Units[0].Id);
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        first = await host.EditAsync(first, new EditRequest(0, EditKind.ChooseDesign, LeafId: first.Faces[1].LeafId, ProtectorId: full));
+        first = await host.EditAsync(
+            first,
+            new EditRequest(0, EditKind.ChooseDesign, LeafId: first.Faces[1].LeafId, ProtectorId: full)
+        );
         second = await host.OpenAsync(second.Id);
         await host.EditAsync(second, Put(second, 0, 0));
 
-        var refusal = await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{first.Id}/undo", new RevisionRequest(first.Revision));
+        var refusal = await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{first.Id}/undo",
+            new RevisionRequest(first.Revision)
+        );
         refusal["detail"]!.GetValue<string>().ShouldContain("something else was built on it");
     }
 
@@ -165,7 +199,12 @@ public sealed class EditingTests
         pockets[3].Piece!.Photo!.Id.ShouldBe(unit.Photos[7].Id);
         pockets[0].Piece!.CardKind.ShouldBe(CardKind.WeekTitle);
         pockets.Select(p => p.Piece!.Photo?.Id).OfType<Guid>().Distinct().Count().ShouldBe(11);
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.Fill));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(unit.Revision, EditKind.Fill)
+        );
     }
 
     [Fact]
@@ -175,7 +214,15 @@ public sealed class EditingTests
         var (_, unit) = await WeekWithPhotosAsync(host, 1);
         // 600x400 pixels in a 6x4 pocket: 100 to the inch, nothing lost.
         var large = unit.Faces[1].Pockets.First(p => p.Size == "6x4");
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.PutPhoto, PhotoId: unit.Photos[0].Id, Place: new PlaceRequest(unit.Faces[1].LeafId, LeafSide.Front, large.Key)));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.PutPhoto,
+                PhotoId: unit.Photos[0].Id,
+                Place: new PlaceRequest(unit.Faces[1].LeafId, LeafSide.Front, large.Key)
+            )
+        );
         var piece = unit.Faces[1].Pockets.First(p => p.Piece is not null).Piece!;
         piece.Crop!.PixelsPerInch.ShouldBe(100);
         piece.Crop.LossPercent.ShouldBe(0, 0.001);
@@ -207,7 +254,9 @@ public sealed class EditingTests
         var album = await host.MakeAlbumAsync();
         var outcome = await host.AddAsync(album.Id, "june.jpg", Pictures.Jpeg(taken: "2026:06:10 10:00:00"));
         outcome.UnitId.ShouldBeNull();
-        (await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(4, AtEnd: true))).Moved.ShouldBe(["1 picture from outside the album to Week 24"]);
+        (
+            await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(4, AtEnd: true))
+        ).Moved.ShouldBe(["1 picture from outside the album to Week 24"]);
         album = await host.GetAsync<AlbumView>($"/api/albums/{album.Id}");
         album.Units.Count.ShouldBe(8);
         album.PhotosWithoutUnit.ShouldBe(0);
@@ -225,7 +274,14 @@ public sealed class EditingTests
         using var request = new HttpRequestMessage(HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{protector.Id}")
         {
             Content = System.Net.Http.Json.JsonContent.Create(
-                new MeasureProtectorRequest("9 3/4 x 12 1/4", "5/8", "1/32", [new MeasuredPocket("3x4", "2 15/16 x 4")]), options: TestHost.Json),
+                new MeasureProtectorRequest(
+                    "9 3/4 x 12 1/4",
+                    "5/8",
+                    "1/32",
+                    [new MeasuredPocket("3x4", "2 15/16 x 4")]
+                ),
+                options: TestHost.Json
+            ),
         };
         (await host.Client.SendAsync(request, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
         var unit = await host.OpenAsync(album.Units[0].Id);
@@ -233,7 +289,12 @@ public sealed class EditingTests
         unit.Undo.ShouldBe("Measured Nine 3x4");
         unit = await host.StepAsync(await host.OpenAsync(album.Units[2].Id), "undo");
         unit.Faces[0].Pockets[0].CutLabel.ShouldBe("3 × 4 in");
-        var bad = await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{protector.Id}", new MeasureProtectorRequest("9x12", "5/8", "1/32", []));
+        var bad = await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/protectors/{protector.Id}",
+            new MeasureProtectorRequest("9x12", "5/8", "1/32", [])
+        );
         bad["detail"]!.GetValue<string>().ShouldContain("smaller");
     }
 
@@ -244,14 +305,70 @@ public sealed class EditingTests
         var (album, unit) = await WeekWithPhotosAsync(host, 1);
         var url = $"/api/units/{unit.Id}/edits";
         await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.PutPhoto));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: Guid.NewGuid(), Place: Place(unit, 0)));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: unit.Photos[0].Id, Place: new PlaceRequest(Guid.NewGuid(), LeafSide.Front, "1.1")));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "no such style"));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, Words: new string('w', 30_000)));
-        await host.RefusedAsync(404, HttpMethod.Post, $"/api/units/{Guid.NewGuid()}/edits", new EditRequest(0, EditKind.Fill));
-        await host.RefusedAsync(422, HttpMethod.Post, "/api/albums", new MakeAlbumRequest(" ", new LocalDate(2026, 1, 1), 1, ["9x12-full"], Core.Measures.MeasureSystem.Inches));
-        await host.RefusedAsync(422, HttpMethod.Post, "/api/albums", new MakeAlbumRequest("A", new LocalDate(2026, 1, 1), 0, ["9x12-full"], Core.Measures.MeasureSystem.Inches));
-        await host.RefusedAsync(422, HttpMethod.Post, "/api/albums", new MakeAlbumRequest("A", new LocalDate(2026, 1, 1), 1, ["9x12-full", "6x8-full"], Core.Measures.MeasureSystem.Inches));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            url,
+            new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: Guid.NewGuid(), Place: Place(unit, 0))
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            url,
+            new EditRequest(
+                unit.Revision,
+                EditKind.PutPhoto,
+                PhotoId: unit.Photos[0].Id,
+                Place: new PlaceRequest(Guid.NewGuid(), LeafSide.Front, "1.1")
+            )
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            url,
+            new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "no such style")
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            url,
+            new EditRequest(
+                unit.Revision,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: new string('w', 30_000)
+            )
+        );
+        await host.RefusedAsync(
+            404,
+            HttpMethod.Post,
+            $"/api/units/{Guid.NewGuid()}/edits",
+            new EditRequest(0, EditKind.Fill)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/albums",
+            new MakeAlbumRequest(" ", new LocalDate(2026, 1, 1), 1, ["9x12-full"], Core.Measures.MeasureSystem.Inches)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/albums",
+            new MakeAlbumRequest("A", new LocalDate(2026, 1, 1), 0, ["9x12-full"], Core.Measures.MeasureSystem.Inches)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/albums",
+            new MakeAlbumRequest(
+                "A",
+                new LocalDate(2026, 1, 1),
+                1,
+                ["9x12-full", "6x8-full"],
+                Core.Measures.MeasureSystem.Inches
+            )
+        );
         await host.RefusedAsync(400, HttpMethod.Post, url, JsonNode.Parse("""{"revision":"soon"}""")!);
         (await host.OpenAsync(unit.Id)).Revision.ShouldBe(unit.Revision);
         (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Single().Id.ShouldBe(album.Id);
@@ -262,10 +379,20 @@ public sealed class EditingTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        (await host.Client.PostAsync($"/api/albums/{album.Id}/put-away", null, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PostAsync($"/api/albums/{album.Id}/put-away", null, TestContext.Current.CancellationToken)
+        ).EnsureSuccessStatusCode();
         (await host.GetAsync<List<AlbumSummary>>("/api/albums")).ShouldBeEmpty();
-        (await host.Client.GetAsync($"/api/albums/{album.Id}", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await host.Client.PostAsync($"/api/albums/{album.Id}/bring-back", null, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        (
+            await host.Client.GetAsync($"/api/albums/{album.Id}", TestContext.Current.CancellationToken)
+        ).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (
+            await host.Client.PostAsync(
+                $"/api/albums/{album.Id}/bring-back",
+                null,
+                TestContext.Current.CancellationToken
+            )
+        ).EnsureSuccessStatusCode();
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units.Count.ShouldBe(4);
     }
 
@@ -274,7 +401,9 @@ public sealed class EditingTests
     {
         await using var host = await TestHost.StartAsync();
         (await host.Client.GetStringAsync("/healthz", TestContext.Current.CancellationToken)).ShouldBe("Healthy");
-        (await host.Client.GetAsync("/api/nothing-here", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await host.Client.GetAsync("/api/nothing-here", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
     }
 
     internal static async Task<(AlbumView Album, UnitView Unit)> WeekWithPhotosAsync(TestHost host, int count)
@@ -283,7 +412,16 @@ public sealed class EditingTests
         for (var i = 0; i < count; i++)
         {
             var upright = i % 3 == 1;
-            await host.AddAsync(album.Id, $"{i:00}.jpg", Pictures.Jpeg(upright ? 400 : 600, upright ? 600 : 400, $"2026:05:{4 + (i % 7):00} 10:{i:00}:00", shade: 20 + i));
+            await host.AddAsync(
+                album.Id,
+                $"{i:00}.jpg",
+                Pictures.Jpeg(
+                    upright ? 400 : 600,
+                    upright ? 600 : 400,
+                    $"2026:05:{4 + (i % 7):00} 10:{i:00}:00",
+                    shade: 20 + i
+                )
+            );
         }
 
         return (album, await host.OpenAsync(album.Units[0].Id));
@@ -295,7 +433,9 @@ public sealed class EditingTests
         return new PlaceRequest(all[pocket].f.LeafId, all[pocket].f.Side, all[pocket].p.Key);
     }
 
-    private static EditRequest Put(UnitView unit, int photo, int pocket) => new(0, EditKind.PutPhoto, PhotoId: unit.Photos[photo].Id, Place: Place(unit, pocket));
+    private static EditRequest Put(UnitView unit, int photo, int pocket) =>
+        new(0, EditKind.PutPhoto, PhotoId: unit.Photos[photo].Id, Place: Place(unit, pocket));
 
-    private static Task<PhotoEditAnswer> PutAsync(TestHost host, PhotoView photo, LocalDate day) => host.EditPhotosAsync(photo, new PhotoChange(Day: day));
+    private static Task<PhotoEditAnswer> PutAsync(TestHost host, PhotoView photo, LocalDate day) =>
+        host.EditPhotosAsync(photo, new PhotoChange(Day: day));
 }

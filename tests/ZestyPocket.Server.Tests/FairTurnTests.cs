@@ -34,8 +34,19 @@ public sealed class FairTurnTests
 
         var unit = await host.OpenAsync(other.Units[0].Id);
         var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[0]);
-        await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Filler, Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)));
-        var print = await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("fair", [unit.Id], "letter", "1/4 in", "0"));
+        await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Filler,
+                Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
+            )
+        );
+        var print = await host.PostAsync<PrintJobView>(
+            "/api/print-jobs",
+            new PrintRequest("fair", [unit.Id], "letter", "1/4 in", "0")
+        );
         var done = await ImportJobTests.DoneAsync(host, light);
         (await PrintingTests.UntilEndedAsync(host, print)).State.ShouldBe(PrintJobState.Done);
         done.Added.ShouldBe(6);
@@ -61,14 +72,26 @@ public sealed class FairTurnTests
     /// <summary>A page of 3 kB that draws a form of forms of forms: sixteen to the fifth power of them.</summary>
     private static byte[] SlowPdf(int number)
     {
-        var objects = new List<string> { "<< /Type /Catalog /Pages 2 0 R >>", "<< /Type /Pages /Kids [3 0 R] /Count 1 >>", $"<< /Type /Page /Parent 2 0 R /MediaBox [0 0 {600 + number} 800] /Contents 4 0 R /Resources << /XObject << /F 5 0 R >> >> >>" };
+        var objects = new List<string>
+        {
+            "<< /Type /Catalog /Pages 2 0 R >>",
+            "<< /Type /Pages /Kids [3 0 R] /Count 1 >>",
+            $"<< /Type /Page /Parent 2 0 R /MediaBox [0 0 {600 + number} 800] /Contents 4 0 R /Resources << "
+                + "/XObject << /F 5 0 R >> >> >>",
+        };
         var many = string.Concat(Enumerable.Repeat("/F Do ", 16));
         objects.Add(Stream("", many));
         for (var depth = 0; depth < 6; depth++)
         {
-            objects.Add(depth == 5
-                ? Stream("/Type /XObject /Subtype /Form /BBox [0 0 600 800]", "0 0 600 800 re f")
-                : Stream($"/Type /XObject /Subtype /Form /BBox [0 0 600 800] /Resources << /XObject << /F {6 + depth} 0 R >> >>", many));
+            objects.Add(
+                depth == 5
+                    ? Stream("/Type /XObject /Subtype /Form /BBox [0 0 600 800]", "0 0 600 800 re f")
+                    : Stream(
+                        "/Type /XObject /Subtype /Form /BBox [0 0 600 800] /Resources << /XObject << /F "
+                            + $"{6 + depth} 0 R >> >>",
+                        many
+                    )
+            );
         }
 
         var text = new System.Text.StringBuilder("%PDF-1.4\n");
@@ -80,11 +103,20 @@ public sealed class FairTurnTests
         }
 
         var start = text.Length;
-        text.Append(System.Globalization.CultureInfo.InvariantCulture, $"xref\n0 {objects.Count + 1}\n0000000000 65535 f \n");
-        places.ForEach(p => text.Append(System.Globalization.CultureInfo.InvariantCulture, $"{p:0000000000} 00000 n \n"));
-        text.Append(System.Globalization.CultureInfo.InvariantCulture, $"trailer << /Size {objects.Count + 1} /Root 1 0 R >>\nstartxref\n{start}\n%%EOF\n");
+        text.Append(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"xref\n0 {objects.Count + 1}\n0000000000 65535 f \n"
+        );
+        places.ForEach(p =>
+            text.Append(System.Globalization.CultureInfo.InvariantCulture, $"{p:0000000000} 00000 n \n")
+        );
+        text.Append(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"trailer << /Size {objects.Count + 1} /Root 1 0 R >>\nstartxref\n{start}\n%%EOF\n"
+        );
         return System.Text.Encoding.Latin1.GetBytes(text.ToString());
 
-        static string Stream(string entries, string content) => $"<< {entries} /Length {content.Length} >>\nstream\n{content}\nendstream";
+        static string Stream(string entries, string content) =>
+            $"<< {entries} /Length {content.Length} >>\nstream\n{content}\nendstream";
     }
 }

@@ -16,7 +16,11 @@ public sealed class FormulaTests
     {
         for (var i = 0; i < count; i++)
         {
-            await host.AddAsync(album.Id, $"{day[^2..]}-{i:00}.jpg", Pictures.Jpeg(1800, 1200, $"{day} 1{i / 10}:0{i % 10}:00", shade: (11 * i) % 255));
+            await host.AddAsync(
+                album.Id,
+                $"{day[^2..]}-{i:00}.jpg",
+                Pictures.Jpeg(1800, 1200, $"{day} 1{i / 10}:0{i % 10}:00", shade: (11 * i) % 255)
+            );
         }
     }
 
@@ -34,17 +38,29 @@ public sealed class FormulaTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-nine-3x4");
         var (rows, nine) = (album.Protectors[0].Id, album.Protectors[1].Id);
         await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/protectors", new MakeRequest(LeafKind.Sheet));
-        var sheet = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Kind == LeafKind.Sheet).Id;
+        var sheet = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}"))
+            .Protectors.Single(p => p.Kind == LeafKind.Sheet)
+            .Id;
         await AddAsync(host, album, "2026:05:06", 4);
         await AddAsync(host, album, "2026:05:13", 25);
-        var edit = await KeepAsync(host, album.Id, new FormulaRequest(null, "Every week", [rows, nine], [sheet], 6, 1, true));
+        var edit = await KeepAsync(
+            host,
+            album.Id,
+            new FormulaRequest(null, "Every week", [rows, nine], [sheet], 6, 1, true)
+        );
         var formula = (await host.GetAsync<List<FormulaView>>($"/api/albums/{album.Id}/formulas")).Single();
         formula.Says.ShouldContain("at least 6 pictures and 1 card of words, with a title card");
 
-        var preview = await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/formulas/{formula.Id}/apply", new ApplyFormulaRequest(album.Units[0].Id, 3, Preview: true));
+        var preview = await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
+            new ApplyFormulaRequest(album.Units[0].Id, 3, Preview: true)
+        );
         preview.EditId.ShouldBeNull();
         (await host.OpenAsync(album.Units[0].Id)).Faces.Count.ShouldBe(2);
-        var applied = await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/formulas/{formula.Id}/apply", new ApplyFormulaRequest(album.Units[0].Id, 3));
+        var applied = await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
+            new ApplyFormulaRequest(album.Units[0].Id, 3)
+        );
         var first = await host.OpenAsync(album.Units[0].Id);
         first.Faces.Select(f => f.Kind).ShouldBe([LeafKind.Pockets, LeafKind.Sheet, LeafKind.Sheet, LeafKind.Pockets]);
         // Sizes alternate from week to week: six on the left, nine on the right, then the other way round.
@@ -53,11 +69,21 @@ public sealed class FormulaTests
         // Nine, two sheets and six hold 17 of 25 pictures: a leaf of nine comes in.
         second.Faces.Count.ShouldBe(6);
 
-        var stand = await host.GetAsync<List<FormulaPart>>($"/api/albums/{album.Id}/formulas/stand?from={album.Units[0].Id}&count=3");
-        stand.Select(s => s.Missing).ShouldBe(["two more pictures, one more card of words and the title card by Sunday", "one more card of words and the title card by Sunday", "six more pictures, one more card of words and the title card by Sunday"]);
+        var stand = await host.GetAsync<List<FormulaPart>>(
+            $"/api/albums/{album.Id}/formulas/stand?from={album.Units[0].Id}&count=3"
+        );
+        stand
+            .Select(s => s.Missing)
+            .ShouldBe([
+                "two more pictures, one more card of words and the title card by Sunday",
+                "one more card of words and the title card by Sunday",
+                "six more pictures, one more card of words and the title card by Sunday",
+            ]);
         stand.ShouldAllBe(s => s.Formula == "Every week" && s.Beyond.Length == 0);
         await AddAsync(host, album, "2026:05:14", 12);
-        (await host.GetAsync<CountView>($"/api/units/{second.Id}/count")).Formula!.Beyond.ShouldBe("two pieces go beyond it and onto a further leaf");
+        (await host.GetAsync<CountView>($"/api/units/{second.Id}/count")).Formula!.Beyond.ShouldBe(
+            "two pieces go beyond it and onto a further leaf"
+        );
 
         await host.PostAsync<object>($"/api/edits/{applied.EditId}/undo", new { });
         (await host.OpenAsync(album.Units[0].Id)).Faces.Count.ShouldBe(2);
@@ -73,24 +99,65 @@ public sealed class FormulaTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-full");
         await AddAsync(host, album, "2026:05:06", 9);
         var (week, full) = (album.Units[0].Id, album.Protectors[1].Id);
-        await host.PostAsync<LeavesAnswer>($"/api/units/{week}/leaves", new AddLeafRequest((await host.OpenAsync(week)).Revision, full));
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans."));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest((await host.OpenAsync(week)).Revision, full)
+        );
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans.")
+        );
         await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         var learnt = await host.GetAsync<FormulaView>($"/api/albums/{album.Id}/formulas/learn?unitId={week}");
         (learnt.Pictures, learnt.Words, learnt.Title, learnt.Name).ShouldBe((9, 1, true, "Like Week 19"));
         learnt.Between.ShouldBe([full]);
         // What was learnt can be kept and repeated, and locked pieces stay where they lie.
-        await KeepAsync(host, album.Id, new FormulaRequest(null, learnt.Name, learnt.Own, learnt.Between, learnt.Pictures, learnt.Words, learnt.Title));
+        await KeepAsync(
+            host,
+            album.Id,
+            new FormulaRequest(
+                null,
+                learnt.Name,
+                learnt.Own,
+                learnt.Between,
+                learnt.Pictures,
+                learnt.Words,
+                learnt.Title
+            )
+        );
         var formula = (await host.GetAsync<List<FormulaView>>($"/api/albums/{album.Id}/formulas")).Single();
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/formulas/{formula.Id}/apply", new ApplyFormulaRequest(week, 4));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
+            new ApplyFormulaRequest(week, 4)
+        );
         (await host.OpenAsync(album.Units[3].Id)).Faces.Count.ShouldBe(4);
         (await host.OpenAsync(week)).Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(11);
 
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/formulas", new FormulaRequest(null, "None", [], [], 0, 0, false));
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/formulas", new FormulaRequest(null, "Strange", [Guid.NewGuid()], [], 0, 0, false));
-        await host.RefusedAsync(404, HttpMethod.Post, $"/api/albums/{album.Id}/formulas/{Guid.NewGuid()}/apply", new ApplyFormulaRequest(week, 1));
-        (await host.Client.DeleteAsync(new Uri($"/api/albums/{album.Id}/formulas/{formula.Id}", UriKind.Relative))).EnsureSuccessStatusCode();
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/formulas",
+            new FormulaRequest(null, "None", [], [], 0, 0, false)
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/formulas",
+            new FormulaRequest(null, "Strange", [Guid.NewGuid()], [], 0, 0, false)
+        );
+        await host.RefusedAsync(
+            404,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/formulas/{Guid.NewGuid()}/apply",
+            new ApplyFormulaRequest(week, 1)
+        );
+        (
+            await host.Client.DeleteAsync(new Uri($"/api/albums/{album.Id}/formulas/{formula.Id}", UriKind.Relative))
+        ).EnsureSuccessStatusCode();
         (await host.GetAsync<CountView>($"/api/units/{week}/count")).Formula.ShouldBeNull();
     }
 }

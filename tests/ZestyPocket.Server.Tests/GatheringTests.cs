@@ -22,11 +22,28 @@ public sealed class GatheringTests
         // 03:00 both are the evening's; at 03:20 by its clock it is the new day's.
         for (var i = 0; i < 6; i++)
         {
-            await host.AddAsync(album.Id, $"phone{i}.jpg", Pictures.Jpeg(taken: $"2026:06:07 {10 + i}:{9 * i:00}:00", shade: 10 + i, offset: "+01:00", model: "Phone"));
-            await host.AddAsync(album.Id, $"camera{i}.jpg", Pictures.Jpeg(taken: $"2026:06:07 {11 + i}:{(9 * i) + 1:00}:00", shade: 30 + i, model: "Camera"));
+            await host.AddAsync(
+                album.Id,
+                $"phone{i}.jpg",
+                Pictures.Jpeg(
+                    taken: $"2026:06:07 {10 + i}:{9 * i:00}:00",
+                    shade: 10 + i,
+                    offset: "+01:00",
+                    model: "Phone"
+                )
+            );
+            await host.AddAsync(
+                album.Id,
+                $"camera{i}.jpg",
+                Pictures.Jpeg(taken: $"2026:06:07 {11 + i}:{(9 * i) + 1:00}:00", shade: 30 + i, model: "Camera")
+            );
         }
 
-        await host.AddAsync(album.Id, "late.jpg", Pictures.Jpeg(taken: "2026:06:08 03:20:00", shade: 60, model: "Camera"));
+        await host.AddAsync(
+            album.Id,
+            "late.jpg",
+            Pictures.Jpeg(taken: "2026:06:08 03:20:00", shade: 60, model: "Camera")
+        );
         (await host.OpenAsync(album.Units[2].Id)).Photos.Single().FileName.ShouldBe("late.jpg");
 
         var cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
@@ -40,22 +57,50 @@ public sealed class GatheringTests
 
         await host.PostAsync<StepAnswer>($"/api/edits/{answer.EditId}/undo", new { });
         (await host.OpenAsync(album.Units[2].Id)).Photos.Single().FileName.ShouldBe("late.jpg");
-        (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Cameras.Single(c => c.Camera == doubted.Camera).CorrectionSeconds.ShouldBe(0);
+        (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras"))
+            .Cameras.Single(c => c.Camera == doubted.Camera)
+            .CorrectionSeconds.ShouldBe(0);
 
         // By two pictures of one moment, and by the true time of one.
         var day = (await host.OpenAsync(album.Units[1].Id)).Photos;
         cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
-        answer = await CorrectAsync(new CorrectCameraRequest(
-            cameras.Revision, doubted.Camera, WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, RightPhotoId: day.Single(p => p.FileName == "phone0.jpg").Id));
+        answer = await CorrectAsync(
+            new CorrectCameraRequest(
+                cameras.Revision,
+                doubted.Camera,
+                WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
+                RightPhotoId: day.Single(p => p.FileName == "phone0.jpg").Id
+            )
+        );
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 1 hour 1 minute earlier");
         cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
-        answer = await CorrectAsync(new CorrectCameraRequest(cameras.Revision, doubted.Camera, WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, TrueTime: "2026-06-07T11:31"));
+        answer = await CorrectAsync(
+            new CorrectCameraRequest(
+                cameras.Revision,
+                doubted.Camera,
+                WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
+                TrueTime: "2026-06-07T11:31"
+            )
+        );
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 30 minutes later");
-        (await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/cameras", new CorrectCameraRequest(
-            (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Revision, doubted.Camera,
-            WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id, RightPhotoId: day.Single(p => p.FileName == "camera1.jpg").Id)))["detail"]!.GetValue<string>().ShouldContain("one camera");
+        (
+            await host.RefusedAsync(
+                422,
+                HttpMethod.Put,
+                $"/api/albums/{album.Id}/cameras",
+                new CorrectCameraRequest(
+                    (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Revision,
+                    doubted.Camera,
+                    WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
+                    RightPhotoId: day.Single(p => p.FileName == "camera1.jpg").Id
+                )
+            )
+        )["detail"]!
+            .GetValue<string>()
+            .ShouldContain("one camera");
 
-        Task<TapeAnswer> CorrectAsync(CorrectCameraRequest request) => TapeTests.PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/cameras", request);
+        Task<TapeAnswer> CorrectAsync(CorrectCameraRequest request) =>
+            TapeTests.PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/cameras", request);
     }
 
     [Fact]
@@ -98,7 +143,11 @@ public sealed class GatheringTests
     {
         await using var host = await TestHost.StartAsync();
         var (album, week) = await EditingTests.WeekWithPhotosAsync(host, 9);
-        await host.EditPhotosAsync(week.Id, week.Photos.Where(p => p.Width > p.Height).Take(2), new PhotoChange(Favourite: 2));
+        await host.EditPhotosAsync(
+            week.Id,
+            week.Photos.Where(p => p.Width > p.Height).Take(2),
+            new PhotoChange(Favourite: 2)
+        );
         (await CountAsync("orientation=upright")).ShouldBe(3);
         (await CountAsync("favourite=1")).ShouldBe(2);
         (await CountAsync("camera=Testmaker%20T1")).ShouldBe(9);
@@ -106,24 +155,39 @@ public sealed class GatheringTests
         (await CountAsync("tooSmall=true")).ShouldBe(9);
         (await CountAsync("verdict=keep")).ShouldBe(0);
         week = await host.OpenAsync(week.Id);
-        await host.EditAsync(week, new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos[0].Id, Place: EditingTests.Place(week, 0)));
+        await host.EditAsync(
+            week,
+            new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos[0].Id, Place: EditingTests.Place(week, 0))
+        );
         (await CountAsync("unplaced=true")).ShouldBe(8);
         (await CountAsync("from=2026-05-08")).ShouldBe(3);
 
         var (seen, next) = (new List<Guid>(), (string?)null);
         do
         {
-            var page = await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?take=4{(next is null ? string.Empty : $"&after={next}")}");
+            var page = await host.GetAsync<PhotoPage>(
+                $"/api/albums/{album.Id}/photos?take=4{(next is null ? string.Empty : $"&after={next}")}"
+            );
             seen.AddRange(page.Photos.Select(p => p.Id));
             next = page.Next;
-        }
-        while (next is not null);
+        } while (next is not null);
         seen.Count.ShouldBe(9);
         seen.Distinct().Count().ShouldBe(9);
-        (await host.Client.GetAsync($"/api/albums/{album.Id}/photos?after=nonsense", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await host.Client.GetAsync($"/api/albums/{album.Id}/photos?orientation=sideways", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await host.Client.GetAsync(
+                $"/api/albums/{album.Id}/photos?after=nonsense",
+                TestContext.Current.CancellationToken
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await host.Client.GetAsync(
+                $"/api/albums/{album.Id}/photos?orientation=sideways",
+                TestContext.Current.CancellationToken
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
-        async Task<int> CountAsync(string filter) => (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?{filter}")).Photos.Count;
+        async Task<int> CountAsync(string filter) =>
+            (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?{filter}")).Photos.Count;
     }
 
     [Fact]
@@ -136,25 +200,50 @@ public sealed class GatheringTests
         // A landscape picture in an upright pocket keeps what is around its focus point.
         var upright = week.Faces.SelectMany(f => f.Pockets).First(p => p.Height > p.Width);
         var face = week.Faces.First(f => f.Pockets.Contains(upright));
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.PutPhoto, PhotoId: photo.Id, Place: new PlaceRequest(face.LeafId, face.Side, upright.Key)));
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.PutPhoto,
+                PhotoId: photo.Id,
+                Place: new PlaceRequest(face.LeafId, face.Side, upright.Key)
+            )
+        );
         var piece = week.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece is not null).Piece!;
         (piece.Crop!.Left + piece.Crop.Width).ShouldBe(1, 0.001);
 
         var plain = await host.Client.GetByteArrayAsync(photo.Picture + "512", TestContext.Current.CancellationToken);
-        var covered = (await host.EditPhotosAsync(photo, new PhotoChange(CoverBoxes: [new BoxView(0.1, 0.1, 0.3, 0.3)]))).Photos.Single();
+        var covered = (
+            await host.EditPhotosAsync(photo, new PhotoChange(CoverBoxes: [new BoxView(0.1, 0.1, 0.3, 0.3)]))
+        ).Photos.Single();
         covered.Picture.ShouldNotBe(photo.Picture, "a browser that kept the old one asks anew");
-        var painted = await host.Client.GetByteArrayAsync(covered.Picture + "512", TestContext.Current.CancellationToken);
+        var painted = await host.Client.GetByteArrayAsync(
+            covered.Picture + "512",
+            TestContext.Current.CancellationToken
+        );
         using (var before = NetVips.Image.NewFromBuffer(plain))
         using (var after = NetVips.Image.NewFromBuffer(painted))
         {
             after.Getpoint(after.Width / 5, after.Height / 5)[0].ShouldBe(92, 3);
-            after.Getpoint(after.Width * 4 / 5, after.Height * 4 / 5)[0].ShouldBe(before.Getpoint(before.Width * 4 / 5, before.Height * 4 / 5)[0], 3);
+            after
+                .Getpoint(after.Width * 4 / 5, after.Height * 4 / 5)[0]
+                .ShouldBe(before.Getpoint(before.Width * 4 / 5, before.Height * 4 / 5)[0], 3);
         }
 
-        var spread = await host.Client.GetByteArrayAsync($"/api/units/{week.Id}/spread.png", TestContext.Current.CancellationToken);
+        var spread = await host.Client.GetByteArrayAsync(
+            $"/api/units/{week.Id}/spread.png",
+            TestContext.Current.CancellationToken
+        );
         spread.Length.ShouldBeGreaterThan(1000);
-        var outside = await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/photos/edits",
-            new PhotoEditRequest([new PhotoAt(covered.Id, covered.Revision)], new PhotoChange(KeepBoxes: [new BoxView(2, 2, 1, 1)])));
+        var outside = await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/photos/edits",
+            new PhotoEditRequest(
+                [new PhotoAt(covered.Id, covered.Revision)],
+                new PhotoChange(KeepBoxes: [new BoxView(2, 2, 1, 1)])
+            )
+        );
         outside["detail"]!.GetValue<string>().ShouldContain("outside the picture");
     }
 
@@ -164,24 +253,81 @@ public sealed class GatheringTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
         var week = await host.OpenAsync(album.Units[0].Id);
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ferry ticket", "5 x 2 in", "0.3 mm", "Window seat", null, week.FirstDay, false)));
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest(
+                    "Ferry ticket",
+                    "5 x 2 in",
+                    "0.3 mm",
+                    "Window seat",
+                    null,
+                    week.FirstDay,
+                    false
+                )
+            )
+        );
         var ticket = week.LooseCards.Single();
         (ticket.Kind, ticket.Keepsake!.FitWords).ShouldBe((PieceKind.Keepsake, "Fits a pocket of these pages."));
 
         var pockets = week.Faces.SelectMany(f => f.Pockets.Select(p => (f, p))).ToList();
         var small = pockets.First(p => p.p.Size == "3x4");
-        var refusal = await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits",
-            new EditRequest(week.Revision, EditKind.Put, PieceId: ticket.Id, Place: new PlaceRequest(small.f.LeafId, small.f.Side, small.p.Key)));
+        var refusal = await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week.Id}/edits",
+            new EditRequest(
+                week.Revision,
+                EditKind.Put,
+                PieceId: ticket.Id,
+                Place: new PlaceRequest(small.f.LeafId, small.f.Side, small.p.Key)
+            )
+        );
         refusal["detail"]!.GetValue<string>().ShouldContain("does not fit, turned or not");
         var wide = pockets.First(p => p.p.Size == "6x4");
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.Put, PieceId: ticket.Id, Place: new PlaceRequest(wide.f.LeafId, wide.f.Side, wide.p.Key)));
-        week.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece is not null).Piece!.Keepsake!.FitWords.ShouldBe("Goes in itself.");
-        (await host.PostAsync<Printing.PrintPlanView>("/api/print-plans", new Printing.PrintRequest("k", [week.Id], "letter", "1/4", "0"))).Pieces.ShouldBe(0, "it is never printed");
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.Put,
+                PieceId: ticket.Id,
+                Place: new PlaceRequest(wide.f.LeafId, wide.f.Side, wide.p.Key)
+            )
+        );
+        week.Faces.SelectMany(f => f.Pockets)
+            .Single(p => p.Piece is not null)
+            .Piece!.Keepsake!.FitWords.ShouldBe("Goes in itself.");
+        (
+            await host.PostAsync<Printing.PrintPlanView>(
+                "/api/print-plans",
+                new Printing.PrintRequest("k", [week.Id], "letter", "1/4", "0")
+            )
+        ).Pieces.ShouldBe(0, "it is never printed");
 
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.ChangeKeepsake, PieceId: ticket.Id, Keepsake: new KeepsakeRequest("Ferry ticket", "5 x 2 in", "0.3 mm", "Window seat", null, week.FirstDay, true)));
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.ChangeKeepsake,
+                PieceId: ticket.Id,
+                Keepsake: new KeepsakeRequest(
+                    "Ferry ticket",
+                    "5 x 2 in",
+                    "0.3 mm",
+                    "Window seat",
+                    null,
+                    week.FirstDay,
+                    true
+                )
+            )
+        );
         week.Envelope.Single().Title.ShouldBe("Ferry ticket");
         var list = await host.GetAsync<List<KeepsakeView>>($"/api/albums/{album.Id}/keepsakes");
-        (list.Single().Name, list.Single().Size, list.Single().InEnvelope, list.Single().UnitTitle).ShouldBe(("Ferry ticket", "5 × 2 in", true, "Week 19"));
+        (list.Single().Name, list.Single().Size, list.Single().InEnvelope, list.Single().UnitTitle).ShouldBe(
+            ("Ferry ticket", "5 × 2 in", true, "Week 19")
+        );
         (await host.StepAsync(week, "undo")).Envelope.ShouldBeEmpty();
     }
 
@@ -194,9 +340,15 @@ public sealed class GatheringTests
         await host.AddAsync(album.Id, "wed.jpg", Pictures.Jpeg(taken: "2026:05:06 07:50:00", shade: 20));
         await host.AddAsync(album.Id, "noon.jpg", Pictures.Jpeg(taken: "2026:05:06 12:00:00", shade: 30));
         var list = await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series");
-        await TapeTests.PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/series", new SeriesRequest(list.Revision, null, "The window", "08:00", 30, null));
+        await TapeTests.PutAsync<TapeAnswer>(
+            host,
+            $"/api/albums/{album.Id}/series",
+            new SeriesRequest(list.Revision, null, "The window", "08:00", 30, null)
+        );
         var series = (await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series")).Series.Single();
-        series.Days.Select(d => (d.Day.Day, d.Suggested.Select(p => p.FileName).FirstOrDefault())).ShouldBe([(4, "mon.jpg"), (5, null), (6, "wed.jpg")]);
+        series
+            .Days.Select(d => (d.Day.Day, d.Suggested.Select(p => p.FileName).FirstOrDefault()))
+            .ShouldBe([(4, "mon.jpg"), (5, null), (6, "wed.jpg")]);
         series.Gaps.ShouldBe(1);
         await host.EditPhotosAsync(series.Days[0].Suggested[0], new PhotoChange(SeriesId: series.Id));
         series = (await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series")).Series.Single();
@@ -239,19 +391,39 @@ public sealed class GatheringTests
         // Choir on the Thursdays 7, 14, 21 and 28 May; 30 April and 4 June lie outside the four weeks.
         (answer.Added, answer.Outside).ShouldBe((6, 2));
         var week = await host.OpenAsync(album.Units[0].Id);
-        week.Notes.Select(n => (n.DayLabel, n.Time, n.Text)).ShouldBe([("Tue 5 May", "09:30", "Dentist, again, Quay Street"), ("Thu 7 May", "19:00", "Choir"), ("Sun 10 May", null, "Nan's birthday")]);
+        week.Notes.Select(n => (n.DayLabel, n.Time, n.Text))
+            .ShouldBe([
+                ("Tue 5 May", "09:30", "Dentist, again, Quay Street"),
+                ("Thu 7 May", "19:00", "Choir"),
+                ("Sun 10 May", null, "Nan's birthday"),
+            ]);
         (await SendAsync(file)).ShouldSatisfyAllConditions(a => a.Added.ShouldBe(0), a => a.AlreadyHere.ShouldBe(6));
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, week.FirstDay, "19:30", "Ask Ben about the key")));
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.WriteNote,
+                Note: new NoteRequest(null, week.FirstDay, "19:30", "Ask Ben about the key")
+            )
+        );
         week.Notes[0].FromCalendar.ShouldBeFalse();
         week = await host.StepAsync(week, "undo");
         (await host.StepAsync(week, "undo")).Notes.ShouldBeEmpty();
 
-        var refused = await host.Client.PostAsync($"/api/albums/{album.Id}/events", new StringContent("BEGIN:VCALENDAR nonsense", Encoding.UTF8, "text/calendar"), TestContext.Current.CancellationToken);
+        var refused = await host.Client.PostAsync(
+            $"/api/albums/{album.Id}/events",
+            new StringContent("BEGIN:VCALENDAR nonsense", Encoding.UTF8, "text/calendar"),
+            TestContext.Current.CancellationToken
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
         async Task<EventsAnswer> SendAsync(string text)
         {
-            var response = await host.Client.PostAsync($"/api/albums/{album.Id}/events", new StringContent(text, Encoding.UTF8, "text/calendar"), TestContext.Current.CancellationToken);
+            var response = await host.Client.PostAsync(
+                $"/api/albums/{album.Id}/events",
+                new StringContent(text, Encoding.UTF8, "text/calendar"),
+                TestContext.Current.CancellationToken
+            );
             var body = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
             response.IsSuccessStatusCode.ShouldBeTrue(body);
             return System.Text.Json.JsonSerializer.Deserialize<EventsAnswer>(body, TestHost.Json)!;

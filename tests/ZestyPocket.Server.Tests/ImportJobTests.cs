@@ -21,7 +21,13 @@ public sealed class ImportJobTests
         var batch = await BeginAsync(host, album);
         await SendAsync(host, batch, "0", "good.jpg", Pictures.Jpeg(shade: 1));
         await SendAsync(host, batch, "1", "again.jpg", Pictures.Jpeg(shade: 1));
-        await SendAsync(host, batch, "2", "film.mp4", [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[100]]);
+        await SendAsync(
+            host,
+            batch,
+            "2",
+            "film.mp4",
+            [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[100]]
+        );
         await SendAsync(host, batch, "3", "=cmd|' /C calc'!A0.jpg", [.. "no picture"u8]);
         // Sent again after a lost answer, under the same key: the same file.
         await SendAsync(host, batch, "0", "good.jpg", Pictures.Jpeg(shade: 1));
@@ -30,7 +36,10 @@ public sealed class ImportJobTests
         done.RefusedLines.Select(l => l.FileName).ShouldBe(["film.mp4", "C calc'!A0.jpg"], ignoreOrder: true);
         done.RefusedLines.Single(l => l.FileName == "film.mp4").Detail.ShouldContain("a film");
 
-        var csv = await host.Client.GetStringAsync($"/api/imports/{batch}/outcomes.csv", TestContext.Current.CancellationToken);
+        var csv = await host.Client.GetStringAsync(
+            $"/api/imports/{batch}/outcomes.csv",
+            TestContext.Current.CancellationToken
+        );
         csv.TrimStart('\uFEFF').Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length.ShouldBe(5, csv);
         csv.ShouldContain("already here");
         Directory.GetFiles(Path.Combine(host.DataFolder, "vault", "parked")).ShouldBeEmpty();
@@ -49,15 +58,22 @@ public sealed class ImportJobTests
             ("__MACOSX/trip/._one.jpg", [1, 2, 3]),
             ("trip/.DS_Store", [1]),
             ("trip/readme.txt", [.. "Hello"u8]),
-            ("inner.zip", Zip(("x.jpg", Pictures.Jpeg(shade: 4)))));
+            ("inner.zip", Zip(("x.jpg", Pictures.Jpeg(shade: 4))))
+        );
         var batch = await BeginAsync(host, album);
         await SendAsync(host, batch, "0", "trip.zip", zip);
         var done = await DoneAsync(host, batch);
         (done.Files, done.Added, done.Refused).ShouldBe((5, 3, 2));
-        (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos")).Photos.Select(p => p.FileName).Order().ShouldBe(["one.jpg", "three.jpg", "two.jpg"]);
+        (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos"))
+            .Photos.Select(p => p.FileName)
+            .Order()
+            .ShouldBe(["one.jpg", "three.jpg", "two.jpg"]);
         done.RefusedLines.Single(l => l.FileName == "inner.zip").Detail.ShouldContain("zip inside a zip");
         var outside = Directory.GetFiles(host.DataFolder, "*.jpg", SearchOption.AllDirectories);
-        outside.ShouldAllBe(f => f.Contains("cache", StringComparison.Ordinal), "nothing is written where a zip points");
+        outside.ShouldAllBe(
+            f => f.Contains("cache", StringComparison.Ordinal),
+            "nothing is written where a zip points"
+        );
     }
 
     [Fact]
@@ -67,9 +83,21 @@ public sealed class ImportJobTests
         var album = await host.MakeAlbumAsync();
         var batch = await BeginAsync(host, album);
         // A file of 300 MB of nothing that packs into 300 kB.
-        await SendAsync(host, batch, "0", "large.zip", Zip(("zeros.jpg", new byte[300 << 20]), ("fine.jpg", Pictures.Jpeg(shade: 9))));
+        await SendAsync(
+            host,
+            batch,
+            "0",
+            "large.zip",
+            Zip(("zeros.jpg", new byte[300 << 20]), ("fine.jpg", Pictures.Jpeg(shade: 9)))
+        );
         // Six thousand files.
-        await SendAsync(host, batch, "1", "many.zip", Zip([.. Enumerable.Range(0, 6_000).Select(i => ($"{i}.jpg", new byte[] { 1 }))]));
+        await SendAsync(
+            host,
+            batch,
+            "1",
+            "many.zip",
+            Zip([.. Enumerable.Range(0, 6_000).Select(i => ($"{i}.jpg", new byte[] { 1 }))])
+        );
         // An end record that lies about a small directory.
         var lying = Zip([.. Enumerable.Range(0, 40).Select(i => ($"{i}.jpg", new byte[] { 1 }))]);
         lying[^12] = 2;
@@ -92,7 +120,17 @@ public sealed class ImportJobTests
     {
         await using var host = await TestHost.StartAsync(runJobs: true);
         var album = await host.MakeAlbumAsync();
-        string[] names = ["夏の日.jpg", "لقطة.jpg", "Łódź ñandú.jpg", "снимок.jpg", "family 👩‍👩‍👧.jpg", "a\u0301.jpg", "‮gpj.exe.jpg", new string('é', 127) + "1"];
+        string[] names =
+        [
+            "夏の日.jpg",
+            "لقطة.jpg",
+            "Łódź ñandú.jpg",
+            "снимок.jpg",
+            "family 👩‍👩‍👧.jpg",
+            "a\u0301.jpg",
+            "‮gpj.exe.jpg",
+            new string('é', 127) + "1",
+        ];
         Encoding.UTF8.GetByteCount(names[^1]).ShouldBe(255);
         var batch = await BeginAsync(host, album);
         for (var i = 0; i < names.Length; i++)
@@ -101,7 +139,8 @@ public sealed class ImportJobTests
         }
 
         (await DoneAsync(host, batch)).Added.ShouldBe(names.Length);
-        (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos")).Photos.Select(p => p.FileName)
+        (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos"))
+            .Photos.Select(p => p.FileName)
             // Accents are one character with their letter, and a sign that turns the direction is shown.
             .ShouldBe(names.Select(n => n.Normalize().Replace('\u202E', '␣')), ignoreOrder: true);
     }
@@ -120,7 +159,11 @@ public sealed class ImportJobTests
         }
 
         // One that is still being written is left alone.
-        await File.WriteAllBytesAsync(Path.Combine(outbox, "growing.jpg"), [1, 2], TestContext.Current.CancellationToken);
+        await File.WriteAllBytesAsync(
+            Path.Combine(outbox, "growing.jpg"),
+            [1, 2],
+            TestContext.Current.CancellationToken
+        );
         (await host.GetAsync<OutboxView>("/api/outbox")).Files.ShouldBe(3);
         var view = await host.PostAsync<ImportView>($"/api/albums/{album.Id}/imports/outbox", new { });
         view.Source.ShouldBe(ImportSource.Outbox);
@@ -136,7 +179,19 @@ public sealed class ImportJobTests
         var batch = await BeginAsync(host, album);
         foreach (var (blur, i) in new[] { 4.0, 0, 2.0 }.Select((b, i) => (b, i)))
         {
-            var shot = new Demo.DemoShot($"burst{i}.jpg", Demo.Scene.Kite, 5, 1600, 1200, new NodaTime.LocalDateTime(2026, 5, 5, 12, 0, i), "Kestrel P4", 60, 51, -2, blur);
+            var shot = new Demo.DemoShot(
+                $"burst{i}.jpg",
+                Demo.Scene.Kite,
+                5,
+                1600,
+                1200,
+                new NodaTime.LocalDateTime(2026, 5, 5, 12, 0, i),
+                "Kestrel P4",
+                60,
+                51,
+                -2,
+                blur
+            );
             await SendAsync(host, batch, $"{i}", shot.FileName, Demo.DemoPictures.Jpeg(shot));
         }
 
@@ -154,18 +209,34 @@ public sealed class ImportJobTests
         await using var host = await TestHost.StartAsync(runJobs: true);
         var album = await host.MakeAlbumAsync();
         var batch = await BeginAsync(host, album);
-        await SendAsync(host, batch, "0", "all.zip", Zip([.. Enumerable.Range(0, 120).Select(i => ($"{i}.jpg", Pictures.Jpeg(1600, 1200, shade: i)))]));
+        await SendAsync(
+            host,
+            batch,
+            "0",
+            "all.zip",
+            Zip([.. Enumerable.Range(0, 120).Select(i => ($"{i}.jpg", Pictures.Jpeg(1600, 1200, shade: i)))])
+        );
         await UntilAsync(async () => (await host.GetAsync<ImportView>($"/api/imports/{batch}")).Added >= 3);
         await host.PostAsync<ImportView>($"/api/imports/{batch}/cancel", new { });
-        var ended = await UntilAsync(async () => await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Cancelled } view ? view : null);
+        var ended = await UntilAsync(async () =>
+            await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Cancelled } view
+                ? view
+                : null
+        );
         ended.Cancelled.ShouldBeGreaterThan(0);
         (ended.Added + ended.Cancelled).ShouldBe(120);
         (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?take=500")).Photos.Count.ShouldBe(ended.Added);
         using var late = new ByteArrayContent([1]);
         late.Headers.ContentType = new("application/octet-stream");
-        var refused = await host.Client.PostAsync($"/api/imports/{batch}/files?name=late.jpg&key=9", late, TestContext.Current.CancellationToken);
+        var refused = await host.Client.PostAsync(
+            $"/api/imports/{batch}/files?name=late.jpg&key=9",
+            late,
+            TestContext.Current.CancellationToken
+        );
         ((int)refused.StatusCode).ShouldBe(422);
-        (await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain("closed or stopped");
+        (await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).ShouldContain(
+            "closed or stopped"
+        );
     }
 
     [Fact]
@@ -181,7 +252,9 @@ public sealed class ImportJobTests
 
         await host.PostAsync<ImportView>($"/api/imports/{batch}/close", new { });
         await host.RestartAsync();
-        var done = await UntilAsync(async () => await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Done } view ? view : null);
+        var done = await UntilAsync(async () =>
+            await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Done } view ? view : null
+        );
         (done.Files, done.Added).ShouldBe((40, 40));
     }
 
@@ -193,28 +266,47 @@ public sealed class ImportJobTests
         var album = await host.MakeAlbumAsync();
         var batch = await BeginAsync(host, album);
         // Small pictures: what is tested is the many, not the large.
-        await Parallel.ForEachAsync(Enumerable.Range(0, 2_000), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) =>
-            await SendAsync(host, batch, $"{i}", $"{i:0000}.jpg", Pictures.Jpeg(40 + (i % 50), 30 + (i / 50), shade: i % 200)));
+        await Parallel.ForEachAsync(
+            Enumerable.Range(0, 2_000),
+            new ParallelOptions { MaxDegreeOfParallelism = 4 },
+            async (i, _) =>
+                await SendAsync(
+                    host,
+                    batch,
+                    $"{i}",
+                    $"{i:0000}.jpg",
+                    Pictures.Jpeg(40 + (i % 50), 30 + (i / 50), shade: i % 200)
+                )
+        );
         var done = await DoneAsync(host, batch);
         (done.Files, done.Added + done.AlreadyHere, done.Refused).ShouldBe((2_000, 2_000, 0));
         done.Added.ShouldBe(2_000);
     }
 
-    internal static async Task<Guid> BeginAsync(TestHost host, AlbumView album) => (await host.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
+    internal static async Task<Guid> BeginAsync(TestHost host, AlbumView album) =>
+        (await host.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
 
     internal static async Task SendAsync(TestHost host, Guid batch, string key, string name, byte[] bytes)
     {
         using var content = new ByteArrayContent(bytes);
         content.Headers.ContentType = new("application/octet-stream");
-        var response = await host.Client.PostAsync($"/api/imports/{batch}/files?key={key}&name={Uri.EscapeDataString(name)}&modified=2026-05-01T10:00:00", content);
+        var response = await host.Client.PostAsync(
+            $"/api/imports/{batch}/files?key={key}&name={Uri.EscapeDataString(name)}&modified=2026-05-01T10:00:00",
+            content
+        );
         response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
-        (await response.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("fileName").GetString().ShouldNotBeNullOrEmpty();
+        (await response.Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("fileName")
+            .GetString()
+            .ShouldNotBeNullOrEmpty();
     }
 
     internal static async Task<ImportView> DoneAsync(TestHost host, Guid batch)
     {
         await host.PostAsync<ImportView>($"/api/imports/{batch}/close", new { });
-        return await UntilAsync(async () => await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Done } view ? view : null);
+        return await UntilAsync(async () =>
+            await host.GetAsync<ImportView>($"/api/imports/{batch}") is { State: ImportState.Done } view ? view : null
+        );
     }
 
     /// <summary>Asks until there is an answer; a minute is far more than any of these takes.</summary>

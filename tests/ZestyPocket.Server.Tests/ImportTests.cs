@@ -46,7 +46,9 @@ public sealed class ImportTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var bytes = Pictures.Jpeg();
-        var outcomes = await Task.WhenAll(Enumerable.Range(0, 6).Select(i => host.AddAsync(album.Id, $"{i}.jpg", bytes)));
+        var outcomes = await Task.WhenAll(
+            Enumerable.Range(0, 6).Select(i => host.AddAsync(album.Id, $"{i}.jpg", bytes))
+        );
         outcomes.Count(o => o.Status == ImportStatus.Added).ShouldBe(1);
         outcomes.Select(o => o.PhotoId).Distinct().Count().ShouldBe(1);
     }
@@ -61,16 +63,17 @@ public sealed class ImportTests
         (photo.Width, photo.Height).ShouldBe((400, 600));
     }
 
-    public static TheoryData<string, string> BadFiles => new()
-    {
-        { "empty", "empty" },
-        { "truncated", "breaks off" },
-        { "text", "whatever its name says" },
-        { "script in svg", "whatever its name says" },
-        { "half a header", "header" },
-        { "huge png", "million" },
-        { "tiny", "too small" },
-    };
+    public static TheoryData<string, string> BadFiles =>
+        new()
+        {
+            { "empty", "empty" },
+            { "truncated", "breaks off" },
+            { "text", "whatever its name says" },
+            { "script in svg", "whatever its name says" },
+            { "half a header", "header" },
+            { "huge png", "million" },
+            { "tiny", "too small" },
+        };
 
     [Theory]
     [MemberData(nameof(BadFiles))]
@@ -105,35 +108,54 @@ public sealed class ImportTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        var files = Enumerable.Range(0, 200).Select(i => i switch
-        {
-            17 => Bad("truncated"),
-            90 => Bad("huge png"),
-            150 => Bad("text"),
-            _ => Pictures.Jpeg(1200, 900, $"2026:05:{4 + (i % 7):00} 10:{i % 60:00}:{i / 60:00}", shade: i % 200),
-        }).ToList();
+        var files = Enumerable
+            .Range(0, 200)
+            .Select(i =>
+                i switch
+                {
+                    17 => Bad("truncated"),
+                    90 => Bad("huge png"),
+                    150 => Bad("text"),
+                    _ => Pictures.Jpeg(
+                        1200,
+                        900,
+                        $"2026:05:{4 + (i % 7):00} 10:{i % 60:00}:{i / 60:00}",
+                        shade: i % 200
+                    ),
+                }
+            )
+            .ToList();
 
         var before = Environment.WorkingSet;
         var peak = before;
         var outcomes = new ImportOutcome[files.Count];
-        await Parallel.ForEachAsync(Enumerable.Range(0, files.Count), new ParallelOptions { MaxDegreeOfParallelism = 8 }, async (i, _) =>
-        {
-            outcomes[i] = await host.AddAsync(album.Id, $"{i}.jpg", files[i]);
-            var now = Environment.WorkingSet;
-            InterlockedMax(ref peak, now);
-        });
+        await Parallel.ForEachAsync(
+            Enumerable.Range(0, files.Count),
+            new ParallelOptions { MaxDegreeOfParallelism = 8 },
+            async (i, _) =>
+            {
+                outcomes[i] = await host.AddAsync(album.Id, $"{i}.jpg", files[i]);
+                var now = Environment.WorkingSet;
+                InterlockedMax(ref peak, now);
+            }
+        );
 
         outcomes.Count(o => o.Status == ImportStatus.Added).ShouldBe(197);
-        outcomes.Where(o => o.Status == ImportStatus.Refused).Select(o => o.FileName).Order().ShouldBe(["150.jpg", "17.jpg", "90.jpg"]);
+        outcomes
+            .Where(o => o.Status == ImportStatus.Refused)
+            .Select(o => o.FileName)
+            .Order()
+            .ShouldBe(["150.jpg", "17.jpg", "90.jpg"]);
         (await host.OpenAsync(album.Units[0].Id)).Photos.Count.ShouldBe(197);
         ((peak - before) / 1048576).ShouldBeLessThan(500);
 
         static void InterlockedMax(ref long target, long value)
         {
             long seen;
-            while (value > (seen = Interlocked.Read(ref target)) && Interlocked.CompareExchange(ref target, value, seen) != seen)
-            {
-            }
+            while (
+                value > (seen = Interlocked.Read(ref target))
+                && Interlocked.CompareExchange(ref target, value, seen) != seen
+            ) { }
         }
     }
 
@@ -142,7 +164,9 @@ public sealed class ImportTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        (await host.AddAsync(album.Id, "../../etc/夏 \u0007passwd.jpg", Pictures.Jpeg(shade: 1))).FileName.ShouldBe("夏 passwd.jpg");
+        (await host.AddAsync(album.Id, "../../etc/夏 \u0007passwd.jpg", Pictures.Jpeg(shade: 1))).FileName.ShouldBe(
+            "夏 passwd.jpg"
+        );
         (await host.AddAsync(album.Id, "..\\..\\", Pictures.Jpeg(shade: 2))).FileName.ShouldBe("unnamed");
         (await host.AddAsync(album.Id, new string('x', 400), Pictures.Jpeg(shade: 3))).FileName.Length.ShouldBe(255);
     }
@@ -153,11 +177,16 @@ public sealed class ImportTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var outcome = await host.AddAsync(album.Id, "a.jpg", Pictures.Jpeg());
-        var picture = await host.Client.GetByteArrayAsync($"/api/photos/{outcome.PhotoId}/picture?side=512", TestContext.Current.CancellationToken);
+        var picture = await host.Client.GetByteArrayAsync(
+            $"/api/photos/{outcome.PhotoId}/picture?side=512",
+            TestContext.Current.CancellationToken
+        );
         System.Text.Encoding.Latin1.GetString(picture).ShouldNotContain("Testmaker");
     }
 
-    /// <summary>A PNG that is small as a file and 50,000 pixels each way: its header is true, its rows are all zero.</summary>
+    /// <summary>
+    /// A PNG that is small as a file and 50,000 pixels each way: its header is true, its rows are all zero.
+    /// </summary>
     private static byte[] HugePng()
     {
         using var file = new MemoryStream();
@@ -204,15 +233,17 @@ public sealed class ImportTests
         }
     }
 
-    private static byte[] Bad(string kind) => kind switch
-    {
-        "empty" => [],
-        "truncated" => Pictures.Jpeg(2000, 1500)[..4000],
-        "text" => "Dear diary, this is not a picture."u8.ToArray(),
-        "script in svg" => """<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>"""u8.ToArray(),
-        "half a header" => Pictures.Jpeg()[..20],
-        "huge png" => HugePng(),
-        "tiny" => Pictures.Png(4, 4),
-        _ => throw new UnreachableException(),
-    };
+    private static byte[] Bad(string kind) =>
+        kind switch
+        {
+            "empty" => [],
+            "truncated" => Pictures.Jpeg(2000, 1500)[..4000],
+            "text" => "Dear diary, this is not a picture."u8.ToArray(),
+            "script in svg" =>
+                """<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>"""u8.ToArray(),
+            "half a header" => Pictures.Jpeg()[..20],
+            "huge png" => HugePng(),
+            "tiny" => Pictures.Png(4, 4),
+            _ => throw new UnreachableException(),
+        };
 }

@@ -28,38 +28,63 @@ public sealed class KilledTests
     public async Task An_import_survives_ten_kills_of_the_server()
     {
         await using var machine = await Machine.StartAsync();
-        await ImportAsync(machine, async () =>
-        {
-            machine.KillServer();
-            await machine.StartServerAsync();
-        });
+        await ImportAsync(
+            machine,
+            async () =>
+            {
+                machine.KillServer();
+                await machine.StartServerAsync();
+            }
+        );
     }
 
     [Fact]
     public async Task An_import_survives_ten_kills_of_the_database()
     {
         await using var machine = await Machine.StartAsync();
-        await ImportAsync(machine, () =>
-        {
-            machine.KillDatabase();
-            machine.StartDatabase();
-            return Task.CompletedTask;
-        });
+        await ImportAsync(
+            machine,
+            () =>
+            {
+                machine.KillDatabase();
+                machine.StartDatabase();
+                return Task.CompletedTask;
+            }
+        );
     }
 
     private static async Task ImportAsync(Machine machine, Func<Task> kill)
     {
-        var album = await machine.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest("Killed", new NodaTime.LocalDate(2026, 5, 4), 4, ["9x12-nine-3x4"], MeasureSystem.Inches));
+        var album = await machine.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Killed",
+                new NodaTime.LocalDate(2026, 5, 4),
+                4,
+                ["9x12-nine-3x4"],
+                MeasureSystem.Inches
+            )
+        );
         var batch = (await machine.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
         var next = -1;
-        var senders = Enumerable.Range(0, 3).Select(_ => Task.Run(async () =>
-        {
-            for (int i; (i = Interlocked.Increment(ref next)) < Files;)
-            {
-                var bytes = Pictures.Jpeg(700 + i, 500, $"2026:05:{4 + (i % 28):00} 12:{i % 60:00}:00", shade: i % 200);
-                await Machine.PersistAsync(() => machine.SendAsync(batch, i, bytes));
-            }
-        })).ToList();
+        var senders = Enumerable
+            .Range(0, 3)
+            .Select(_ =>
+                Task.Run(async () =>
+                {
+                    for (int i; (i = Interlocked.Increment(ref next)) < Files; )
+                    {
+                        var bytes = Pictures.Jpeg(
+                            700 + i,
+                            500,
+                            $"2026:05:{4 + (i % 28):00} 12:{i % 60:00}:00",
+                            shade: i % 200
+                        );
+                        await Machine.PersistAsync(() => machine.SendAsync(batch, i, bytes));
+                    }
+                })
+            )
+            .ToList();
 
         var unit = await FilledAsync(machine, album.Units[0].Id);
         var (prints, longest) = (new List<Guid>(), TimeSpan.Zero);
@@ -72,7 +97,16 @@ public sealed class KilledTests
                     throw new TimeoutException($"The import never came to {moment} photos.");
                 }
             });
-            await Machine.PersistAsync(async () => prints.Add((await machine.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest($"at {moment}", [unit], "letter", "1/4 in", "0"))).Id));
+            await Machine.PersistAsync(async () =>
+                prints.Add(
+                    (
+                        await machine.PostAsync<PrintJobView>(
+                            "/api/print-jobs",
+                            new PrintRequest($"at {moment}", [unit], "letter", "1/4 in", "0")
+                        )
+                    ).Id
+                )
+            );
             var watch = Stopwatch.StartNew();
             await kill();
             await Machine.PersistAsync(() => machine.GetAsync<AlbumView>($"/api/albums/{album.Id}"));
@@ -80,7 +114,9 @@ public sealed class KilledTests
         }
 
         // Told, not judged: how long it takes depends on what else the machine is doing.
-        TestContext.Current.TestOutputHelper?.WriteLine($"After a kill it answered again within {longest.TotalSeconds:0.0} s at the longest");
+        TestContext.Current.TestOutputHelper?.WriteLine(
+            $"After a kill it answered again within {longest.TotalSeconds:0.0} s at the longest"
+        );
         await Task.WhenAll(senders);
         await Machine.PersistAsync(() => machine.PostAsync<ImportView>($"/api/imports/{batch}/close", new { }));
         ImportView? done = null;
@@ -94,14 +130,19 @@ public sealed class KilledTests
         });
 
         (done!.Files, done.Added, done.AlreadyHere, done.Refused).ShouldBe((Files, Files, 0, 0));
-        (await machine.CountAsync("SELECT count(DISTINCT \"Sha256\") FROM \"Photos\"")).ShouldBe(Files, "none lost, none twice");
+        (await machine.CountAsync("SELECT count(DISTINCT \"Sha256\") FROM \"Photos\"")).ShouldBe(
+            Files,
+            "none lost, none twice"
+        );
         (await machine.CountAsync("SELECT count(*) FROM \"Photos\"")).ShouldBe(Files);
         var vault = new FolderVault(Path.Combine(machine.DataFolder, "vault"));
         foreach (var sha in await machine.ShasAsync())
         {
             var path = vault.PathOf(sha);
             File.Exists(path).ShouldBeTrue("a row without its file");
-            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await File.ReadAllBytesAsync(path))).ShouldBe(sha);
+            Convert
+                .ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await File.ReadAllBytesAsync(path)))
+                .ShouldBe(sha);
         }
 
         foreach (var print in prints)
@@ -125,7 +166,8 @@ public sealed class KilledTests
             File.SetLastWriteTimeUtc(half, DateTime.UtcNow.AddHours(-1));
         }
 
-        // What was received but not yet noted when the kill came was sent again; a day later the leftover is thrown away.
+        // What was received but not yet noted when the kill came was sent again; a day later the leftover is thrown
+        // away.
         var parked = Path.Combine(machine.DataFolder, "vault", "parked");
         foreach (var leftover in Directory.GetFiles(parked))
         {
@@ -134,8 +176,16 @@ public sealed class KilledTests
 
         machine.KillServer();
         await machine.StartServerAsync();
-        await Machine.PersistAsync(() => Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*").Length == 0 ? Task.CompletedTask : throw new TimeoutException("Half-written sheets stay for ever."));
-        await Machine.PersistAsync(() => Directory.GetFiles(parked).Length == 0 ? Task.CompletedTask : throw new TimeoutException("Leftovers stay for ever."));
+        await Machine.PersistAsync(() =>
+            Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*").Length == 0
+                ? Task.CompletedTask
+                : throw new TimeoutException("Half-written sheets stay for ever.")
+        );
+        await Machine.PersistAsync(() =>
+            Directory.GetFiles(parked).Length == 0
+                ? Task.CompletedTask
+                : throw new TimeoutException("Leftovers stay for ever.")
+        );
     }
 
     /// <summary>A week with fillers in its first pockets, so that there is something to print.</summary>
@@ -147,8 +197,15 @@ public sealed class KilledTests
             {
                 var unit = await machine.GetAsync<UnitView>($"/api/units/{unitId}");
                 var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[i]);
-                await machine.PostAsync<EditAnswer>($"/api/units/{unitId}/edits", new EditRequest(
-                    unit.Revision, EditKind.AddCard, CardKind: CardKind.Filler, Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)));
+                await machine.PostAsync<EditAnswer>(
+                    $"/api/units/{unitId}/edits",
+                    new EditRequest(
+                        unit.Revision,
+                        EditKind.AddCard,
+                        CardKind: CardKind.Filler,
+                        Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
+                    )
+                );
             });
         }
 
@@ -166,21 +223,26 @@ public sealed class KilledTests
 
         private Machine()
         {
-            _client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{_port}"), Timeout = TimeSpan.FromSeconds(30) };
+            _client = new HttpClient
+            {
+                BaseAddress = new Uri($"http://127.0.0.1:{_port}"),
+                Timeout = TimeSpan.FromSeconds(30),
+            };
         }
 
         public string DataFolder => Path.Combine(_folder, "data");
 
-        private string Connection => new NpgsqlConnectionStringBuilder
-        {
-            Host = "127.0.0.1",
-            Port = _databasePort,
-            Username = "zesty",
-            Password = File.ReadAllText(Path.Combine(_folder, "pg", "password")).Trim(),
-            Database = "zesty",
-            Timeout = 5,
-            Pooling = false,
-        }.ConnectionString;
+        private string Connection =>
+            new NpgsqlConnectionStringBuilder
+            {
+                Host = "127.0.0.1",
+                Port = _databasePort,
+                Username = "zesty",
+                Password = File.ReadAllText(Path.Combine(_folder, "pg", "password")).Trim(),
+                Database = "zesty",
+                Timeout = 5,
+                Pooling = false,
+            }.ConnectionString;
 
         public static async Task<Machine> StartAsync()
         {
@@ -192,13 +254,19 @@ public sealed class KilledTests
             return machine;
         }
 
-        public void StartDatabase() => Bash($"postgres_start \"$PG\" {_databasePort} '-c fsync=off -c max_connections=60'");
+        public void StartDatabase() =>
+            Bash($"postgres_start \"$PG\" {_databasePort} '-c fsync=off -c max_connections=60'");
 
-        public void KillDatabase() => Bash("kill -9 $(head -n 1 \"$PG/cluster/postmaster.pid\"); for i in $(seq 100); do pgrep -f \"postgres -D $PG\" >/dev/null || break; sleep 0.05; done");
+        public void KillDatabase() =>
+            Bash(
+                "kill -9 $(head -n 1 \"$PG/cluster/postmaster.pid\"); for i in $(seq 100); do pgrep -f \"postgres "
+                    + "-D $PG\" >/dev/null || break; sleep 0.05; done"
+            );
 
         public async Task StartServerAsync()
         {
-            // The server's own output: the copy beside the tests lacks the native libraries where a program looks for them.
+            // The server's own output: the copy beside the tests lacks the native libraries where a program looks for
+            // them.
             var built = AppContext.BaseDirectory.TrimEnd('/').Split('/')[^2..];
             var output = Path.Combine(Repository.Root, "src/ZestyPocket.Server/bin", built[0], built[1], "linux-x64");
             var start = new ProcessStartInfo("dotnet", [Path.Combine(output, "ZestyPocket.Server.dll")])
@@ -226,7 +294,9 @@ public sealed class KilledTests
             _server.Dispose();
         }
 
-        /// <summary>Does something that may meet a dead server or database, again and again, for five minutes at most.</summary>
+        /// <summary>
+        /// Does something that may meet a dead server or database, again and again, for five minutes at most.
+        /// </summary>
         public static async Task PersistAsync(Func<Task> step)
         {
             var watch = Stopwatch.StartNew();
@@ -237,7 +307,10 @@ public sealed class KilledTests
                     await step();
                     return;
                 }
-                catch (Exception dead) when (dead is HttpRequestException or TaskCanceledException or NpgsqlException or TimeoutException && watch.Elapsed < TimeSpan.FromMinutes(5))
+                catch (Exception dead)
+                    when (dead is HttpRequestException or TaskCanceledException or NpgsqlException or TimeoutException
+                        && watch.Elapsed < TimeSpan.FromMinutes(5)
+                    )
                 {
                     await Task.Delay(40);
                 }
@@ -266,7 +339,9 @@ public sealed class KilledTests
             return JsonSerializer.Deserialize<T>(await response.Content.ReadAsStringAsync(), TestHost.Json)!;
         }
 
-        /// <summary>A server without its database may say so (5xx) and is asked again; what it refuses (4xx) ends the test.</summary>
+        /// <summary>
+        /// A server without its database may say so (5xx) and is asked again; what it refuses (4xx) ends the test.
+        /// </summary>
         private static async Task CheckAsync(HttpResponseMessage response)
         {
             ((int)response.StatusCode is >= 400 and < 500).ShouldBeFalse(await response.Content.ReadAsStringAsync());
@@ -312,7 +387,14 @@ public sealed class KilledTests
         /// <summary>The same functions that ./start and ./test keep their databases with.</summary>
         private void Bash(string script)
         {
-            var start = new ProcessStartInfo("bash", ["-c", $". \"$ROOT/scripts/prerequisites.sh\"; . \"$ROOT/scripts/postgres.sh\"; require_postgres; {script}"])
+            var start = new ProcessStartInfo(
+                "bash",
+                [
+                    "-c",
+                    ". \"$ROOT/scripts/prerequisites.sh\"; . \"$ROOT/scripts/postgres.sh\"; require_postgres; "
+                        + $"{script}",
+                ]
+            )
             {
                 RedirectStandardError = true,
             };

@@ -13,10 +13,13 @@ using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>What is done to leaves: moved, altered, stuck together, put in as inserts and fold-outs, measured.</summary>
+/// <summary>
+/// What is done to leaves: moved, altered, stuck together, put in as inserts and fold-outs, measured.
+/// </summary>
 public sealed class LeafTests
 {
-    private static Task<List<BinderLeaf>> LeavesAsync(TestHost host, AlbumView album) => host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
+    private static Task<List<BinderLeaf>> LeavesAsync(TestHost host, AlbumView album) =>
+        host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
 
     private static async Task<T> PutAsync<T>(TestHost host, string url, object body)
     {
@@ -25,17 +28,48 @@ public sealed class LeafTests
         return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
     }
 
-    private static Task<LeavesAnswer> FormAsync(TestHost host, AlbumView album, BinderLeaf leaf, FormLeafRequest request) =>
-        PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", request with { Revision = leaf.Revision });
+    private static Task<LeavesAnswer> FormAsync(
+        TestHost host,
+        AlbumView album,
+        BinderLeaf leaf,
+        FormLeafRequest request
+    ) =>
+        PutAsync<LeavesAnswer>(
+            host,
+            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
+            request with
+            {
+                Revision = leaf.Revision,
+            }
+        );
 
-    private static async Task<LeavesAnswer> AddLeafAsync(TestHost host, Guid unit, MakeRequest make, bool preview = false) =>
-        await host.PostAsync<LeavesAnswer>($"/api/units/{unit}/leaves", new AddLeafRequest((await host.OpenAsync(unit)).Revision, null, make, preview));
+    private static async Task<LeavesAnswer> AddLeafAsync(
+        TestHost host,
+        Guid unit,
+        MakeRequest make,
+        bool preview = false
+    ) =>
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{unit}/leaves",
+            new AddLeafRequest((await host.OpenAsync(unit)).Revision, null, make, preview)
+        );
 
-    private static async Task AddPicturesAsync(TestHost host, AlbumView album, int count, string day = "2026:05:06", int width = 1800, int height = 1200)
+    private static async Task AddPicturesAsync(
+        TestHost host,
+        AlbumView album,
+        int count,
+        string day = "2026:05:06",
+        int width = 1800,
+        int height = 1200
+    )
     {
         for (var i = 0; i < count; i++)
         {
-            await host.AddAsync(album.Id, $"{day[^2..]}-{i:00}.jpg", Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: (20 + (9 * i)) % 255));
+            await host.AddAsync(
+                album.Id,
+                $"{day[^2..]}-{i:00}.jpg",
+                Pictures.Jpeg(width, height, $"{day} 1{i / 10}:0{i % 10}:00", shade: (20 + (9 * i)) % 255)
+            );
         }
     }
 
@@ -53,7 +87,12 @@ public sealed class LeafTests
         fuse.Label.ShouldBe("Fuse 6x4 (pocket 1) into two 3x4");
 
         // First it is said what would happen, and nothing does.
-        var preview = await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!), Preview: true));
+        var preview = await FormAsync(
+            host,
+            album,
+            leaf,
+            new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!), Preview: true)
+        );
         (preview.EditId, preview.Moved.Single()).ShouldBe((null, "1 piece goes to the tray"));
         (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos.ShouldBe(0);
 
@@ -66,8 +105,18 @@ public sealed class LeafTests
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units[1].Pockets.ShouldBe(13);
 
         // Two windows: the second one's leaf is no longer what it looked at.
-        await host.RefusedAsync(409, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, new FuseRequest("2.1")));
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision + 1, new FuseRequest("9.9")));
+        await host.RefusedAsync(
+            409,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
+            new FormLeafRequest(leaf.Revision, new FuseRequest("2.1"))
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
+            new FormLeafRequest(leaf.Revision + 1, new FuseRequest("9.9"))
+        );
         await host.PostAsync<object>($"/api/edits/{done.EditId}/undo", new { });
         week = await host.OpenAsync(album.Units[0].Id);
         (week.Counts.Pockets, week.Counts.LoosePhotos).ShouldBe((12, 0));
@@ -84,12 +133,22 @@ public sealed class LeafTests
         leaf.Between.ShouldBeTrue();
         var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
         var half = detail.Cuts.Single(c => c.Keeps == CutKeeps.Columns);
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, CutDown: new CutRequest(CutKeeps.Columns, half.Size!)));
+        await FormAsync(
+            host,
+            album,
+            leaf,
+            new FormLeafRequest(0, CutDown: new CutRequest(CutKeeps.Columns, half.Size!))
+        );
         leaf = (await LeavesAsync(host, album))[1];
         (leaf.Front.Pockets, leaf.Design).ShouldBe((3, "Six 6x4, cut down to 6x12"));
         leaf.Note!.ShouldContain("hides 6 3/4 × 12 1/4 in");
         (await host.OpenAsync(week)).Faces[1].Note.ShouldNotBeNull();
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, CutDown: new CutRequest(CutKeeps.Columns, "5 in")));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
+            new FormLeafRequest(leaf.Revision, CutDown: new CutRequest(CutKeeps.Columns, "5 in"))
+        );
         await FormAsync(host, album, leaf, new FormLeafRequest(0, Anew: true));
         (await LeavesAsync(host, album))[1].Front.Pockets.ShouldBe(6);
     }
@@ -104,18 +163,38 @@ public sealed class LeafTests
         await AddLeafAsync(host, week, new MakeRequest(LeafKind.FoldOut, null, "6x8", "3 1/2 in"));
         var unit = await host.OpenAsync(week);
         var (front, back) = (unit.Faces[1], unit.Faces[2]);
-        (front.Kind, front.Pockets.Single().Size, front.FoldedWidth).ShouldBe((LeafKind.FoldOut, "6x8", Length.FromInches(3.5m).Emu));
+        (front.Kind, front.Pockets.Single().Size, front.FoldedWidth).ShouldBe(
+            (LeafKind.FoldOut, "6x8", Length.FromInches(3.5m).Emu)
+        );
         back.Pockets.Select(p => p.Size).ShouldBe(["2 1/2x8", "3 1/2x8"]);
         front.Marks.ShouldHaveSingleItem().Kind.ShouldBe(MarkKind.Fold);
         front.Note!.ShouldContain("a flap of 2 1/2 in");
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         unit.Counts.LoosePhotos.ShouldBe(0);
         // The whole sheet is printed as one piece.
-        var plan = await host.PostAsync<PrintPlanView>("/api/print-plans", new PrintRequest("fold", [week], "letter", "1/4 in", "0"));
+        var plan = await host.PostAsync<PrintPlanView>(
+            "/api/print-plans",
+            new PrintRequest("fold", [week], "letter", "1/4 in", "0")
+        );
         plan.Pieces.ShouldBe(7);
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "9x8", "3 1/2 in")));
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "6x8", "1/2 in")));
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week}/leaves", new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut)));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "9x8", "3 1/2 in"))
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "6x8", "1/2 in"))
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week}/leaves",
+            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut))
+        );
     }
 
     [Fact]
@@ -128,24 +207,47 @@ public sealed class LeafTests
         await AddLeafAsync(host, week, new MakeRequest(LeafKind.Divider));
         await AddLeafAsync(host, week, new MakeRequest(LeafKind.Envelope));
         var unit = await host.OpenAsync(week);
-        unit.Faces.Select(f => f.Kind).Distinct().ShouldBe([LeafKind.Pockets, LeafKind.Sheet, LeafKind.Divider, LeafKind.Envelope]);
+        unit.Faces.Select(f => f.Kind)
+            .Distinct()
+            .ShouldBe([LeafKind.Pockets, LeafKind.Sheet, LeafKind.Divider, LeafKind.Envelope]);
         unit.Counts.Pockets.ShouldBe(2 + 2 + 2);
         var sheet = unit.Faces[1];
         sheet.Pockets.Single().CutLabel.ShouldBe("6 3/4 × 8 1/4 in");
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A page of words.", Place: new PlaceRequest(sheet.LeafId, sheet.Side, "1")));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: "A page of words.",
+                Place: new PlaceRequest(sheet.LeafId, sheet.Side, "1")
+            )
+        );
         unit.Faces[1].Pockets.Single().Piece!.Fit!.WordsOver.ShouldBe(0);
         await using (var scope = host.Services.CreateAsyncScope())
         {
             // Nothing that matters within the ring strip: the lines begin behind it.
-            var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(week, CancellationToken.None);
+            var open = await scope
+                .ServiceProvider.GetRequiredService<UnitOpener>()
+                .OpenAsync(week, CancellationToken.None);
             var card = open.Content.Pieces.OfType<Core.Placing.Card>().Single();
-            var face = scope.ServiceProvider.GetRequiredService<PieceFaces>().CardFaceOf(open, card, open.CutSizeOf(card));
+            var face = scope
+                .ServiceProvider.GetRequiredService<PieceFaces>()
+                .CardFaceOf(open, card, open.CutSizeOf(card));
             face.Runs.Min(r => r.X).ShouldBeGreaterThanOrEqualTo(Protector.DefaultRingStrip.Points - 0.01);
         }
 
         // A choice of pages leaves them where they are.
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(week, 1)))[0];
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(week, unit.Revision)], choice.Standing, choice.Extra));
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(week, 1)
+            )
+        )[0];
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/pages",
+            new TakePagesRequest([new UnitAt(week, unit.Revision)], choice.Standing, choice.Extra)
+        );
         (await host.OpenAsync(week)).Faces.Count(f => f.Kind != LeafKind.Pockets).ShouldBe(6);
     }
 
@@ -157,7 +259,10 @@ public sealed class LeafTests
         await AddPicturesAsync(host, album, 20);
         await AddPicturesAsync(host, album, 3, "2026:05:13");
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        await host.PostAsync<LeavesAnswer>($"/api/units/{album.Units[0].Id}/leaves", new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, full));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/units/{album.Units[0].Id}/leaves",
+            new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, full)
+        );
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
         await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
         week.Counts.LoosePhotos.ShouldBe(0);
@@ -168,13 +273,18 @@ public sealed class LeafTests
         var preview = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2, Preview: true));
         preview.EditId.ShouldBeNull();
         preview.Moved[0].ShouldBe("2 pieces go to the tray");
-        preview.Moved.ShouldContain(m => m.StartsWith("Week 19: opposite of the back of leaf 1", StringComparison.Ordinal));
+        preview.Moved.ShouldContain(m =>
+            m.StartsWith("Week 19: opposite of the back of leaf 1", StringComparison.Ordinal)
+        );
         (await LeavesAsync(host, album))[1].LeafId.ShouldBe(leaf.LeafId);
 
         var moved = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2));
         var leaves = await LeavesAsync(host, album);
         (leaves[2].LeafId, leaves[2].Front.Title, leaves[2].Back.Title).ShouldBe((leaf.LeafId, "Week 20", "Week 20"));
-        ((await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos, (await host.OpenAsync(album.Units[1].Id)).Counts.Pockets).ShouldBe((2, 20));
+        (
+            (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos,
+            (await host.OpenAsync(album.Units[1].Id)).Counts.Pockets
+        ).ShouldBe((2, 20));
         await host.RefusedAsync(409, HttpMethod.Post, url, new MoveLeafRequest(leaf.Revision, 1));
         await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 2));
         await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 0));
@@ -183,7 +293,10 @@ public sealed class LeafTests
 
         // A leaf that carries two parts takes its pockets along, and the pieces stay with their part.
         var nine = (await LeavesAsync(host, album))[2];
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/leaves/{nine.LeafId}/move", new MoveLeafRequest(nine.Revision, 4));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/leaves/{nine.LeafId}/move",
+            new MoveLeafRequest(nine.Revision, 4)
+        );
         (await host.OpenAsync(album.Units[1].Id)).Counts.LoosePhotos.ShouldBe(0);
         (await host.OpenAsync(album.Units[0].Id)).Photos.Count.ShouldBe(20);
     }
@@ -203,19 +316,51 @@ public sealed class LeafTests
         PocketView At(UnitView unit, int face, string key) => unit.Faces[face].Pockets.Single(p => p.Key == key);
         At(week, 1, "1.1").Stuck.ShouldBeTrue();
         At(week, 1, "1.1").Behind.ShouldBe("a picture");
-        var (front, back, target) = (At(week, 1, "1.1").Piece!, At(next, 0, "1.1").Piece!.Title, new PlaceRequest(leaf.LeafId, LeafSide.Front, "3.3"));
+        var (front, back, target) = (
+            At(week, 1, "1.1").Piece!,
+            At(next, 0, "1.1").Piece!.Title,
+            new PlaceRequest(leaf.LeafId, LeafSide.Front, "3.3")
+        );
 
         // One half alone stays where it is.
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.TakeOut, Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "1.1")));
-        var answer = await host.PostAsync<EditAnswer>($"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: target));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week.Id}/edits",
+            new EditRequest(
+                week.Revision,
+                EditKind.TakeOut,
+                Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "1.1")
+            )
+        );
+        var answer = await host.PostAsync<EditAnswer>(
+            $"/api/units/{week.Id}/edits",
+            new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: target)
+        );
         answer.Done.ShouldContain("with the one stuck to its back");
         answer.Done.ShouldContain("before an earlier one now");
-        (At(answer.Unit, 1, "3.3").Piece!.Title, At(answer.Unit, 1, "3.3").Stuck, At(answer.Unit, 1, "1.1").Stuck).ShouldBe((front.Title, true, false));
+        (
+            At(answer.Unit, 1, "3.3").Piece!.Title,
+            At(answer.Unit, 1, "3.3").Stuck,
+            At(answer.Unit, 1, "1.1").Stuck
+        ).ShouldBe((front.Title, true, false));
         At(await host.OpenAsync(next.Id), 0, "3.3").Piece!.Title.ShouldBe(back);
         week = await host.StepAsync(answer.Unit, "undo");
-        (At(week, 1, "1.1").Piece!.Title, At(await host.OpenAsync(next.Id), 0, "1.1").Piece!.Title).ShouldBe((front.Title, back));
+        (At(week, 1, "1.1").Piece!.Title, At(await host.OpenAsync(next.Id), 0, "1.1").Piece!.Title).ShouldBe(
+            (front.Title, back)
+        );
         // Behind the title page lies no part of the album: there the pair cannot go.
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{week.Id}/edits", new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: new PlaceRequest(week.Faces[0].LeafId, LeafSide.Back, "1.1")));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{week.Id}/edits",
+            new EditRequest(
+                week.Revision,
+                EditKind.Put,
+                PieceId: front.Id,
+                Place: new PlaceRequest(week.Faces[0].LeafId, LeafSide.Back, "1.1")
+            )
+        );
     }
 
     [Fact]
@@ -226,11 +371,46 @@ public sealed class LeafTests
         await AddPicturesAsync(host, album, 1, "2026:05:13");
         var leaf = (await LeavesAsync(host, album))[1];
         var next = await host.OpenAsync(album.Units[1].Id);
-        await host.EditAsync(next, new EditRequest(0, EditKind.PutPhoto, next.Photos[0].Id, Place: new PlaceRequest(leaf.LeafId, LeafSide.Back, "2.2")));
-        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Paper star", "2 x 2 in", "1.5 mm", "", null, null, false, SeeThrough: true)));
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.Put, PieceId: week.LooseCards.Single().Id, Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "2.2")));
+        await host.EditAsync(
+            next,
+            new EditRequest(
+                0,
+                EditKind.PutPhoto,
+                next.Photos[0].Id,
+                Place: new PlaceRequest(leaf.LeafId, LeafSide.Back, "2.2")
+            )
+        );
+        var week = await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest(
+                    "Paper star",
+                    "2 x 2 in",
+                    "1.5 mm",
+                    "",
+                    null,
+                    null,
+                    false,
+                    SeeThrough: true
+                )
+            )
+        );
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.Put,
+                PieceId: week.LooseCards.Single().Id,
+                Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "2.2")
+            )
+        );
         week.Faces[1].Pockets.Single(p => p.Key == "2.2").Piece!.Warning!.ShouldContain("See-through");
-        (await host.OpenAsync(next.Id)).Faces[0].Pockets.Single(p => p.Key == "2.2").Piece!.Warning!.ShouldContain("Paper star");
+        (await host.OpenAsync(next.Id))
+            .Faces[0]
+            .Pockets.Single(p => p.Key == "2.2")
+            .Piece!.Warning!.ShouldContain("Paper star");
         var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
         // Faces are numbered so that a back is never a surprise: the middle of nine lies behind the middle.
         detail.Front.Pockets.Single(p => p.Key == "2.2").BehindNumber.ShouldBe(5);
@@ -247,22 +427,53 @@ public sealed class LeafTests
         await AddPicturesAsync(host, album, 3, "2026:05:13");
         await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
         await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
-        var job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("once", [album.Units[0].Id], "letter", "1/4 in", "0")));
+        var job = await PrintingTests.UntilEndedAsync(
+            host,
+            await host.PostAsync<PrintJobView>(
+                "/api/print-jobs",
+                new PrintRequest("once", [album.Units[0].Id], "letter", "1/4 in", "0")
+            )
+        );
         job.State.ShouldBe(PrintJobState.Done);
         var nine = album.Protectors.Single();
         var url = $"/api/albums/{album.Id}/protectors/{nine.Id}";
-        var request = new MeasureProtectorRequest(nine.Outer, nine.RingStrip, "1/16 in", [new MeasuredPocket("3x4", "3 x 4")], "0.3 mm", RingSide.Left, new HolesRequest("Three rings, 4 1/4 in apart"));
+        var request = new MeasureProtectorRequest(
+            nine.Outer,
+            nine.RingStrip,
+            "1/16 in",
+            [new MeasuredPocket("3x4", "3 x 4")],
+            "0.3 mm",
+            RingSide.Left,
+            new HolesRequest("Three rings, 4 1/4 in apart")
+        );
         var measured = await PutAsync<MeasuredAnswer>(host, url, request);
         measured.Recut.ShouldBe(3);
         measured.Printed.Count.ShouldBe(2);
         measured.Printed[0].ShouldBe("W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
         var view = measured.Album.Protectors.Single();
-        (view.Thickness, view.Holes!.FromTop.Count, view.Holes.Pattern).ShouldBe(("0.3 mm", 3, "Three rings, 4 1/4 in apart"));
+        (view.Thickness, view.Holes!.FromTop.Count, view.Holes.Pattern).ShouldBe(
+            ("0.3 mm", 3, "Three rings, 4 1/4 in apart")
+        );
         (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
 
-        measured = await PutAsync<MeasuredAnswer>(host, url, request with { Holes = new HolesRequest("Measured", "5/16 in", "1/4 in", ["2 in", "6 in", "10 1/4 in"]) });
+        measured = await PutAsync<MeasuredAnswer>(
+            host,
+            url,
+            request with
+            {
+                Holes = new HolesRequest("Measured", "5/16 in", "1/4 in", ["2 in", "6 in", "10 1/4 in"]),
+            }
+        );
         measured.Album.Protectors.Single().Holes!.FromTop.ShouldBe(["2 in", "6 in", "10 1/4 in"]);
-        var refused = await host.RefusedAsync(422, HttpMethod.Put, url, request with { Holes = new HolesRequest("Measured", "2 in", "1/4 in", ["2 in"]) });
+        var refused = await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            url,
+            request with
+            {
+                Holes = new HolesRequest("Measured", "2 in", "1/4 in", ["2 in"]),
+            }
+        );
         refused["detail"]!.ToString().ShouldContain("ring strip");
         await host.RefusedAsync(422, HttpMethod.Put, url, request with { Holes = new HolesRequest("Somebody's") });
         (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
@@ -272,23 +483,51 @@ public sealed class LeafTests
     public async Task In_the_leaf_school_a_week_lies_on_both_faces_of_one_leaf()
     {
         await using var host = await TestHost.StartAsync();
-        var album = await host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest("Leaf school", new NodaTime.LocalDate(2026, 5, 4), 3, ["9x12-nine-3x4"], MeasureSystem.Inches, School: PageSchool.Leaf));
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Leaf school",
+                new NodaTime.LocalDate(2026, 5, 4),
+                3,
+                ["9x12-nine-3x4"],
+                MeasureSystem.Inches,
+                School: PageSchool.Leaf
+            )
+        );
         album.School.ShouldBe(PageSchool.Leaf);
         await AddPicturesAsync(host, album, 30);
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
         unit.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(unit.Id, 1)
+            )
+        )[0];
         choice.Leaves.ShouldBe(1);
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra));
-        (await LeavesAsync(host, album)).Select(l => (l.Front.Title, l.Back.Title, l.Between)).ShouldBe(
-        [
-            ("title page", "empty", false), ("Week 19", "Week 19", false), ("Week 19", "Week 19", true), ("Week 20", "Week 20", false), ("Week 21", "Week 21", false),
-        ]);
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/pages",
+            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra)
+        );
+        (await LeavesAsync(host, album))
+            .Select(l => (l.Front.Title, l.Back.Title, l.Between))
+            .ShouldBe([
+                ("title page", "empty", false),
+                ("Week 19", "Week 19", false),
+                ("Week 19", "Week 19", true),
+                ("Week 20", "Week 20", false),
+                ("Week 21", "Week 21", false),
+            ]);
         // The leaf a week stands on is not taken out.
         var count = await host.GetAsync<CountView>($"/api/units/{album.Units[1].Id}/count");
         count.Leaves.ShouldAllBe(l => !l.MayGo);
-        await host.RefusedAsync(422, HttpMethod.Delete, $"/api/units/{album.Units[1].Id}/leaves/{count.Leaves[0].LeafId}?revision={count.Revision}", new { });
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Delete,
+            $"/api/units/{album.Units[1].Id}/leaves/{count.Leaves[0].LeafId}?revision={count.Revision}",
+            new { }
+        );
     }
 
     [Fact]
@@ -301,7 +540,12 @@ public sealed class LeafTests
         leaf = (await LeavesAsync(host, album))[1];
         (leaf.Tab, leaf.TabPlace).ShouldBe(("May", 2));
         (await host.OpenAsync(album.Units[0].Id)).Faces[1].Tab.ShouldBe("May");
-        await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form", new FormLeafRequest(leaf.Revision, Tab: new TabRequest("May", 9)));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
+            new FormLeafRequest(leaf.Revision, Tab: new TabRequest("May", 9))
+        );
         await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("", 0)));
         (await LeavesAsync(host, album))[1].Tab.ShouldBeNull();
     }
@@ -312,7 +556,13 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
         var protector = album.Protectors[0].Id;
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/protectors/{protector}/stock", new StockRequest(10), TestHost.Json)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album.Id}/protectors/{protector}/stock",
+                new StockRequest(10),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
         var leaf = (await LeavesAsync(host, album))[1];
         var fuse = (await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}")).Fusible[0];
         await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!)));
@@ -323,7 +573,8 @@ public sealed class LeafTests
         await host.PostAsync<StepAnswer>($"/api/edits/{anew.EditId}/undo", new { });
         (await StockAsync()).ShouldBe(10);
 
-        async Task<int?> StockAsync() => (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == protector).Stock;
+        async Task<int?> StockAsync() =>
+            (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == protector).Stock;
     }
 
     [Fact]
@@ -335,18 +586,35 @@ public sealed class LeafTests
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
         var placed = Filled(week);
         var revision = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Revision;
-        var preview = await PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Leaf, Preview: true));
+        var preview = await PutAsync<LeavesAnswer>(
+            host,
+            $"/api/albums/{album.Id}/school",
+            new ChangeSchoolRequest(revision, PageSchool.Leaf, Preview: true)
+        );
         preview.EditId.ShouldBeNull();
         preview.Moved.ShouldNotBeEmpty();
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).School.ShouldBe(PageSchool.Spread);
 
-        var changed = await PutAsync<LeavesAnswer>(host, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Leaf));
+        var changed = await PutAsync<LeavesAnswer>(
+            host,
+            $"/api/albums/{album.Id}/school",
+            new ChangeSchoolRequest(revision, PageSchool.Leaf)
+        );
         week = await host.OpenAsync(week.Id);
         week.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
         week.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
         Filled(week).ShouldBe(placed);
         // On the older revision it is refused with both sides.
-        (await host.RefusedAsync(409, HttpMethod.Put, $"/api/albums/{album.Id}/school", new ChangeSchoolRequest(revision, PageSchool.Spread)))["theirs"]!.AsArray().Count.ShouldBe(1);
+        (
+            await host.RefusedAsync(
+                409,
+                HttpMethod.Put,
+                $"/api/albums/{album.Id}/school",
+                new ChangeSchoolRequest(revision, PageSchool.Spread)
+            )
+        )["theirs"]!
+            .AsArray()
+            .Count.ShouldBe(1);
         await host.PostAsync<StepAnswer>($"/api/edits/{changed.EditId}/undo", new { });
         week = await host.OpenAsync(week.Id);
         week.Faces.Select(f => f.Side).ShouldBe([LeafSide.Back, LeafSide.Front]);
@@ -370,24 +638,41 @@ public sealed class LeafTests
             await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
         }
 
-        // The middle week: behind its left page lies the first week's right one, behind its right page the third week's left one.
+        // The middle week: behind its left page lies the first week's right one, behind its right page the third week's
+        // left one.
         var leaves = await LeavesAsync(host, album);
         await FormAsync(host, album, leaves[1], new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
-        var (first, week, third) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id), await host.OpenAsync(album.Units[2].Id));
+        var (first, week, third) = (
+            await host.OpenAsync(album.Units[0].Id),
+            await host.OpenAsync(album.Units[1].Id),
+            await host.OpenAsync(album.Units[2].Id)
+        );
         var (behindLeft, behindRight) = (Title(first, 1, "1.1"), Title(third, 0, "2.2"));
         var (left, right) = (Title(week, 0, "1.1"), Title(week, 1, "2.2"));
-        var answer = await host.PostAsync<EditAnswer>($"/api/units/{week.Id}/edits", new EditRequest(
-            week.Revision, EditKind.Put, PieceId: Piece(week, 0, "1.1").Id, Place: new PlaceRequest(week.Faces[1].LeafId, LeafSide.Front, "2.2")));
+        var answer = await host.PostAsync<EditAnswer>(
+            $"/api/units/{week.Id}/edits",
+            new EditRequest(
+                week.Revision,
+                EditKind.Put,
+                PieceId: Piece(week, 0, "1.1").Id,
+                Place: new PlaceRequest(week.Faces[1].LeafId, LeafSide.Front, "2.2")
+            )
+        );
         (Title(answer.Unit, 1, "2.2"), Title(answer.Unit, 0, "1.1")).ShouldBe((left, right));
         (first, third) = (await host.OpenAsync(first.Id), await host.OpenAsync(third.Id));
         (Title(first, 1, "1.1"), Title(third, 0, "2.2")).ShouldBe((behindRight, behindLeft));
         // The guest is drawn as well as its hosts.
         Piece(third, 0, "2.2").Crop.ShouldNotBeNull();
-        (await host.Client.GetAsync($"/api/units/{third.Id}/spread.png", TestContext.Current.CancellationToken)).IsSuccessStatusCode.ShouldBeTrue();
+        (
+            await host.Client.GetAsync($"/api/units/{third.Id}/spread.png", TestContext.Current.CancellationToken)
+        ).IsSuccessStatusCode.ShouldBeTrue();
         await host.StepAsync(answer.Unit, "undo");
-        (Title(await host.OpenAsync(first.Id), 1, "1.1"), Title(await host.OpenAsync(third.Id), 0, "2.2")).ShouldBe((behindLeft, behindRight));
+        (Title(await host.OpenAsync(first.Id), 1, "1.1"), Title(await host.OpenAsync(third.Id), 0, "2.2")).ShouldBe(
+            (behindLeft, behindRight)
+        );
 
-        static PieceView Piece(UnitView unit, int face, string key) => unit.Faces[face].Pockets.Single(p => p.Key == key).Piece!;
+        static PieceView Piece(UnitView unit, int face, string key) =>
+            unit.Faces[face].Pockets.Single(p => p.Key == key).Piece!;
 
         static string Title(UnitView unit, int face, string key) => Piece(unit, face, key).Title;
     }

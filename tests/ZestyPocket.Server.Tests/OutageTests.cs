@@ -14,7 +14,9 @@ public sealed class OutageTests
     [InlineData(122, "The disk is full")]
     [InlineData(30, "The data folder cannot be written to")]
     public void A_full_disk_and_a_read_only_one_are_told_apart(int number, string title) =>
-        Outage.Of(new InvalidOperationException("outer", new IOException("inner", unchecked((int)0x80070000) | number)))!.Title.ShouldBe(title);
+        Outage
+            .Of(new InvalidOperationException("outer", new IOException("inner", unchecked((int)0x80070000) | number)))!
+            .Title.ShouldBe(title);
 
     [Theory]
     [InlineData("53100", "The disk is full")]
@@ -26,7 +28,8 @@ public sealed class OutageTests
         Outage.Of(new PostgresException("", "FATAL", "FATAL", state))!.Title.ShouldBe(title);
 
     [Fact]
-    public void A_broken_rule_of_the_database_is_no_outage() => Outage.Of(new PostgresException("", "ERROR", "ERROR", "23505")).ShouldBeNull();
+    public void A_broken_rule_of_the_database_is_no_outage() =>
+        Outage.Of(new PostgresException("", "ERROR", "ERROR", "23505")).ShouldBeNull();
 
     [Fact]
     public void Without_a_database_everything_says_so_and_when_to_ask_again()

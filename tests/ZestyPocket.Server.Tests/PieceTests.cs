@@ -12,14 +12,27 @@ namespace ZestyPocket.Server.Tests;
 /// <summary>Collages, pictures over several pockets, pockets left clear, and pictures wanted in one size.</summary>
 public sealed class PieceTests
 {
-    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(TestHost host, int pictures, params string[] designs) => await WeekAsync(host, pictures, 1, designs);
+    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(
+        TestHost host,
+        int pictures,
+        params string[] designs
+    ) => await WeekAsync(host, pictures, 1, designs);
 
-    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(TestHost host, int pictures, int times, string[] designs)
+    private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(
+        TestHost host,
+        int pictures,
+        int times,
+        string[] designs
+    )
     {
         var album = await host.MakeAlbumAsync(designs);
         for (var i = 0; i < pictures; i++)
         {
-            await host.AddAsync(album.Id, $"p{i:00}.jpg", Pictures.Jpeg(1800 * times, 1200 * times, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i)));
+            await host.AddAsync(
+                album.Id,
+                $"p{i:00}.jpg",
+                Pictures.Jpeg(1800 * times, 1200 * times, $"2026:05:06 1{i / 10}:0{i % 10}:00", shade: 20 + (9 * i))
+            );
         }
 
         return (album, await host.OpenAsync(album.Units[0].Id));
@@ -35,7 +48,10 @@ public sealed class PieceTests
         count.Moves[0].Kind.ShouldBe(MoveKind.MakeCollage);
         var move = count.Moves[0];
         (move.PhotoIds!.Count, move.Size).ShouldBe((4, "6x4"));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(move.Size!, move.PhotoIds!)));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(move.Size!, move.PhotoIds!))
+        );
         (await host.GetAsync<CountView>($"/api/units/{unit.Id}/count")).Lacking.ShouldBe(0);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         unit.Undo.ShouldBe("Filled the spread with 11 photos, 1 collage and 0 cards");
@@ -45,21 +61,81 @@ public sealed class PieceTests
         pocket.Piece!.Collage!.Cells.Count.ShouldBe(4);
 
         // A word cell, a wider gutter: the pictures find their cells anew.
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.ChangeCollage, PieceId: pocket.Piece.Id, Collage: new CollageRequest("6x4", move.PhotoIds!, WordCells: 2, Gutter: "1/8 in")));
-        var collage = unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Kind == PieceKind.Collage).Piece!.Collage!;
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.ChangeCollage,
+                PieceId: pocket.Piece.Id,
+                Collage: new CollageRequest("6x4", move.PhotoIds!, WordCells: 2, Gutter: "1/8 in")
+            )
+        );
+        var collage = unit
+            .Faces.SelectMany(f => f.Pockets)
+            .Single(p => p.Piece?.Kind == PieceKind.Collage)
+            .Piece!.Collage!;
         (collage.Cells.Count, collage.Cells.Count(c => c.PhotoId is null), collage.Gutter).ShouldBe((6, 2, "1/8 in"));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.ChangeCollage, PieceId: pocket.Piece.Id, Collage: new CollageRequest(
-            "6x4", [], Layout: collage.Layout, Gutter: collage.Gutter, Cells: [.. collage.Cells.Select((c, i) => new CollageCellRequest(c.Key, c.PhotoId, c.PhotoId is null ? "Market day" : null))])));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.ChangeCollage,
+                PieceId: pocket.Piece.Id,
+                Collage: new CollageRequest(
+                    "6x4",
+                    [],
+                    Layout: collage.Layout,
+                    Gutter: collage.Gutter,
+                    Cells:
+                    [
+                        .. collage.Cells.Select(
+                            (c, i) => new CollageCellRequest(c.Key, c.PhotoId, c.PhotoId is null ? "Market day" : null)
+                        ),
+                    ]
+                )
+            )
+        );
 
-        var job = await PrintingTests.UntilEndedAsync(host, await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("collage", [unit.Id], "letter", "1/4 in", "0")));
-        using var pdf = PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken));
+        var job = await PrintingTests.UntilEndedAsync(
+            host,
+            await host.PostAsync<PrintJobView>(
+                "/api/print-jobs",
+                new PrintRequest("collage", [unit.Id], "letter", "1/4 in", "0")
+            )
+        );
+        using var pdf = PdfDocument.Open(
+            await host.Client.GetByteArrayAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken)
+        );
         // Eleven prints and the four pictures of the collage, which is one piece on the sheet.
         pdf.GetPages().Sum(p => p.GetImages().Count()).ShouldBe(15);
         string.Join(' ', pdf.GetPages().Select(p => p.Text)).ShouldContain("Market day");
 
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", [])));
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", [.. unit.Photos.Take(10).Select(p => p.Id)])));
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("nothing", [unit.Photos[0].Id, unit.Photos[1].Id])));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", []))
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(
+                unit.Revision,
+                EditKind.AddCollage,
+                Collage: new CollageRequest("6x4", [.. unit.Photos.Take(10).Select(p => p.Id)])
+            )
+        );
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(
+                unit.Revision,
+                EditKind.AddCollage,
+                Collage: new CollageRequest("nothing", [unit.Photos[0].Id, unit.Photos[1].Id])
+            )
+        );
     }
 
     [Fact]
@@ -68,15 +144,41 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekAsync(host, 2, 2, ["12x12-six-6x4"]);
         var six = album.Protectors.Single();
-        (await host.Client.PutAsync($"/api/albums/{album.Id}/protectors/{six.Id}", System.Net.Http.Json.JsonContent.Create(
-            new MeasureProtectorRequest(six.Outer, six.RingStrip, "0", [new MeasuredPocket("6x4", "5 3/4 x 4")]), options: TestHost.Json), TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsync(
+                $"/api/albums/{album.Id}/protectors/{six.Id}",
+                System.Net.Http.Json.JsonContent.Create(
+                    new MeasureProtectorRequest(
+                        six.Outer,
+                        six.RingStrip,
+                        "0",
+                        [new MeasuredPocket("6x4", "5 3/4 x 4")]
+                    ),
+                    options: TestHost.Json
+                ),
+                TestContext.Current.CancellationToken
+            )
+        ).EnsureSuccessStatusCode();
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         var move = count.Moves.Single(m => m.Kind == MoveKind.SpanPockets);
         move.Places!.Count.ShouldBe(2);
-        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.PutSpan, PhotoId: move.PhotoIds![0], Places: [new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"), new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.2")]));
+        unit = await host.EditAsync(
+            await host.OpenAsync(unit.Id),
+            new EditRequest(
+                0,
+                EditKind.PutSpan,
+                PhotoId: move.PhotoIds![0],
+                Places:
+                [
+                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
+                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.2"),
+                ]
+            )
+        );
         var slices = unit.Faces[0].Pockets.Take(2).Select(p => p.Piece!).ToList();
         slices.Select(s => (s.Span!.Number, s.Span.Of)).ShouldBe([(1, 2), (2, 2)]);
-        // Left to right as the back shows them: the picture goes on where the first slice ends, but for the weld of 1/4 in.
+        // Left to right as the back shows them: the picture goes on where the first slice ends, but for the weld of 1/4
+        // in.
         var (left, right) = (slices[0].Crop!, slices[1].Crop!);
         var perInch = left.Width / 5.75;
         (right.Left - left.Left - left.Width).ShouldBe(perInch / 4, 1e-6);
@@ -84,12 +186,35 @@ public sealed class PieceTests
         unit.Counts.LoosePhotos.ShouldBe(1);
 
         // Framed as one, printed as two pieces, taken out as one.
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Frame, PieceId: slices[1].Id, Framing: new FramingView(0.5, 0.2, 1.5)));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.Frame, PieceId: slices[1].Id, Framing: new FramingView(0.5, 0.2, 1.5))
+        );
         unit.Faces[0].Pockets.Take(2).ShouldAllBe(p => p.Piece!.Framing!.Zoom == 1.5 && p.Locked);
-        var plan = await host.PostAsync<PrintPlanView>("/api/print-plans", new PrintRequest("span", [unit.Id], "letter", "1/4 in", "0"));
+        var plan = await host.PostAsync<PrintPlanView>(
+            "/api/print-plans",
+            new PrintRequest("span", [unit.Id], "letter", "1/4 in", "0")
+        );
         plan.Pieces.ShouldBe(2);
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.PutSpan, PhotoId: unit.Photos[1].Id, Places: [new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"), new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "2.2")]));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1")));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(
+                unit.Revision,
+                EditKind.PutSpan,
+                PhotoId: unit.Photos[1].Id,
+                Places:
+                [
+                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
+                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "2.2"),
+                ]
+            )
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"))
+        );
         unit.Counts.LoosePhotos.ShouldBe(2);
     }
 
@@ -103,7 +228,12 @@ public sealed class PieceTests
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         (count.Pockets, count.Clear, count.Lacking).ShouldBe((11, 1, 1));
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        (unit.Faces[0].Pockets[2].Piece, unit.Faces[0].Pockets[2].LeftClear, unit.Counts.LoosePhotos, unit.Counts.OpenPockets).ShouldBe((null, true, 1, 0));
+        (
+            unit.Faces[0].Pockets[2].Piece,
+            unit.Faces[0].Pockets[2].LeftClear,
+            unit.Counts.LoosePhotos,
+            unit.Counts.OpenPockets
+        ).ShouldBe((null, true, 1, 0));
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: place, Locked: false));
         unit.Counts.OpenPockets.ShouldBe(1);
     }
@@ -114,14 +244,27 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekAsync(host, 9, "9x12-nine-3x4", "9x12-6x8-five-3x4");
         var wanted = unit.Photos[4].Id;
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", new EditRequest(unit.Revision, EditKind.Wish, PhotoId: wanted, Size: "12x12"));
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/units/{unit.Id}/edits",
+            new EditRequest(unit.Revision, EditKind.Wish, PhotoId: wanted, Size: "12x12")
+        );
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Wish, PhotoId: wanted, Size: "6x8"));
         unit.Wishes.ShouldBe([new WishView(wanted, "6x8")]);
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(unit.Id, 1)
+            )
+        )[0];
         var large = album.Protectors.Single(p => p.DesignKey == "9x12-6x8-five-3x4").Id;
         choice.Standing.ShouldContain(s => s.ProtectorId == large);
         choice.Unplaced.ShouldBe(0);
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/pages",
+            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra)
+        );
         unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
         unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Photo?.Id == wanted).Size.ShouldBe("6x8");
     }
@@ -143,9 +286,25 @@ public sealed class PieceTests
         kept[0].Parts.Single().Says.ShouldContain("stays on its pages");
 
         // Cropping does not matter to this keeper, leaves do: the answer is at least as short of leaves as any.
-        var own = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask with { Weights = new WeightsView(50_000, 10, 0, 0, 100_000) }))[0];
+        var own = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                ask with
+                {
+                    Weights = new WeightsView(50_000, 10, 0, 0, 100_000),
+                }
+            )
+        )[0];
         own.Name.ShouldBe("Your weights");
-        await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/pages/choose", ask with { Weights = new WeightsView(-1, 0, 0, 0, 0) });
+        await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/pages/choose",
+            ask with
+            {
+                Weights = new WeightsView(-1, 0, 0, 0, 0),
+            }
+        );
     }
 
     [Fact]
@@ -156,13 +315,21 @@ public sealed class PieceTests
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         var move = count.Moves.Single(m => m.Kind == MoveKind.FusePocket);
         move.Label.ShouldBe("Fuse W19 L2: 6x4 into two 3x4");
-        var choices = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1));
+        var choices = await host.PostAsync<List<PageChoiceView>>(
+            $"/api/albums/{album.Id}/pages/choose",
+            new ChoosePagesRequest(unit.Id, 1)
+        );
         var fused = choices.Single(c => c.Name == "Better if you fuse one pocket");
         (fused.Leaves, fused.Unplaced, fused.Empty).ShouldBe((0, 0, 0));
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/pages", new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], fused.Standing, fused.Extra));
+        await host.PostAsync<LeavesAnswer>(
+            $"/api/albums/{album.Id}/pages",
+            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], fused.Standing, fused.Extra)
+        );
         count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         (count.Pockets, count.Lacking, count.Free).ShouldBe((13, 0, 0));
-        (await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill))).Counts.LoosePhotos.ShouldBe(0);
+        (
+            await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill))
+        ).Counts.LoosePhotos.ShouldBe(0);
     }
 
     [Fact]
@@ -177,14 +344,23 @@ public sealed class PieceTests
             for (var i = 0; i < 399; i++)
             {
                 var copy = (Storage.Photos.Photo)db.Entry(photo).CurrentValues.ToObject();
-                (copy.Id, copy.Sha256, copy.FileName) = (Guid.CreateVersion7(), i.ToString("x64", System.Globalization.CultureInfo.InvariantCulture), $"c{i}.jpg");
+                (copy.Id, copy.Sha256, copy.FileName) = (
+                    Guid.CreateVersion7(),
+                    i.ToString("x64", System.Globalization.CultureInfo.InvariantCulture),
+                    $"c{i}.jpg"
+                );
                 db.Photos.Add(copy);
             }
 
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         }
 
-        var choice = (await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", new ChoosePagesRequest(unit.Id, 1)))[0];
+        var choice = (
+            await host.PostAsync<List<PageChoiceView>>(
+                $"/api/albums/{album.Id}/pages/choose",
+                new ChoosePagesRequest(unit.Id, 1)
+            )
+        )[0];
         (choice.Unplaced, choice.Parts.Single().Pockets >= 400).ShouldBe((0, true));
     }
 }

@@ -8,7 +8,9 @@ using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>Print jobs run in the same process as Hangfire's storage, which is one a process: hence one collection.</summary>
+/// <summary>
+/// Print jobs run in the same process as Hangfire's storage, which is one a process: hence one collection.
+/// </summary>
 public sealed class PrintingTests
 {
     [Fact]
@@ -16,7 +18,10 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync(runJobs: true);
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 14);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A short week."));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A short week.")
+        );
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
         var request = new PrintRequest("once", [unit.Id], "letter", "1/4 in", "0");
 
@@ -30,12 +35,17 @@ public sealed class PrintingTests
         (job.State, job.Problem).ShouldBe((PrintJobState.Done, null));
         job.PagesDone.ShouldBe(plan.Sheets.Count + 1);
 
-        using var pdf = PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken));
+        using var pdf = PdfDocument.Open(
+            await host.Client.GetByteArrayAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken)
+        );
         pdf.GetPages().Sum(p => p.GetImages().Count()).ShouldBe(11);
         string.Join(' ', pdf.GetPages().Select(p => p.Text)).ShouldContain("A short week.");
 
         // The preview on the screen is drawn by the same painter.
-        var png = await host.Client.GetByteArrayAsync($"/api/units/{unit.Id}/sheets/1?paper=letter&margin=1/4 in&gap=0", TestContext.Current.CancellationToken);
+        var png = await host.Client.GetByteArrayAsync(
+            $"/api/units/{unit.Id}/sheets/1?paper=letter&margin=1/4 in&gap=0",
+            TestContext.Current.CancellationToken
+        );
         png[..4].ShouldBe([0x89, 0x50, 0x4E, 0x47]);
     }
 
@@ -45,7 +55,10 @@ public sealed class PrintingTests
         await using var host = await TestHost.StartAsync(runJobs: true);
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        var job = await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("restart", [unit.Id], "a4", "5 mm", "2 mm"));
+        var job = await host.PostAsync<PrintJobView>(
+            "/api/print-jobs",
+            new PrintRequest("restart", [unit.Id], "a4", "5 mm", "2 mm")
+        );
         await host.RestartAsync();
         job = await UntilEndedAsync(host, job);
         job.State.ShouldBe(PrintJobState.Done);
@@ -57,7 +70,10 @@ public sealed class PrintingTests
         await using var host = await TestHost.StartAsync(runJobs: false);
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        var job = await host.PostAsync<PrintJobView>("/api/print-jobs", new PrintRequest("cancel", [unit.Id], "letter", "1/4", "0"));
+        var job = await host.PostAsync<PrintJobView>(
+            "/api/print-jobs",
+            new PrintRequest("cancel", [unit.Id], "letter", "1/4", "0")
+        );
         await host.PostAsync<PrintJobView>($"/api/print-jobs/{job.Id}/cancel", new { });
 
         // No worker runs in this host: the job is drawn here, as the worker would, and meets the wish to cancel.
@@ -65,7 +81,9 @@ public sealed class PrintingTests
         await scope.ServiceProvider.GetRequiredService<PrintJobRunner>().RunAsync(job.Id, CancellationToken.None);
         (await host.GetAsync<PrintJobView>($"/api/print-jobs/{job.Id}")).State.ShouldBe(PrintJobState.Cancelled);
         Directory.GetFiles(host.DataFolder, "*.pdf*", SearchOption.AllDirectories).ShouldBeEmpty();
-        (await host.Client.GetAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken)).IsSuccessStatusCode.ShouldBeFalse();
+        (
+            await host.Client.GetAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken)
+        ).IsSuccessStatusCode.ShouldBeFalse();
     }
 
     [Fact]
@@ -74,9 +92,15 @@ public sealed class PrintingTests
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 1);
         var good = new PrintRequest("x", [unit.Id], "letter", "1/4", "0");
-        (await host.PostAsync<PrintPlanView>("/api/print-plans", good)).Words.ShouldContain("Nothing lies in a pocket yet");
-        (await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { Margin = "wide" }))["detail"]!.GetValue<string>().ShouldContain("wide");
-        (await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { Margin = "3 in" }))["detail"]!.GetValue<string>().ShouldContain("between 0 and 1 in");
+        (await host.PostAsync<PrintPlanView>("/api/print-plans", good)).Words.ShouldContain(
+            "Nothing lies in a pocket yet"
+        );
+        (await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { Margin = "wide" }))["detail"]!
+            .GetValue<string>()
+            .ShouldContain("wide");
+        (await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { Margin = "3 in" }))["detail"]!
+            .GetValue<string>()
+            .ShouldContain("between 0 and 1 in");
         await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { PaperKey = "foolscap" });
         await host.RefusedAsync(422, HttpMethod.Post, "/api/print-plans", good with { UnitIds = [] });
         await host.RefusedAsync(404, HttpMethod.Post, "/api/print-plans", good with { UnitIds = [Guid.NewGuid()] });
@@ -88,12 +112,19 @@ public sealed class PrintingTests
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        using var pdf = PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/units/{unit.Id}/spread.pdf", TestContext.Current.CancellationToken));
+        using var pdf = PdfDocument.Open(
+            await host.Client.GetByteArrayAsync(
+                $"/api/units/{unit.Id}/spread.pdf",
+                TestContext.Current.CancellationToken
+            )
+        );
         var page = pdf.GetPage(1);
         // Two 9x12 pages with their ring strips and welds: 2 x 9 3/4 by 12 1/4 in.
         (page.Width, page.Height).ShouldBe((19.5 * 72, 12.25 * 72));
         page.GetImages().Count().ShouldBe(12);
-        (await host.Client.GetAsync($"/api/units/{unit.Id}/spread.png", TestContext.Current.CancellationToken)).Content.Headers.ContentType!.MediaType.ShouldBe("image/png");
+        (
+            await host.Client.GetAsync($"/api/units/{unit.Id}/spread.png", TestContext.Current.CancellationToken)
+        ).Content.Headers.ContentType!.MediaType.ShouldBe("image/png");
     }
 
     [Fact]
@@ -101,12 +132,25 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 1);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: ""));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "")
+        );
         var card = unit.LooseCards.Single();
-        var few = await host.PostAsync<Server.Words.FitAnswer>("/api/fit", new Server.Words.FitRequest("Three small words", "reading-serif", unit.Id, card.Id));
+        var few = await host.PostAsync<Server.Words.FitAnswer>(
+            "/api/fit",
+            new Server.Words.FitRequest("Three small words", "reading-serif", unit.Id, card.Id)
+        );
         (few.Fit.WordsOver, few.Fit.SizePt).ShouldBe((0, 13));
         var many = await host.PostAsync<Server.Words.FitAnswer>(
-            "/api/fit", new Server.Words.FitRequest(string.Join(' ', Enumerable.Repeat("marmalade", 600)), "reading-serif", unit.Id, card.Id));
+            "/api/fit",
+            new Server.Words.FitRequest(
+                string.Join(' ', Enumerable.Repeat("marmalade", 600)),
+                "reading-serif",
+                unit.Id,
+                card.Id
+            )
+        );
         many.Fit.WordsOver.ShouldBeGreaterThan(0);
         many.Fit.Verdict.ShouldContain($"{many.Fit.WordsOver} words too many");
         (await host.OpenAsync(unit.Id)).Revision.ShouldBe(unit.Revision);

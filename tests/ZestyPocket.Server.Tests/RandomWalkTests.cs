@@ -29,9 +29,15 @@ public sealed class RandomWalkTests
 {
     private const int Commands = 200;
 
-    private static int Walks => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks) ? walks : 12;
+    private static int Walks =>
+        int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks)
+            ? walks
+            : 12;
 
-    private static int FirstSeed => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed) ? seed : 1;
+    private static int FirstSeed =>
+        int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed)
+            ? seed
+            : 1;
 
     [Fact]
     public async Task Whatever_is_done_in_whatever_order_nothing_is_lost_and_everything_can_be_undone()
@@ -63,7 +69,12 @@ public sealed class RandomWalkTests
 
     private sealed class Walk(TestHost host, int seed)
     {
-        private static readonly string[] Words = ["We walked.", "It rained all day and we read.", "Bread, and the first strawberries of the year; nobody spoke for a while."];
+        private static readonly string[] Words =
+        [
+            "We walked.",
+            "It rained all day and we read.",
+            "Bread, and the first strawberries of the year; nobody spoke for a while.",
+        ];
 
         private readonly Random _random = new(seed);
         private readonly List<string> _log = [];
@@ -77,8 +88,18 @@ public sealed class RandomWalkTests
 
         public async Task BeginAsync()
         {
-            _album = (await host.PostAsync<AlbumView>(
-                "/api/albums", new MakeAlbumRequest($"Walk {seed}", new LocalDate(2026, 5, 4), 3, ["6x8-four-3x4", "6x8-two-6x4"], MeasureSystem.Inches))).Id;
+            _album = (
+                await host.PostAsync<AlbumView>(
+                    "/api/albums",
+                    new MakeAlbumRequest(
+                        $"Walk {seed}",
+                        new LocalDate(2026, 5, 4),
+                        3,
+                        ["6x8-four-3x4", "6x8-two-6x4"],
+                        MeasureSystem.Inches
+                    )
+                )
+            ).Id;
             for (var i = 0; i < 4; i++)
             {
                 await ImportAsync();
@@ -96,19 +117,27 @@ public sealed class RandomWalkTests
                 _log.Add(await CommandAsync(services, services.GetRequiredService<ZestyContext>()));
                 Done++;
             }
-            catch (Exception refusal) when (refusal is RuleException or StaleRevisionException or Server.Hosting.MissingException)
+            catch (Exception refusal)
+                when (refusal is RuleException or StaleRevisionException or Server.Hosting.MissingException)
             {
                 Refused++;
             }
             catch (Exception broken) when (broken is not OperationCanceledException)
             {
-                throw new InvalidOperationException($"Walk {seed} broke after: {string.Join(" · ", _log.TakeLast(12))}", broken);
+                throw new InvalidOperationException(
+                    $"Walk {seed} broke after: {string.Join(" · ", _log.TakeLast(12))}",
+                    broken
+                );
             }
         }
 
         private async Task<string> CommandAsync(IServiceProvider services, ZestyContext db)
         {
-            var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == _album).OrderBy(u => u.Ordinal).ToListAsync();
+            var units = await db
+                .Units.AsNoTracking()
+                .Where(u => u.AlbumId == _album)
+                .OrderBy(u => u.Ordinal)
+                .ToListAsync();
             var unit = Any(units);
             switch (_random.Next(20))
             {
@@ -116,46 +145,92 @@ public sealed class RandomWalkTests
                     await ImportAsync();
                     return "import";
                 case 1:
-                    return (await services.GetRequiredService<TapeEditor>().MergeAsync(unit.Id, unit.Revision, default)).Done;
+                    return (
+                        await services.GetRequiredService<TapeEditor>().MergeAsync(unit.Id, unit.Revision, default)
+                    ).Done;
                 case 2:
-                    return (await services.GetRequiredService<TapeEditor>().SplitAsync(unit.Id, unit.Revision, default)).Done;
+                    return (
+                        await services.GetRequiredService<TapeEditor>().SplitAsync(unit.Id, unit.Revision, default)
+                    ).Done;
                 case 3:
-                    return units.Count > 8 ? throw new RuleException("Long enough.") : (await services.GetRequiredService<TapeEditor>().GrowAsync(_album, 1, _random.Next(2) == 0, default)).Done;
+                    return units.Count > 8
+                        ? throw new RuleException("Long enough.")
+                        : (
+                            await services
+                                .GetRequiredService<TapeEditor>()
+                                .GrowAsync(_album, 1, _random.Next(2) == 0, default)
+                        ).Done;
                 case 4:
                     var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
                     var scheme = Any(Enum.GetValues<WeekScheme>());
-                    return (await services.GetRequiredService<TapeEditor>().CountAnewAsync(_album, album.Revision, c => c with { Scheme = scheme }, $"Scheme {scheme}", default)).Done;
+                    return (
+                        await services
+                            .GetRequiredService<TapeEditor>()
+                            .CountAnewAsync(
+                                _album,
+                                album.Revision,
+                                c => c with { Scheme = scheme },
+                                $"Scheme {scheme}",
+                                default
+                            )
+                    ).Done;
                 case 5:
-                    return (await services.GetRequiredService<TapeEditor>().LeaveOutAsync(unit.Id, unit.Revision, _random.Next(2) == 0, default)).Done;
+                    return (
+                        await services
+                            .GetRequiredService<TapeEditor>()
+                            .LeaveOutAsync(unit.Id, unit.Revision, _random.Next(2) == 0, default)
+                    ).Done;
                 case 6:
                     return await EditPhotoAsync(services, db);
                 case 7:
                     return await TellAsync(services, db, unit);
                 case 8 when units.Count < 9:
-                    var protector = Any(await db.Protectors.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync());
-                    return (await services.GetRequiredService<LeafEditor>().AddAsync(unit.Id, new AddLeafRequest(unit.Revision, protector.Id), default)).Done;
+                    var protector = Any(
+                        await db.Protectors.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync()
+                    );
+                    return (
+                        await services
+                            .GetRequiredService<LeafEditor>()
+                            .AddAsync(unit.Id, new AddLeafRequest(unit.Revision, protector.Id), default)
+                    ).Done;
                 case 9 or 10 or 11:
                     return await StepBackOrForthAsync(services, db, unit);
                 default:
-                    return (await services.GetRequiredService<UnitEditor>().ApplyAsync(unit.Id, await EditAsync(services, unit), default)).Done;
+                    return (
+                        await services
+                            .GetRequiredService<UnitEditor>()
+                            .ApplyAsync(unit.Id, await EditAsync(services, unit), default)
+                    ).Done;
             }
         }
 
         private async Task<EditRequest> EditAsync(IServiceProvider services, AlbumUnit unit)
         {
             var open = await services.GetRequiredService<UnitOpener>().OpenAsync(unit.Id, default);
-            var place = Any(open.Pockets.ToList()) is { Place: { PocketKey: not null } at } ? new PlaceRequest(at.LeafId, at.Side, at.PocketKey) : null;
+            var place = Any(open.Pockets.ToList()) is { Place: { PocketKey: not null } at }
+                ? new PlaceRequest(at.LeafId, at.Side, at.PocketKey)
+                : null;
             var piece = open.Content.Pieces.IsEmpty ? (Guid?)null : Any(open.Content.Pieces).Id;
             var photo = open.Photos.Count == 0 ? (Guid?)null : Any(open.Photos.Keys.ToList());
             return _random.Next(9) switch
             {
                 0 => new EditRequest(unit.Revision, EditKind.Fill),
-                1 => new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Any(Words), Place: _random.Next(2) == 0 ? place : null),
+                1 => new EditRequest(
+                    unit.Revision,
+                    EditKind.AddCard,
+                    CardKind: CardKind.Journaling,
+                    Words: Any(Words),
+                    Place: _random.Next(2) == 0 ? place : null
+                ),
                 2 => new EditRequest(unit.Revision, EditKind.Put, PieceId: piece, Place: place),
                 3 => new EditRequest(unit.Revision, EditKind.TakeOut, Place: place),
                 4 => new EditRequest(unit.Revision, EditKind.Discard, PieceId: piece),
                 5 => new EditRequest(unit.Revision, EditKind.Lock, Place: place, Locked: _random.Next(2) == 0),
-                6 => new EditRequest(unit.Revision, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, _random.Next(2) == 0)),
+                6 => new EditRequest(
+                    unit.Revision,
+                    EditKind.AddKeepsake,
+                    Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, _random.Next(2) == 0)
+                ),
                 7 => new EditRequest(unit.Revision, EditKind.LeaveClear, Place: place, Locked: _random.Next(2) == 0),
                 _ => new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: photo, Place: place),
             };
@@ -170,7 +245,11 @@ public sealed class RandomWalkTests
                 1 => new PhotoChange(Day: new LocalDate(2026, 5, 1).PlusDays(_random.Next(30))),
                 _ => new PhotoChange(TakeDayAway: true),
             };
-            return (await services.GetRequiredService<PhotoEditor>().ApplyAsync(_album, new PhotoEditRequest([new PhotoAt(photo.Id, photo.Revision)], change), default)).Done;
+            return (
+                await services
+                    .GetRequiredService<PhotoEditor>()
+                    .ApplyAsync(_album, new PhotoEditRequest([new PhotoAt(photo.Id, photo.Revision)], change), default)
+            ).Done;
         }
 
         private async Task<string> TellAsync(IServiceProvider services, ZestyContext db, AlbumUnit unit)
@@ -178,10 +257,19 @@ public sealed class RandomWalkTests
             var stories = services.GetRequiredService<StoryEditor>();
             if (await db.Stories.AsNoTracking().Where(s => s.AlbumId == _album).ToListAsync() is { Count: > 3 } told)
             {
-                return (await stories.SetAsync(unit.Id, Any(told).Id, new SetStoryRequest(unit.Revision, 1 + _random.Next(2)), default)).Done;
+                return (
+                    await stories.SetAsync(
+                        unit.Id,
+                        Any(told).Id,
+                        new SetStoryRequest(unit.Revision, 1 + _random.Next(2)),
+                        default
+                    )
+                ).Done;
             }
 
-            return (await stories.MakeAsync(_album, new NewStoryRequest(Any(Words), "", [unit.FirstDay]), default)).Done;
+            return (
+                await stories.MakeAsync(_album, new NewStoryRequest(Any(Words), "", [unit.FirstDay]), default)
+            ).Done;
         }
 
         private async Task<string> StepBackOrForthAsync(IServiceProvider services, ZestyContext db, AlbumUnit unit)
@@ -202,7 +290,10 @@ public sealed class RandomWalkTests
         private async Task ImportAsync()
         {
             var i = _pictures++;
-            var taken = _random.Next(8) == 0 ? null : $"2026:05:{1 + _random.Next(30):00} {_random.Next(24):00}:{_random.Next(60):00}:00";
+            var taken =
+                _random.Next(8) == 0
+                    ? null
+                    : $"2026:05:{1 + _random.Next(30):00} {_random.Next(24):00}:{_random.Next(60):00}:00";
             await host.AddAsync(_album, $"{i}.jpg", Pictures.Jpeg(64 + i, 48, taken, shade: (seed + i) % 250));
         }
 
@@ -215,7 +306,10 @@ public sealed class RandomWalkTests
             var days = await AlbumDays.ReadAsync(db, album, default);
             foreach (var photo in await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync())
             {
-                photo.UnitId.ShouldBe(days.Place(photo).UnitId, $"walk {seed}: {photo.FileName} of {photo.Day} after {string.Join(" · ", _log.TakeLast(10))}");
+                photo.UnitId.ShouldBe(
+                    days.Place(photo).UnitId,
+                    $"walk {seed}: {photo.FileName} of {photo.Day} after {string.Join(" · ", _log.TakeLast(10))}"
+                );
             }
 
             var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == _album).ToListAsync();
@@ -229,7 +323,13 @@ public sealed class RandomWalkTests
                 content.Placements.ShouldAllBe(p => content.Find(p.PieceId) != null, says);
                 content.Pieces.ShouldAllBe(p => seen.Add(p.Id), says);
                 content.Placements.ShouldAllBe(
-                    p => leaves.Any(l => l.Id == p.Place.LeafId && (p.Place.Side == Core.Pages.LeafSide.Front ? l.FrontUnitId : l.BackUnitId) == unit.Id), says);
+                    p =>
+                        leaves.Any(l =>
+                            l.Id == p.Place.LeafId
+                            && (p.Place.Side == Core.Pages.LeafSide.Front ? l.FrontUnitId : l.BackUnitId) == unit.Id
+                        ),
+                    says
+                );
             }
         }
 
@@ -238,7 +338,9 @@ public sealed class RandomWalkTests
             for (var i = 0; ; i++)
             {
                 await using var scope = host.Services.CreateAsyncScope();
-                var (undo, _) = await scope.ServiceProvider.GetRequiredService<History>().NextOfAlbumAsync(_album, default);
+                var (undo, _) = await scope
+                    .ServiceProvider.GetRequiredService<History>()
+                    .NextOfAlbumAsync(_album, default);
                 if (undo is null)
                 {
                     break;
@@ -259,18 +361,41 @@ public sealed class RandomWalkTests
             await using var scope = host.Services.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
             var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
-            var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == _album).OrderBy(u => u.Ordinal).ToListAsync();
-            var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == _album).OrderBy(l => l.Ordinal).ToListAsync();
-            var photos = await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).OrderBy(p => p.AddedAt).ThenBy(p => p.FileName).Take(4).ToListAsync();
-            return string.Join('\n', [
-                UnitContentJson.WriteState(album.ReadCalendar()), UnitContentJson.WriteState(album.ReadWords()), album.Name,
-                .. units.Select(u => $"{u.Id} {u.Ordinal} {u.ReadDates()} {UnitContentJson.Write(u.Read())}"),
-                .. leaves.Select(l => $"{l.Id} {l.Ordinal} {l.ProtectorId} {l.FrontUnitId} {l.BackUnitId} {UnitContentJson.WriteState(l.ReadForm())}"),
-                .. photos.Select(p => $"{p.Id} {p.Verdict} {p.KeeperDay} {p.DayTakenAway} {p.UnitId}"),
-                $"{await db.Stories.CountAsync(s => s.AlbumId == _album)} stories",
-            ]);
+            var units = await db
+                .Units.AsNoTracking()
+                .Where(u => u.AlbumId == _album)
+                .OrderBy(u => u.Ordinal)
+                .ToListAsync();
+            var leaves = await db
+                .Leaves.AsNoTracking()
+                .Where(l => l.AlbumId == _album)
+                .OrderBy(l => l.Ordinal)
+                .ToListAsync();
+            var photos = await db
+                .Photos.AsNoTracking()
+                .Where(p => p.AlbumId == _album)
+                .OrderBy(p => p.AddedAt)
+                .ThenBy(p => p.FileName)
+                .Take(4)
+                .ToListAsync();
+            return string.Join(
+                '\n',
+                [
+                    UnitContentJson.WriteState(album.ReadCalendar()),
+                    UnitContentJson.WriteState(album.ReadWords()),
+                    album.Name,
+                    .. units.Select(u => $"{u.Id} {u.Ordinal} {u.ReadDates()} {UnitContentJson.Write(u.Read())}"),
+                    .. leaves.Select(l =>
+                        $"{l.Id} {l.Ordinal} {l.ProtectorId} {l.FrontUnitId} {l.BackUnitId} "
+                        + $"{UnitContentJson.WriteState(l.ReadForm())}"
+                    ),
+                    .. photos.Select(p => $"{p.Id} {p.Verdict} {p.KeeperDay} {p.DayTakenAway} {p.UnitId}"),
+                    $"{await db.Stories.CountAsync(s => s.AlbumId == _album)} stories",
+                ]
+            );
         }
 
-        private T Any<T>(IReadOnlyList<T> among) => among.Count == 0 ? throw new RuleException("There is none.") : among[_random.Next(among.Count)];
+        private T Any<T>(IReadOnlyList<T> among) =>
+            among.Count == 0 ? throw new RuleException("There is none.") : among[_random.Next(among.Count)];
     }
 }

@@ -11,11 +11,16 @@ namespace ZestyPocket.Server.Tests;
 public sealed class StoryTests
 {
     private static readonly LocalDate Wednesday = new(2026, 5, 6);
-    private static readonly string Long = string.Join(' ', Enumerable.Range(0, 90).Select(i => i % 9 == 8 ? "marmalade." : "kettle"));
+    private static readonly string Long = string.Join(
+        ' ',
+        Enumerable.Range(0, 90).Select(i => i % 9 == 8 ? "marmalade." : "kettle")
+    );
 
-    private static Task<List<StoryView>> StoriesAsync(TestHost host, Guid album, Guid unit) => host.GetAsync<List<StoryView>>($"/api/albums/{album}/stories?unitId={unit}");
+    private static Task<List<StoryView>> StoriesAsync(TestHost host, Guid album, Guid unit) =>
+        host.GetAsync<List<StoryView>>($"/api/albums/{album}/stories?unitId={unit}");
 
-    private static string OnCards(UnitView week, Guid story) => string.Join(' ', week.LooseCards.Where(p => p.StoryId == story).Select(p => p.Words)).Trim();
+    private static string OnCards(UnitView week, Guid story) =>
+        string.Join(' ', week.LooseCards.Where(p => p.StoryId == story).Select(p => p.Words)).Trim();
 
     [Fact]
     public async Task A_story_flows_over_its_cards_and_they_follow_every_change_of_it()
@@ -23,19 +28,33 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var made = await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest(Long, "Jam", [Wednesday]));
+        var made = await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest(Long, "Jam", [Wednesday])
+        );
         var story = (await StoriesAsync(host, album.Id, week)).Single();
-        (story.Id, story.WordCount, story.UnitId, story.DayLabel).ShouldBe((made.StoryId!.Value, 90, week, "Wed 6 May"));
+        (story.Id, story.WordCount, story.UnitId, story.DayLabel).ShouldBe(
+            (made.StoryId!.Value, 90, week, "Wed 6 May")
+        );
 
         var unit = await host.OpenAsync(week);
-        await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest(unit.Revision, 2, "plain-sans"));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/stories/{story.Id}/cards",
+            new SetStoryRequest(unit.Revision, 2, "plain-sans")
+        );
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(Long);
         unit.LooseCards.Select(c => c.Fit!.SizePt).Distinct().Count().ShouldBe(1, "one size for all cards of a story");
 
         // Half the words: the cards change with them, in the same edit, and one undo brings both back.
         var half = Long[..(Long.Length / 2)].Trim();
-        (await host.Client.PutAsJsonAsync($"/api/stories/{story.Id}", new WriteStoryRequest(story.Revision, half), TestHost.Json)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/stories/{story.Id}",
+                new WriteStoryRequest(story.Revision, half),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(half);
         unit = await host.StepAsync(unit, "undo");
@@ -44,11 +63,18 @@ public sealed class StoryTests
 
         // On the card itself they cannot drift away from the story.
         var card = unit.LooseCards.First(c => c.StoryId == story.Id);
-        var refused = await host.Client.PostAsJsonAsync($"/api/units/{week}/edits", new EditRequest(unit.Revision, EditKind.WriteCard, PieceId: card.Id, Words: "other"), TestHost.Json);
+        var refused = await host.Client.PostAsJsonAsync(
+            $"/api/units/{week}/edits",
+            new EditRequest(unit.Revision, EditKind.WriteCard, PieceId: card.Id, Words: "other"),
+            TestHost.Json
+        );
         (await refused.Content.ReadAsStringAsync()).ShouldContain("flow here from a story");
 
         // Too few cards: what finds no room stays on the last and is told.
-        var once = await host.PostAsync<StoryAnswer>($"/api/units/{week}/stories/{story.Id}/cards", new SetStoryRequest(unit.Revision, 1, "note-hand"));
+        var once = await host.PostAsync<StoryAnswer>(
+            $"/api/units/{week}/stories/{story.Id}/cards",
+            new SetStoryRequest(unit.Revision, 1, "note-hand")
+        );
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(Long);
         unit.LooseCards.Count(c => c.StoryId == story.Id).ShouldBe(1);
@@ -61,18 +87,33 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("We planted beans. It rained.", Days: [Wednesday]));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest("We planted beans. It rained.", Days: [Wednesday])
+        );
         var story = (await StoriesAsync(host, album.Id, week)).Single();
-        var rest = await host.PostAsync<StoryAnswer>($"/api/stories/{story.Id}/split", new SplitStoryRequest(story.Revision, 17));
+        var rest = await host.PostAsync<StoryAnswer>(
+            $"/api/stories/{story.Id}/split",
+            new SplitStoryRequest(story.Revision, 17)
+        );
         (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.", "It rained."]);
 
         story = (await StoriesAsync(host, album.Id, week))[0];
-        await host.PostAsync<StoryAnswer>($"/api/stories/{story.Id}/merge", new MergeStoryRequest(story.Revision, rest.StoryId!.Value));
+        await host.PostAsync<StoryAnswer>(
+            $"/api/stories/{story.Id}/merge",
+            new MergeStoryRequest(story.Revision, rest.StoryId!.Value)
+        );
         (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.\n\nIt rained."]);
 
         // To another week: it is no longer this one's.
         story = (await StoriesAsync(host, album.Id, week))[0];
-        (await host.Client.PutAsJsonAsync($"/api/stories/{story.Id}", new WriteStoryRequest(story.Revision, Days: [new LocalDate(2026, 5, 13)]), TestHost.Json)).EnsureSuccessStatusCode();
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/stories/{story.Id}",
+                new WriteStoryRequest(story.Revision, Days: [new LocalDate(2026, 5, 13)]),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
         (await StoriesAsync(host, album.Id, week)).ShouldBeEmpty();
         story = (await StoriesAsync(host, album.Id, album.Units[1].Id)).Single();
 
@@ -82,7 +123,13 @@ public sealed class StoryTests
         await host.PostAsync<StepAnswer>($"/api/edits/{answer.EditId}/undo", new { });
         (await StoriesAsync(host, album.Id, album.Units[1].Id)).Count.ShouldBe(1);
 
-        (await host.Client.PostAsJsonAsync($"/api/stories/{story.Id}/split", new SplitStoryRequest(story.Revision + 2, 0), TestHost.Json)).IsSuccessStatusCode.ShouldBeFalse();
+        (
+            await host.Client.PostAsJsonAsync(
+                $"/api/stories/{story.Id}/split",
+                new SplitStoryRequest(story.Revision + 2, 0),
+                TestHost.Json
+            )
+        ).IsSuccessStatusCode.ShouldBeFalse();
     }
 
     [Fact]
@@ -97,7 +144,10 @@ public sealed class StoryTests
         {
             using var content = new StringContent(feeds.RootElement.GetProperty(kind).GetString()!);
             content.Headers.ContentType = new("application/octet-stream");
-            var response = await host.Client.PostAsync($"/api/albums/{album.Id}/stories/file?name=feed.{kind}", content);
+            var response = await host.Client.PostAsync(
+                $"/api/albums/{album.Id}/stories/file?name=feed.{kind}",
+                content
+            );
             response.EnsureSuccessStatusCode();
             return (await response.Content.ReadFromJsonAsync<StoriesArrived>(TestHost.Json))!;
         }
@@ -118,10 +168,16 @@ public sealed class StoryTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
         var room = await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(Long));
         room.Words.ShouldBe(90);
-        room.Summary.ShouldMatch("^90 words: one [36] x 4 in card at [0-9.]+ pt, or one 9 x 12 in page at [0-9.]+ pt\\.$|^90 words: one [36]x4( in)? card at [0-9.]+ pt, or one 9x12( in)? page at [0-9.]+ pt\\.$|^90 words: one [36] × 4 in card at [0-9.]+ pt, or one 9 × 12 in page at [0-9.]+ pt\\.$");
+        room.Summary.ShouldMatch(
+            "^90 words: one [36] x 4 in card at [0-9.]+ pt, or one 9 x 12 in page at [0-9.]+ pt\\.$|^90 words: one "
+                + "[36]x4( in)? card at [0-9.]+ pt, or one 9x12( in)? page at [0-9.]+ pt\\.$|^90 words: one [36] × "
+                + "4 in card at [0-9.]+ pt, or one 9 × 12 in page at [0-9.]+ pt\\.$"
+        );
         // 3x4 with 5 mm margins holds 13 lines of 2.6 in: 74 words by hand, so 90 need two.
         room.ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(2);
-        (await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(""))).Summary.ShouldBe("No words yet.");
+        (await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(""))).Summary.ShouldBe(
+            "No words yet."
+        );
     }
 
     [Fact]
@@ -131,30 +187,77 @@ public sealed class StoryTests
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
         var words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
-        (await host.Client.PutAsJsonAsync(
-            $"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]), TestHost.Json)).EnsureSuccessStatusCode();
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s."));
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album.Id}/words",
+                new ChangeAlbumWords(
+                    words.Revision,
+                    People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]
+                ),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People)
+        );
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s."
+            )
+        );
         unit.LooseCards.Single(c => c.CardKind == CardKind.People).Fit!.WordCount.ShouldBe(3);
 
         var findings = await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings");
-        findings.Select(f => (f.Kind, f.Found, f.Mend)).ShouldBe(
-        [
-            (WordFindingKind.WrongDate, "Sunday 3 May", null), (WordFindingKind.NameSpeltTwoWays, "Junei", "Junie"), (WordFindingKind.DoubleSpace, "  ", " "), (WordFindingKind.Spelling, "kettel", "kettle"),
-        ]);
+        findings
+            .Select(f => (f.Kind, f.Found, f.Mend))
+            .ShouldBe([
+                (WordFindingKind.WrongDate, "Sunday 3 May", null),
+                (WordFindingKind.NameSpeltTwoWays, "Junei", "Junie"),
+                (WordFindingKind.DoubleSpace, "  ", " "),
+                (WordFindingKind.Spelling, "kettel", "kettle"),
+            ]);
         var name = findings[1];
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: name.MendedWords));
-        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.NameSpeltTwoWays);
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: name.MendedWords)
+        );
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f =>
+            f.Kind == WordFindingKind.NameSpeltTwoWays
+        );
 
         // A word the keeper calls right is right from then on; Americans have their own dictionary.
         words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/words", new ChangeAlbumWords(words.Revision, KnownWords: ["kettel"]), TestHost.Json)).EnsureSuccessStatusCode();
-        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f => f.Kind == WordFindingKind.Spelling);
-        unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: "The colour of the harbour."));
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album.Id}/words",
+                new ChangeAlbumWords(words.Revision, KnownWords: ["kettel"]),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f =>
+            f.Kind == WordFindingKind.Spelling
+        );
+        unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: "The colour of the harbour.")
+        );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
         var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
-        (await host.Client.PutAsJsonAsync($"/api/albums/{album.Id}/calendar", new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay), TestHost.Json)).EnsureSuccessStatusCode();
-        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Select(f => f.Found).ShouldBe(["colour", "harbour"]);
+        (
+            await host.Client.PutAsJsonAsync(
+                $"/api/albums/{album.Id}/calendar",
+                new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay),
+                TestHost.Json
+            )
+        ).EnsureSuccessStatusCode();
+        (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings"))
+            .Select(f => f.Found)
+            .ShouldBe(["colour", "harbour"]);
     }
 
     [Fact]
@@ -163,17 +266,34 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         var week = album.Units[0].Id;
-        (await host.Client.GetAsync($"/api/units/{week}/cue-sheet")).IsSuccessStatusCode.ShouldBeFalse("there is nothing to write yet");
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Long, StyleKey: "typewriter"));
+        (await host.Client.GetAsync($"/api/units/{week}/cue-sheet")).IsSuccessStatusCode.ShouldBeFalse(
+            "there is nothing to write yet"
+        );
+        var unit = await host.EditAsync(
+            await host.OpenAsync(week),
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Long, StyleKey: "typewriter")
+        );
         var card = unit.LooseCards[0];
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.WriteCard, PieceId: card.Id, Words: Long, Setting: new CardSetting(ByHand: true)));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(
+                0,
+                EditKind.WriteCard,
+                PieceId: card.Id,
+                Words: Long,
+                Setting: new CardSetting(ByHand: true)
+            )
+        );
         // 3x4 with 5 mm margins: 13 lines of 2.6 in at 2.2 words an inch hold 74 of the 90 words.
         unit.LooseCards[0].Fit!.Verdict.ShouldBe("By hand: 16 of 90 words too many for 13 lines.");
         var face = await host.Client.GetByteArrayAsync(unit.LooseCards[0].FaceUrl);
         face.Length.ShouldBeGreaterThan(500);
 
-        using var pdf = UglyToad.PdfPig.PdfDocument.Open(await host.Client.GetByteArrayAsync($"/api/units/{week}/cue-sheet"));
-        var text = string.Concat(pdf.GetPages().SelectMany(p => p.Letters).Select(l => l.Value)).Replace(" ", "", StringComparison.Ordinal);
+        using var pdf = UglyToad.PdfPig.PdfDocument.Open(
+            await host.Client.GetByteArrayAsync($"/api/units/{week}/cue-sheet")
+        );
+        var text = string.Concat(pdf.GetPages().SelectMany(p => p.Letters).Select(l => l.Value))
+            .Replace(" ", "", StringComparison.Ordinal);
         text.ShouldContain("Whattowritewhere:Week19");
         text.ShouldContain("13lines:");
         text.Split("marmalade.").Length.ShouldBe(11);

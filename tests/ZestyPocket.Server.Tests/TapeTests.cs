@@ -25,15 +25,22 @@ public sealed class TapeTests
         var second = await FilledAsync(host, album.Units[1].Id);
         var fourthPages = fourth.Faces.Select(f => (f.LeafId, f.Side)).ToList();
 
-        var merged = await host.PostAsync<TapeAnswer>($"/api/units/{second.Id}/merge", new TapeRequest(second.Revision));
+        var merged = await host.PostAsync<TapeAnswer>(
+            $"/api/units/{second.Id}/merge",
+            new TapeRequest(second.Revision)
+        );
         merged.Done.ShouldBe("Merged Day 2 and Day 3");
         album = await ViewAsync(host, album.Id);
         album.Units.Select(u => u.Title).ShouldBe(["Day 1", "Days 2–3", "Day 4", "Day 5"]);
         var both = await host.OpenAsync(second.Id);
         both.Photos.Select(p => p.FileName).ShouldBe(["a.jpg", "b.jpg"]);
         both.Faces.Count.ShouldBe(2);
-        both.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(1, "what lay in a pocket still does");
-        (await host.OpenAsync(fourth.Id)).Faces.Select(f => (f.LeafId, f.Side)).ShouldBe(fourthPages, "what follows stays on its pages");
+        both.Faces.SelectMany(f => f.Pockets)
+            .Count(p => p.Piece is not null)
+            .ShouldBe(1, "what lay in a pocket still does");
+        (await host.OpenAsync(fourth.Id))
+            .Faces.Select(f => (f.LeafId, f.Side))
+            .ShouldBe(fourthPages, "what follows stays on its pages");
 
         var split = await host.PostAsync<TapeAnswer>($"/api/units/{both.Id}/split", new TapeRequest(both.Revision));
         album = await ViewAsync(host, album.Id);
@@ -78,12 +85,20 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = await host.OpenAsync(album.Units[0].Id);
-        await host.PostAsync<TapeAnswer>($"/api/units/{week.Id}/name", new RenameUnitRequest(week.Revision, " The great flood "));
+        await host.PostAsync<TapeAnswer>(
+            $"/api/units/{week.Id}/name",
+            new RenameUnitRequest(week.Revision, " The great flood ")
+        );
         week = await host.OpenAsync(week.Id);
         week.Title.ShouldBe("The great flood");
         await host.PostAsync<TapeAnswer>($"/api/units/{week.Id}/name", new RenameUnitRequest(week.Revision, ""));
         (await host.OpenAsync(week.Id)).Title.ShouldBe("Week 19");
-        var refusal = await host.RefusedAsync(409, HttpMethod.Post, $"/api/units/{week.Id}/name", new RenameUnitRequest(week.Revision, "Late"));
+        var refusal = await host.RefusedAsync(
+            409,
+            HttpMethod.Post,
+            $"/api/units/{week.Id}/name",
+            new RenameUnitRequest(week.Revision, "Late")
+        );
         refusal["theirs"]!.AsArray().Count.ShouldBe(1);
     }
 
@@ -97,7 +112,9 @@ public sealed class TapeTests
         album = await ViewAsync(host, album.Id);
         album.Units.Select(u => u.Title).Take(3).ShouldBe(["Week 17", "Week 18", "Week 19"]);
         var same = await host.OpenAsync(first.Id);
-        same.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(1, "its pieces moved with its pages");
+        same.Faces.SelectMany(f => f.Pockets)
+            .Count(p => p.Piece is not null)
+            .ShouldBe(1, "its pieces moved with its pages");
         foreach (var unit in album.Units)
         {
             var faces = (await host.OpenAsync(unit.Id)).Faces;
@@ -117,14 +134,32 @@ public sealed class TapeTests
         await host.AddAsync(album.Id, "sunday.jpg", Pictures.Jpeg(taken: "2026:05:10 10:00:00", shade: 10));
         await host.AddAsync(album.Id, "monday.jpg", Pictures.Jpeg(taken: "2026:05:11 10:00:00", shade: 20));
         var week = await host.OpenAsync(album.Units[0].Id);
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos.Single().Id, Place: EditingTests.Place(week, 0)));
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Stays here", StyleKey: "typewriter"));
+        week = await host.EditAsync(
+            week,
+            new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos.Single().Id, Place: EditingTests.Place(week, 0))
+        );
+        week = await host.EditAsync(
+            week,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                Words: "Stays here",
+                StyleKey: "typewriter"
+            )
+        );
 
         var calendar = await host.GetAsync<CalendarView>($"/api/albums/{album.Id}/calendar");
-        var answer = await PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/calendar", new CountAnewRequest(calendar.Revision, Scheme: WeekScheme.SundayFirst));
+        var answer = await PutAsync<TapeAnswer>(
+            host,
+            $"/api/albums/{album.Id}/calendar",
+            new CountAnewRequest(calendar.Revision, Scheme: WeekScheme.SundayFirst)
+        );
         answer.Moved.ShouldBe(["1 picture from Week 19 to Week 20", "1 print left a pocket because the picture moved"]);
         var moved = await host.OpenAsync(week.Id);
-        (moved.Title, moved.Label, moved.Photos.Count, moved.LooseCards.Count).ShouldBe(("Week 19", "3–9 May 2026", 0, 1));
+        (moved.Title, moved.Label, moved.Photos.Count, moved.LooseCards.Count).ShouldBe(
+            ("Week 19", "3–9 May 2026", 0, 1)
+        );
         (await host.OpenAsync(album.Units[1].Id)).Photos.Select(p => p.FileName).ShouldBe(["sunday.jpg", "monday.jpg"]);
 
         var undone = await host.StepAsync(moved, "undo");
@@ -138,19 +173,41 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await TripAsync(host, 5, new LocalDate(2026, 6, 11));
         var calendar = await host.GetAsync<CalendarView>($"/api/albums/{album.Id}/calendar");
-        await PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/calendar", new CountAnewRequest(calendar.Revision, Stays:
-        [
-            new("Tokyo", "Asia/Tokyo", "2026-06-11T08:00", "2026-06-12T20:00"),
-            new("Honolulu", "Pacific/Honolulu", "2026-06-12T08:00", null),
-        ]));
+        await PutAsync<TapeAnswer>(
+            host,
+            $"/api/albums/{album.Id}/calendar",
+            new CountAnewRequest(
+                calendar.Revision,
+                Stays:
+                [
+                    new("Tokyo", "Asia/Tokyo", "2026-06-11T08:00", "2026-06-12T20:00"),
+                    new("Honolulu", "Pacific/Honolulu", "2026-06-12T08:00", null),
+                ]
+            )
+        );
         album = await ViewAsync(host, album.Id);
-        album.Units.Select(u => u.Label).ShouldBe(["11 June 2026", "12 June 2026", "12 June 2026, again", "13 June 2026", "14 June 2026"]);
+        album
+            .Units.Select(u => u.Label)
+            .ShouldBe(["11 June 2026", "12 June 2026", "12 June 2026, again", "13 June 2026", "14 June 2026"]);
         // At ten on that date: the first time in Tokyo (a phone, +09:00), the second in Honolulu (+10:00 behind).
-        var first = await host.AddAsync(album.Id, "tokyo.jpg", Pictures.Jpeg(taken: "2026:06:12 10:00:00", shade: 10, offset: "+09:00"));
-        var second = await host.AddAsync(album.Id, "honolulu.jpg", Pictures.Jpeg(taken: "2026:06:12 10:00:00", shade: 20, offset: "-10:00"));
+        var first = await host.AddAsync(
+            album.Id,
+            "tokyo.jpg",
+            Pictures.Jpeg(taken: "2026:06:12 10:00:00", shade: 10, offset: "+09:00")
+        );
+        var second = await host.AddAsync(
+            album.Id,
+            "honolulu.jpg",
+            Pictures.Jpeg(taken: "2026:06:12 10:00:00", shade: 20, offset: "-10:00")
+        );
         (first.UnitId, second.UnitId).ShouldBe((album.Units[1].Id, album.Units[2].Id));
 
-        var bad = await host.RefusedAsync(422, HttpMethod.Put, $"/api/albums/{album.Id}/calendar", new CountAnewRequest(calendar.Revision + 1, Stays: [new("Nowhere", "Moon/Base", "2026-06-11T08:00", null)]));
+        var bad = await host.RefusedAsync(
+            422,
+            HttpMethod.Put,
+            $"/api/albums/{album.Id}/calendar",
+            new CountAnewRequest(calendar.Revision + 1, Stays: [new("Nowhere", "Moon/Base", "2026-06-11T08:00", null)])
+        );
         bad["detail"]!.GetValue<string>().ShouldContain("Moon/Base");
     }
 
@@ -158,8 +215,20 @@ public sealed class TapeTests
     public async Task A_documented_day_has_a_page_an_hour_and_offers_the_picture_nearest_to_each()
     {
         await using var host = await TestHost.StartAsync();
-        var album = await host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest(
-            "A Saturday", new LocalDate(2026, 5, 2), 1, ["6x8-two-6x4"], MeasureSystem.Inches, AlbumKind.DocumentedDay, Clock: HourClock.Twelve, WakingFrom: new LocalTime(7, 0), WakingUntil: new LocalTime(22, 0)));
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "A Saturday",
+                new LocalDate(2026, 5, 2),
+                1,
+                ["6x8-two-6x4"],
+                MeasureSystem.Inches,
+                AlbumKind.DocumentedDay,
+                Clock: HourClock.Twelve,
+                WakingFrom: new LocalTime(7, 0),
+                WakingUntil: new LocalTime(22, 0)
+            )
+        );
         album.Units.Count.ShouldBe(16);
         album.Units.Select(u => u.Title).Take(2).ShouldBe(["7 a.m.", "8 a.m."]);
         await host.AddAsync(album.Id, "early.jpg", Pictures.Jpeg(taken: "2026:05:02 07:40:00", shade: 10));
@@ -182,16 +251,42 @@ public sealed class TapeTests
     public async Task A_countdown_counts_its_days_from_one()
     {
         await using var host = await TestHost.StartAsync();
-        var album = await host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest(
-            "Twelve days", new LocalDate(2026, 12, 20), 12, ["6x8-two-6x4"], MeasureSystem.Inches, AlbumKind.Countdown, DateOrder: DateOrder.MonthDay));
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Twelve days",
+                new LocalDate(2026, 12, 20),
+                12,
+                ["6x8-two-6x4"],
+                MeasureSystem.Inches,
+                AlbumKind.Countdown,
+                DateOrder: DateOrder.MonthDay
+            )
+        );
         (album.Units[11].Title, album.Units[11].Label).ShouldBe(("Day 12", "December 31, 2026"));
         (album.CanGrowAtStart, album.CanGrowAtEnd).ShouldBe((false, true));
-        var refusal = await host.RefusedAsync(422, HttpMethod.Post, $"/api/albums/{album.Id}/grow", new GrowRequest(1, AtEnd: false));
+        var refusal = await host.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            $"/api/albums/{album.Id}/grow",
+            new GrowRequest(1, AtEnd: false)
+        );
         refusal["detail"]!.GetValue<string>().ShouldContain("number 1");
     }
 
-    internal static Task<AlbumView> TripAsync(TestHost host, int days, LocalDate? first = null) => host.PostAsync<AlbumView>("/api/albums", new MakeAlbumRequest(
-        "Test trip", first ?? new LocalDate(2026, 6, 6), days, ["6x8-two-6x4", "6x8-full"], MeasureSystem.Inches, AlbumKind.Trip, HomeZone: "Europe/London"));
+    internal static Task<AlbumView> TripAsync(TestHost host, int days, LocalDate? first = null) =>
+        host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Test trip",
+                first ?? new LocalDate(2026, 6, 6),
+                days,
+                ["6x8-two-6x4", "6x8-full"],
+                MeasureSystem.Inches,
+                AlbumKind.Trip,
+                HomeZone: "Europe/London"
+            )
+        );
 
     private static Task<AlbumView> ViewAsync(TestHost host, Guid id) => host.GetAsync<AlbumView>($"/api/albums/{id}");
 
@@ -200,16 +295,26 @@ public sealed class TapeTests
         var unit = await host.OpenAsync(unitId);
         if (unit.Photos.Count == 0)
         {
-            await host.AddAsync(unit.AlbumId, "fill.jpg", Pictures.Jpeg(taken: $"{unit.FirstDay:uuuu':'MM':'dd} 11:00:00", shade: shade));
+            await host.AddAsync(
+                unit.AlbumId,
+                "fill.jpg",
+                Pictures.Jpeg(taken: $"{unit.FirstDay:uuuu':'MM':'dd} 11:00:00", shade: shade)
+            );
             unit = await host.OpenAsync(unitId);
         }
 
-        return await host.EditAsync(unit, new EditRequest(0, EditKind.PutPhoto, PhotoId: unit.Photos[0].Id, Place: EditingTests.Place(unit, 0)));
+        return await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.PutPhoto, PhotoId: unit.Photos[0].Id, Place: EditingTests.Place(unit, 0))
+        );
     }
 
     internal static async Task<T> PutAsync<T>(TestHost host, string url, object body)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Put, url) { Content = System.Net.Http.Json.JsonContent.Create(body, options: TestHost.Json) };
+        using var request = new HttpRequestMessage(HttpMethod.Put, url)
+        {
+            Content = System.Net.Http.Json.JsonContent.Create(body, options: TestHost.Json),
+        };
         var response = await host.Client.SendAsync(request, TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         response.IsSuccessStatusCode.ShouldBeTrue(text);

@@ -1,4 +1,5 @@
-// Sunrise and sunset by the package suncalc. Input: lines "ISO noon instant, latitude, longitude". Usage: sun-times.mjs WEB_FOLDER
+// Sunrise and sunset by the package suncalc. Input: lines "ISO noon instant, latitude, longitude".
+// Usage: sun-times.mjs WEB_FOLDER
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'

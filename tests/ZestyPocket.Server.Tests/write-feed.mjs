@@ -13,7 +13,9 @@ feed.addItem({
   date: new Date('2026-05-06T17:30:00Z'),
   published: new Date('2026-05-06T17:30:00Z'),
   content:
-    '<p>We planted <b>beans</b> &amp; peas.</p><p>It rained.<br>Twice.</p><img src="https://example.org/i/garden.jpg?w=800" onerror="alert(1)"><script>alert(2)</script>',
+    '<p>We planted <b>beans</b> &amp; peas.</p><p>It rained.<br>Twice.</p>' +
+    '<img src="https://example.org/i/garden.jpg?w=800" onerror="alert(1)">' +
+    '<script>alert(2)</script>',
   author: [{ name: 'Otto', email: 'otto@example.org' }],
 })
 feed.addItem({

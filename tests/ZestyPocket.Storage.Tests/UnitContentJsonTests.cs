@@ -13,9 +13,14 @@ public sealed class UnitContentJsonTests
     [Fact]
     public void A_week_comes_back_from_its_document_as_it_was()
     {
-        var (photo, print, card, leaf) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
-        var content = UnitContent.Empty
-            .PutPhoto(photo, new PocketPlace(leaf, LeafSide.Back, "2.1"), print, new Framing(0.25, 0.75, 1.5))
+        var (photo, print, card, leaf) = (
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7()
+        );
+        var content = UnitContent
+            .Empty.PutPhoto(photo, new PocketPlace(leaf, LeafSide.Back, "2.1"), print, new Framing(0.25, 0.75, 1.5))
             .AddCard(card, CardKind.Journaling, "Łódź\n“quotes” 夏 🙂", "typewriter");
         var back = UnitContentJson.Read(UnitContentJson.Write(content));
         back.Pieces.ShouldBe(content.Pieces);
@@ -26,14 +31,18 @@ public sealed class UnitContentJsonTests
     public void The_database_may_put_the_keys_into_another_order()
     {
         var id = Guid.CreateVersion7();
-        var json = $$"""{"placements":[],"pieces":[{"words":"w","styleKey":"typewriter","id":"{{id}}","kind":"journaling","piece":"card"}]}""";
+        var json =
+            $$"""{"placements":[],"pieces":[{"words":"w","styleKey":"typewriter","""
+            + $$""" "id":"{{id}}","kind":"journaling","piece":"card"}]}""";
         UnitContentJson.Read(json).Pieces.Single().ShouldBe(new Card(id, CardKind.Journaling, "w", "typewriter"));
     }
 
     [Fact]
     public void Only_what_cannot_be_computed_is_stored()
     {
-        UnitContentJson.Empty.ShouldBe("""{"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}""");
+        UnitContentJson.Empty.ShouldBe(
+            """{"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}"""
+        );
     }
 
     [Fact]
@@ -42,12 +51,21 @@ public sealed class UnitContentJsonTests
         var (leaf, photo) = (Guid.CreateVersion7(), Guid.CreateVersion7());
         PocketPlace At(string key) => new(leaf, LeafSide.Back, key);
         var collage = new Collage(
-            Guid.CreateVersion7(), "2x2 | 2x2 / 4x2",
-            [new CollageCell("1.1", Guid.CreateVersion7(), new Framing(0.2, 0.3, 1.4), string.Empty), new CollageCell("2.1", null, Framing.Middle, "夏 words")],
-            Collage.UsualGutter, Rgb.Read("#fffdf4"));
-        var content = UnitContent.Empty.AddCollage(collage).Put(collage.Id, At("3.1"))
+            Guid.CreateVersion7(),
+            "2x2 | 2x2 / 4x2",
+            [
+                new CollageCell("1.1", Guid.CreateVersion7(), new Framing(0.2, 0.3, 1.4), string.Empty),
+                new CollageCell("2.1", null, Framing.Middle, "夏 words"),
+            ],
+            Collage.UsualGutter,
+            Rgb.Read("#fffdf4")
+        );
+        var content = UnitContent
+            .Empty.AddCollage(collage)
+            .Put(collage.Id, At("3.1"))
             .PutSpan(photo, [(At("1.1"), Guid.CreateVersion7()), (At("1.2"), Guid.CreateVersion7())], Framing.Middle)
-            .LeaveClear(At("2.2"), clear: true).Wish(photo, Size.FromInches(6, 8));
+            .LeaveClear(At("2.2"), clear: true)
+            .Wish(photo, Size.FromInches(6, 8));
         content = content with { KeepsItsPages = true };
         var json = UnitContentJson.Write(content);
         json.ShouldNotContain("body");
@@ -58,7 +76,9 @@ public sealed class UnitContentJsonTests
         (read.Layout, read.Gutter, read.Ground).ShouldBe((collage.Layout, collage.Gutter, collage.Ground));
         back.Placements.ShouldBe(content.Placements);
         back.SlicesOf(((PhotoPrint)back.Find(back.At(At("1.1"))!.Value.PieceId)!).SpanId!.Value).Length.ShouldBe(2);
-        (back.Clear.Single(), back.WishFor(photo), back.KeepsItsPages).ShouldBe((At("2.2"), Size.FromInches(6, 8), true));
+        (back.Clear.Single(), back.WishFor(photo), back.KeepsItsPages).ShouldBe(
+            (At("2.2"), Size.FromInches(6, 8), true)
+        );
     }
 
     [Fact]
@@ -71,7 +91,9 @@ public sealed class UnitContentJsonTests
     [Fact]
     public void What_was_done_to_a_leaf_comes_back_and_a_plain_leaf_stays_plain()
     {
-        var form = LeafForm.Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(3))).Stick("2.1", together: true);
+        var form = LeafForm
+            .Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(3)))
+            .Stick("2.1", together: true);
         form = form with { Cut = new PageCut(CutKeeps.Columns, Length.FromInches(6)), Tab = new IndexTab("May", 2) };
         var leaf = new AlbumLeaf();
         leaf.ReadForm().IsAltered.ShouldBeFalse();
@@ -96,15 +118,30 @@ public sealed class UnitContentJsonTests
         {
             LeafKind.Sheet => Protector.Sheet("sheet", outer, strip),
             LeafKind.FoldOut => Protector.FoldOut("foldout", Size.FromInches(11, 8), Length.FromInches(6.5m), strip),
-            LeafKind.Pockets => Protector.Unmeasured(PageDesign.FromNotation("own-1", "Mine", "3x4 | 3x4 / 6x4")) with { Form = new ProtectorForm { Name = "Mine", Notation = "3x4 | 3x4 / 6x4" } },
+            LeafKind.Pockets => Protector.Unmeasured(PageDesign.FromNotation("own-1", "Mine", "3x4 | 3x4 / 6x4")) with
+            {
+                Form = new ProtectorForm { Name = "Mine", Notation = "3x4 | 3x4 / 6x4" },
+            },
             _ => Protector.WithoutPockets("none", kind, outer, strip),
         };
-        made = made with { Form = made.Form with { Holes = HolePattern.ThreeRings, Rings = RingSide.Right, Thickness = Length.FromMillimetres(0.3m) } };
+        made = made with
+        {
+            Form = made.Form with
+            {
+                Holes = HolePattern.ThreeRings,
+                Rings = RingSide.Right,
+                Thickness = Length.FromMillimetres(0.3m),
+            },
+        };
         var back = AlbumProtector.From(made, 0).ToProtector();
         back.Design.Pockets.ShouldBe(made.Design.Pockets);
         back.Design.Face(LeafSide.Back).ShouldBe(made.Design.Face(LeafSide.Back));
-        (back.Outer, back.RingStrip, back.Design.Name, back.WidthInAlbum).ShouldBe((made.Outer, made.RingStrip, made.Design.Name, made.WidthInAlbum));
-        (back.Form.Kind, back.Form.Rings, back.Form.Thickness, back.Form.Holes!.Name).ShouldBe((kind, RingSide.Right, made.Form.Thickness, HolePattern.ThreeRings.Name));
+        (back.Outer, back.RingStrip, back.Design.Name, back.WidthInAlbum).ShouldBe(
+            (made.Outer, made.RingStrip, made.Design.Name, made.WidthInAlbum)
+        );
+        (back.Form.Kind, back.Form.Rings, back.Form.Thickness, back.Form.Holes!.Name).ShouldBe(
+            (kind, RingSide.Right, made.Form.Thickness, HolePattern.ThreeRings.Name)
+        );
         back.Form.Holes.FromMiddle.ShouldBe(HolePattern.ThreeRings.FromMiddle);
     }
 }

@@ -14,7 +14,11 @@ public sealed class VaultTests : IDisposable
     {
         var bytes = RandomNumberGenerator.GetBytes(300_000);
         var vault = new FolderVault(_folder);
-        using var arrived = await vault.ReceiveAsync(new MemoryStream(bytes), 1_000_000, TestContext.Current.CancellationToken);
+        using var arrived = await vault.ReceiveAsync(
+            new MemoryStream(bytes),
+            1_000_000,
+            TestContext.Current.CancellationToken
+        );
         arrived.Original.Sha256.ShouldBe(Convert.ToHexStringLower(SHA256.HashData(bytes)));
         arrived.Original.Bytes.ShouldBe(bytes.Length);
         arrived.Keep();
@@ -34,7 +38,13 @@ public sealed class VaultTests : IDisposable
     {
         var (vault, key) = (new FolderVault(_folder), Guid.NewGuid());
         StoredOriginal original;
-        using (var arrived = await vault.ReceiveAsync(new MemoryStream([1, 2, 3]), 10, TestContext.Current.CancellationToken))
+        using (
+            var arrived = await vault.ReceiveAsync(
+                new MemoryStream([1, 2, 3]),
+                10,
+                TestContext.Current.CancellationToken
+            )
+        )
         {
             arrived.Park(key);
             original = arrived.Original;
@@ -58,7 +68,9 @@ public sealed class VaultTests : IDisposable
     public async Task A_stream_that_breaks_leaves_nothing_behind()
     {
         var vault = new FolderVault(_folder);
-        await Should.ThrowAsync<IOException>(() => vault.ReceiveAsync(new BreakingStream(), 10_000_000, TestContext.Current.CancellationToken));
+        await Should.ThrowAsync<IOException>(() =>
+            vault.ReceiveAsync(new BreakingStream(), 10_000_000, TestContext.Current.CancellationToken)
+        );
         Directory.GetFiles(_folder, "*", SearchOption.AllDirectories).ShouldBeEmpty();
     }
 
@@ -66,13 +78,18 @@ public sealed class VaultTests : IDisposable
     public async Task An_endless_stream_ends_soon_after_the_limit()
     {
         var vault = new FolderVault(_folder);
-        using var arrived = await vault.ReceiveAsync(new EndlessStream(), 1_000_000, TestContext.Current.CancellationToken);
+        using var arrived = await vault.ReceiveAsync(
+            new EndlessStream(),
+            1_000_000,
+            TestContext.Current.CancellationToken
+        );
         arrived.Original.Bytes.ShouldBeInRange(1_000_001, 1_200_000);
     }
 
     private class EndlessStream : MemoryStream
     {
-        public override ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default) => ValueTask.FromResult(buffer.Length);
+        public override ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default) =>
+            ValueTask.FromResult(buffer.Length);
     }
 
     private sealed class BreakingStream : EndlessStream

@@ -12,13 +12,22 @@ namespace ZestyPocket.Core.Counting;
 /// <param name="Name">What the keeper calls it.</param>
 /// <param name="Own">
 /// The make of the unit's own pages, by protector. With several they alternate from unit to unit: sizes change without
-/// breaking the pattern. Own pages hang together with the neighbours', so a change of make happens from one unit to the next.
+/// breaking the pattern. Own pages hang together with the neighbours', so a change of make happens from one unit to the
+/// next.
 /// </param>
 /// <param name="Between">The leaves between them, in their order.</param>
 /// <param name="Pictures">Fewest pictures of a unit.</param>
 /// <param name="Words">Fewest cards or stories with words.</param>
 /// <param name="Title">A title card belongs to it.</param>
-public sealed record Formula(Guid Id, string Name, ImmutableArray<Guid> Own, ImmutableArray<Guid> Between, int Pictures, int Words, bool Title)
+public sealed record Formula(
+    Guid Id,
+    string Name,
+    ImmutableArray<Guid> Own,
+    ImmutableArray<Guid> Between,
+    int Pictures,
+    int Words,
+    bool Title
+)
 {
     public const int LongestName = 80;
 
@@ -35,25 +44,37 @@ public sealed record Formula(Guid Id, string Name, ImmutableArray<Guid> Own, Imm
     {
         if (string.IsNullOrWhiteSpace(Name) || Name.Length > LongestName)
         {
-            throw new RuleException($"A formula needs a name of at most {LongestName} characters. Nothing was changed.");
+            throw new RuleException(
+                $"A formula needs a name of at most {LongestName} characters. Nothing was changed."
+            );
         }
 
         if (Own.Length is 0 or > 6 || Between.Length > MostLeaves)
         {
-            throw new RuleException($"A formula has one to six designs for a part's own pages and at most {MostLeaves} leaves between them. Nothing was changed.");
+            throw new RuleException(
+                $"A formula has one to six designs for a part's own pages and at most {MostLeaves} leaves between "
+                    + "them. Nothing was changed."
+            );
         }
 
         return Pictures is < 0 or > 400 || Words is < 0 or > 100
-            ? throw new RuleException("A formula asks for 0 to 400 pictures and 0 to 100 cards of words. Nothing was changed.")
-            : this with { Name = Name.Trim() };
+            ? throw new RuleException(
+                "A formula asks for 0 to 400 pictures and 0 to 100 cards of words. Nothing was changed."
+            )
+            : this with
+            {
+                Name = Name.Trim(),
+            };
     }
 
     /// <summary>What a unit lacks of it. <paramref name="ofFormula"/> are the pockets of the formula's pages.</summary>
-    public FormulaGap GapOf(int pictures, int words, bool title, int pieces, int ofFormula) => new(
-        Math.Max(0, Pictures - pictures),
-        Math.Max(0, Words - words),
-        Title && !title,
-        Math.Max(0, pieces - ofFormula));
+    public FormulaGap GapOf(int pictures, int words, bool title, int pieces, int ofFormula) =>
+        new(
+            Math.Max(0, Pictures - pictures),
+            Math.Max(0, Words - words),
+            Title && !title,
+            Math.Max(0, pieces - ofFormula)
+        );
 }
 
 /// <summary>What a unit lacks of its formula, and what goes beyond it.</summary>
@@ -84,7 +105,10 @@ public readonly record struct FormulaGap(int Pictures, int Words, bool Title, in
             missing.Add("the title card");
         }
 
-        return missing.Count == 0 ? string.Empty : $"{(missing.Count == 1 ? missing[0] : $"{string.Join(", ", missing.SkipLast(1))} and {missing[^1]}")}{(by is null ? string.Empty : $" by {by}")}";
+        return missing.Count == 0
+            ? string.Empty
+            : (missing.Count == 1 ? missing[0] : $"{string.Join(", ", missing.SkipLast(1))} and {missing[^1]}")
+                + (by is null ? string.Empty : $" by {by}");
     }
 }
 
@@ -98,7 +122,8 @@ public sealed record AlbumFormulas
     /// <summary>By unit, the formula that was applied to it.</summary>
     public ImmutableDictionary<Guid, Guid> Follows { get; init; } = ImmutableDictionary<Guid, Guid>.Empty;
 
-    public Formula? Of(Guid unitId) => Follows.TryGetValue(unitId, out var id) ? All.FirstOrDefault(f => f.Id == id) : null;
+    public Formula? Of(Guid unitId) =>
+        Follows.TryGetValue(unitId, out var id) ? All.FirstOrDefault(f => f.Id == id) : null;
 
     /// <summary>Keeps a formula, new or changed.</summary>
     public AlbumFormulas With(Formula formula)
@@ -106,13 +131,25 @@ public sealed record AlbumFormulas
         ArgumentNullException.ThrowIfNull(formula);
         var others = All.RemoveAll(f => f.Id == formula.Id);
         return others.Length >= Most
-            ? throw new RuleException($"An album has at most {Most} formulas. Nothing was changed: throw one away first.")
-            : this with { All = [.. others.Append(formula.Checked()).OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase).ThenBy(f => f.Id)] };
+            ? throw new RuleException(
+                $"An album has at most {Most} formulas. Nothing was changed: throw one away first."
+            )
+            : this with
+            {
+                All =
+                [
+                    .. others
+                        .Append(formula.Checked())
+                        .OrderBy(f => f.Name, StringComparer.OrdinalIgnoreCase)
+                        .ThenBy(f => f.Id),
+                ],
+            };
     }
 
-    public AlbumFormulas Without(Guid id) => this with
-    {
-        All = All.RemoveAll(f => f.Id == id),
-        Follows = Follows.RemoveRange(Follows.Where(f => f.Value == id).Select(f => f.Key)),
-    };
+    public AlbumFormulas Without(Guid id) =>
+        this with
+        {
+            All = All.RemoveAll(f => f.Id == id),
+            Follows = Follows.RemoveRange(Follows.Where(f => f.Value == id).Select(f => f.Key)),
+        };
 }

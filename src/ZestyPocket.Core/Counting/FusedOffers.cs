@@ -4,22 +4,33 @@ using ZestyPocket.Core.Pages;
 
 namespace ZestyPocket.Core.Counting;
 
-/// <summary>Page designs with some of their pockets fused by halves, as further offers for the choice of pages.</summary>
+/// <summary>
+/// Page designs with some of their pockets fused by halves, as further offers for the choice of pages.
+/// </summary>
 public static class FusedOffers
 {
-    /// <summary>The pockets people fuse: a lying 6x4 or an upright 4x6, into two pockets that can be filled. Common practice.</summary>
+    /// <summary>
+    /// The pockets people fuse: a lying 6x4 or an upright 4x6, into two pockets that can be filled. Common practice.
+    /// </summary>
     public static IEnumerable<string> Fusible(PageDesign design)
     {
         ArgumentNullException.ThrowIfNull(design);
-        return design.Pockets.Where(p => DesignDraft.BoughtSizes.Contains(HalfOf(p.Nominal)) && p.Nominal.SquareInches is >= 18 and <= 24).Select(p => p.Key);
+        return design
+            .Pockets.Where(p =>
+                DesignDraft.BoughtSizes.Contains(HalfOf(p.Nominal)) && p.Nominal.SquareInches is >= 18 and <= 24
+            )
+            .Select(p => p.Key);
     }
 
     /// <summary>What a pocket becomes when it is fused through the middle of its longer side.</summary>
-    public static Size HalfOf(Size pocket) => pocket.Width >= pocket.Height ? new Size(pocket.Width / 2, pocket.Height) : new Size(pocket.Width, pocket.Height / 2);
+    public static Size HalfOf(Size pocket) =>
+        pocket.Width >= pocket.Height
+            ? new Size(pocket.Width / 2, pocket.Height)
+            : new Size(pocket.Width, pocket.Height / 2);
 
     /// <summary>
-    /// An offer for one pocket fused, one for two, up to <paramref name="most"/>. They come from the stock of the design
-    /// they are made of.
+    /// An offer for one pocket fused, one for two, up to <paramref name="most"/>. They come from the stock of the
+    /// design they are made of.
     /// </summary>
     public static IEnumerable<PageOffer> Of(PageOffer offer, Protector protector, int most)
     {
@@ -49,13 +60,20 @@ public static class FusedOffers
     {
         ArgumentNullException.ThrowIfNull(form);
         ArgumentNullException.ThrowIfNull(protector);
-        return Fusible(protector.Design).Take(fused).Aggregate(form, (done, key) => done.With(Alterations.InHalf(protector.Design.Pockets.First(p => p.Key == key))));
+        return Fusible(protector.Design)
+            .Take(fused)
+            .Aggregate(
+                form,
+                (done, key) => done.With(Alterations.InHalf(protector.Design.Pockets.First(p => p.Key == key)))
+            );
     }
 
     /// <summary>Pockets of each cut size on one face.</summary>
     public static ImmutableDictionary<Size, int> PocketsOf(Protector protector)
     {
         ArgumentNullException.ThrowIfNull(protector);
-        return protector.Design.Pockets.GroupBy(p => protector.CutSize(p)).ToImmutableDictionary(g => g.Key, g => g.Count());
+        return protector
+            .Design.Pockets.GroupBy(p => protector.CutSize(p))
+            .ToImmutableDictionary(g => g.Key, g => g.Count());
     }
 }

@@ -16,30 +16,49 @@ public enum WantKind
     Keepsake,
 }
 
-/// <summary>A piece that wants a pocket, with the pockets it can go into and what it loses there in thousandths.</summary>
+/// <summary>
+/// A piece that wants a pocket, with the pockets it can go into and what it loses there in thousandths.
+/// </summary>
 public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, int> Costs)
 {
-    /// <summary>A print may lose this much at most before it is another picture: a lying one in an upright pocket.</summary>
+    /// <summary>
+    /// A print may lose this much at most before it is another picture: a lying one in an upright pocket.
+    /// </summary>
     private const int MostLoss = 700;
 
     /// <summary>
-    /// A picture goes into any pocket; it loses what is cropped away, and more where it has too few pixels for its size.
+    /// A picture goes into any pocket; it loses what is cropped away, and more where it has too few pixels for its
+    /// size.
     /// </summary>
     public static Want Picture(PixelSize pixels, IEnumerable<Size> pockets)
     {
         ArgumentNullException.ThrowIfNull(pockets);
-        var name = pixels.Width == pixels.Height ? "square pictures" : pixels.Width > pixels.Height ? "lying pictures" : "upright pictures";
-        return new Want(WantKind.Picture, name, pockets.Distinct()
-            .Select(p => (p, Loss: LossOf(pixels, p)))
-            .Where(p => p.Loss <= MostLoss)
-            .ToImmutableDictionary(p => p.p, p => p.Loss));
+        var name =
+            pixels.Width == pixels.Height ? "square pictures"
+            : pixels.Width > pixels.Height ? "lying pictures"
+            : "upright pictures";
+        return new Want(
+            WantKind.Picture,
+            name,
+            pockets
+                .Distinct()
+                .Select(p => (p, Loss: LossOf(pixels, p)))
+                .Where(p => p.Loss <= MostLoss)
+                .ToImmutableDictionary(p => p.p, p => p.Loss)
+        );
     }
 
-    /// <summary>A picture that is wanted in one size of pocket only, given as the cut sizes that pockets of it have.</summary>
+    /// <summary>
+    /// A picture that is wanted in one size of pocket only, given as the cut sizes that pockets of it have.
+    /// </summary>
     public Want Only(IReadOnlySet<Size> cuts)
     {
         ArgumentNullException.ThrowIfNull(cuts);
-        return this with { Costs = Costs.RemoveRange(Costs.Keys.Where(k => !cuts.Contains(k))), Name = $"{Name} in one size" };
+        return this with
+        {
+            Costs = Costs.RemoveRange(Costs.Keys.Where(k => !cuts.Contains(k))),
+            Name = $"{Name} in one size",
+        };
     }
 
     /// <summary>A collage goes where it is not stretched, also where it has to shrink a little.</summary>
@@ -47,7 +66,12 @@ public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, 
     {
         ArgumentNullException.ThrowIfNull(collage);
         var body = collage.Body;
-        return Words(WantKind.Picture, "collages", pockets, p => Math.Abs((p.Proportion / body.Proportion) - 1) <= 0.05 && p.SquareInches * 2 >= body.SquareInches);
+        return Words(
+            WantKind.Picture,
+            "collages",
+            pockets,
+            p => Math.Abs((p.Proportion / body.Proportion) - 1) <= 0.05 && p.SquareInches * 2 >= body.SquareInches
+        );
     }
 
     /// <summary>Words go where they fit.</summary>
@@ -70,7 +94,18 @@ public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, 
         ArgumentNullException.ThrowIfNull(wants);
         return
         [
-            .. wants.GroupBy(w => (w.Name, Key: string.Join(';', w.Costs.OrderBy(c => c.Key.Width).ThenBy(c => c.Key.Height).Select(c => $"{c.Key.Width.Emu}x{c.Key.Height.Emu}:{c.Value}"))))
+            .. wants
+                .GroupBy(w =>
+                    (
+                        w.Name,
+                        Key: string.Join(
+                            ';',
+                            w.Costs.OrderBy(c => c.Key.Width)
+                                .ThenBy(c => c.Key.Height)
+                                .Select(c => $"{c.Key.Width.Emu}x{c.Key.Height.Emu}:{c.Value}")
+                        )
+                    )
+                )
                 .Select(g => new Demand(g.First().Kind, g.Key.Name, g.Count(), g.First().Costs)),
         ];
     }

@@ -21,8 +21,8 @@ public static class Age
         return (days, months) switch
         {
             (0, _) => "born today",
-            ( < 7, _) => $"{days} {(days == 1 ? "day" : "days")}",
-            ( < 84, _) => $"{days / 7} {(days < 14 ? "week" : "weeks")}",
+            (< 7, _) => $"{days} {(days == 1 ? "day" : "days")}",
+            (< 84, _) => $"{days / 7} {(days < 14 ? "week" : "weeks")}",
             (_, < 24) => $"{months} months",
             _ => $"{Years(born, day)}",
         };

@@ -22,7 +22,9 @@ public sealed record AlbumCalendar
     /// <summary>Pictures before this time belong to the evening before.</summary>
     public LocalTime CutOff { get; init; } = AlbumDay.DefaultCutOff;
 
-    /// <summary>Where the album is at home: the zone of pictures that nothing else places. Id of the tz database.</summary>
+    /// <summary>
+    /// Where the album is at home: the zone of pictures that nothing else places. Id of the tz database.
+    /// </summary>
     public string HomeZone { get; init; } = "Etc/UTC";
 
     public DateStyle Style { get; init; }
@@ -43,7 +45,8 @@ public sealed record AlbumCalendar
 
     /// <summary>The clock of a camera as far as the keeper has said anything about it.</summary>
     public CameraClock ClockOf(string? camera) =>
-        Cameras.FirstOrDefault(c => c.Camera == (camera ?? string.Empty)) ?? new CameraClock(camera ?? string.Empty, 0, null);
+        Cameras.FirstOrDefault(c => c.Camera == (camera ?? string.Empty))
+        ?? new CameraClock(camera ?? string.Empty, 0, null);
 
     /// <summary>Checks zones and the order of stays. Throws <see cref="RuleException"/>.</summary>
     public AlbumCalendar Checked()
@@ -55,7 +58,10 @@ public sealed record AlbumCalendar
 
         if (CutOff > new LocalTime(6, 0))
         {
-            throw new RuleException("The late-night cut-off can be 06:00 at the latest: later pictures are the new day's. Nothing was changed.");
+            throw new RuleException(
+                "The late-night cut-off can be 06:00 at the latest: later pictures are the new day's. Nothing was "
+                    + "changed."
+            );
         }
 
         if (Stays.Length > MostStays)
@@ -65,7 +71,9 @@ public sealed record AlbumCalendar
 
         if (Waking.Hours.Length is < 1 or > 24)
         {
-            throw new RuleException("The waking hours must be at least one and at most twenty-four. Nothing was changed.");
+            throw new RuleException(
+                "The waking hours must be at least one and at most twenty-four. Nothing was changed."
+            );
         }
 
         _ = Travel;
@@ -78,13 +86,14 @@ public sealed record AlbumCalendar
     }
 
     /// <summary>The first units of an album of this kind; a documented day has as many as its waking hours.</summary>
-    public ImmutableArray<UnitDates> FirstUnits(int count) => Kind switch
-    {
-        AlbumKind.Weekly => [.. Weeks.Run(FirstDay, count).Select(UnitDates.Of)],
-        AlbumKind.Trip => [.. Travel.Take(count).Select(UnitDates.Of)],
-        AlbumKind.DocumentedDay => [.. Waking.Hours.Select(hour => UnitDates.OfHour(FirstDay, hour))],
-        _ => [.. Enumerable.Range(1, count).Select(n => UnitDates.Numbered(FirstDay, n))],
-    };
+    public ImmutableArray<UnitDates> FirstUnits(int count) =>
+        Kind switch
+        {
+            AlbumKind.Weekly => [.. Weeks.Run(FirstDay, count).Select(UnitDates.Of)],
+            AlbumKind.Trip => [.. Travel.Take(count).Select(UnitDates.Of)],
+            AlbumKind.DocumentedDay => [.. Waking.Hours.Select(hour => UnitDates.OfHour(FirstDay, hour))],
+            _ => [.. Enumerable.Range(1, count).Select(n => UnitDates.Numbered(FirstDay, n))],
+        };
 
     /// <summary>
     /// The unit after the last or before the first of <paramref name="units"/> (which is in order and not empty); null
@@ -114,9 +123,17 @@ public sealed record AlbumCalendar
         ArgumentNullException.ThrowIfNull(merged);
         return merged.Kind switch
         {
-            UnitKind.Week => [.. Enumerable.Range(0, merged.Weight).Select(i => UnitDates.Of(Weeks.Holding(merged.First.PlusWeeks(i))))],
+            UnitKind.Week =>
+            [
+                .. Enumerable
+                    .Range(0, merged.Weight)
+                    .Select(i => UnitDates.Of(Weeks.Holding(merged.First.PlusWeeks(i)))),
+            ],
             UnitKind.TravelDay => [.. Travel.Take(merged.LastNumber)[(merged.FirstNumber - 1)..].Select(UnitDates.Of)],
-            UnitKind.Hour => [.. Enumerable.Range(merged.FirstNumber, merged.Weight).Select(h => UnitDates.OfHour(FirstDay, h))],
+            UnitKind.Hour =>
+            [
+                .. Enumerable.Range(merged.FirstNumber, merged.Weight).Select(h => UnitDates.OfHour(FirstDay, h)),
+            ],
             _ => [.. Enumerable.Range(merged.FirstNumber, merged.Weight).Select(n => UnitDates.Numbered(FirstDay, n))],
         };
     }
@@ -133,11 +150,25 @@ public sealed record AlbumCalendar
         {
             case UnitKind.Week:
                 var (first, last) = (Weeks.Holding(unit.First.PlusDays(3)), Weeks.Holding(unit.Last.PlusDays(-3)));
-                return unit with { First = first.First, Last = last.Last, Year = first.Year, FirstNumber = first.Number, LastNumber = last.Number };
+                return unit with
+                {
+                    First = first.First,
+                    Last = last.Last,
+                    Year = first.Year,
+                    FirstNumber = first.Number,
+                    LastNumber = last.Number,
+                };
             case UnitKind.TravelDay:
                 var days = Travel.Take(unit.LastNumber);
                 var (from, to) = (days[unit.FirstNumber - 1], days[^1]);
-                return unit with { First = from.Date, Last = to.Date, Year = from.Date.Year, FirstOccurrence = from.Occurrence, LastOccurrence = to.Occurrence };
+                return unit with
+                {
+                    First = from.Date,
+                    Last = to.Date,
+                    Year = from.Date.Year,
+                    FirstOccurrence = from.Occurrence,
+                    LastOccurrence = to.Occurrence,
+                };
             case UnitKind.Hour:
                 return unit with { First = FirstDay, Last = FirstDay, Year = FirstDay.Year };
             default:
@@ -168,9 +199,13 @@ public sealed class AlbumClock
         return PhotoTime.Of(recorded, ClockOf(camera), _travel);
     }
 
-    /// <summary>A camera's own clock, else that of its model: the correction may be older than the serial number in its name.</summary>
+    /// <summary>
+    /// A camera's own clock, else that of its model: the correction may be older than the serial number in its name.
+    /// </summary>
     private CameraClock ClockOf(string camera) =>
-        _cameras.GetValueOrDefault(camera) ?? _cameras.GetValueOrDefault(CameraName.ModelOf(camera)) ?? new CameraClock(camera, 0, null);
+        _cameras.GetValueOrDefault(camera)
+        ?? _cameras.GetValueOrDefault(CameraName.ModelOf(camera))
+        ?? new CameraClock(camera, 0, null);
 
     /// <summary>The album's moment of a picture.</summary>
     public AlbumMoment MomentOf(Capture capture)

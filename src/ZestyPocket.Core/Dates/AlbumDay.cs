@@ -21,7 +21,8 @@ public static class AlbumDay
 /// 0; or 1 when the traveller lives through that date a second time after crossing the date line eastwards.
 /// </param>
 /// <param name="Minute">
-/// Minutes since that day's midnight, 0 to 24·60 plus the cut-off (00:40 of the night is 1480); null when only the day is known.
+/// Minutes since that day's midnight, 0 to 24·60 plus the cut-off (00:40 of the night is 1480); null when only the day
+/// is known.
 /// </param>
 public readonly record struct AlbumMoment(LocalDate Day, int Occurrence, int? Minute)
 {

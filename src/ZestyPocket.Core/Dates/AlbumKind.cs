@@ -27,11 +27,12 @@ public enum UnitKind
 
 public static class AlbumKinds
 {
-    public static UnitKind UnitKind(this AlbumKind kind) => kind switch
-    {
-        AlbumKind.Weekly => Dates.UnitKind.Week,
-        AlbumKind.Trip => Dates.UnitKind.TravelDay,
-        AlbumKind.DocumentedDay => Dates.UnitKind.Hour,
-        _ => Dates.UnitKind.NumberedDay,
-    };
+    public static UnitKind UnitKind(this AlbumKind kind) =>
+        kind switch
+        {
+            AlbumKind.Weekly => Dates.UnitKind.Week,
+            AlbumKind.Trip => Dates.UnitKind.TravelDay,
+            AlbumKind.DocumentedDay => Dates.UnitKind.Hour,
+            _ => Dates.UnitKind.NumberedDay,
+        };
 }

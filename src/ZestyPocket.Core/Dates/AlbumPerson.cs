@@ -10,7 +10,11 @@ public sealed record AlbumPerson(string Name, LocalDate? Born)
     public const int Most = 60;
 
     /// <summary>Throws <see cref="RuleException"/> for a name that is none.</summary>
-    public AlbumPerson Checked() => string.IsNullOrWhiteSpace(Name) || Name.Length > 80
-        ? throw new RuleException("Everybody needs a name of at most 80 characters. Nothing was changed.")
-        : this with { Name = Name.Trim() };
+    public AlbumPerson Checked() =>
+        string.IsNullOrWhiteSpace(Name) || Name.Length > 80
+            ? throw new RuleException("Everybody needs a name of at most 80 characters. Nothing was changed.")
+            : this with
+            {
+                Name = Name.Trim(),
+            };
 }

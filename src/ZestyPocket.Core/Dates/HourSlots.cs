@@ -8,7 +8,9 @@ public readonly record struct WakingWindow(LocalTime From, LocalTime Until)
 {
     public static WakingWindow Default => new(new LocalTime(7, 0), new LocalTime(22, 0));
 
-    /// <summary>The full hours in the window, from the first at or after its start; past midnight they count on from 24.</summary>
+    /// <summary>
+    /// The full hours in the window, from the first at or after its start; past midnight they count on from 24.
+    /// </summary>
     public ImmutableArray<int> Hours
     {
         get
@@ -31,14 +33,19 @@ public readonly record struct WakingWindow(LocalTime From, LocalTime Until)
 public sealed record HourProposal<T>(int Hour, T? Nearest)
     where T : class;
 
-/// <summary>One slot an hour: a picture belongs to the hour nearest to it, within 30 minutes. Common practice.</summary>
+/// <summary>
+/// One slot an hour: a picture belongs to the hour nearest to it, within 30 minutes. Common practice.
+/// </summary>
 public static class HourSlots
 {
     /// <summary>The hour nearest to a minute of the day; half past belongs to the hour after.</summary>
     public static int Of(int minute) => (minute + 30) / 60;
 
     /// <summary>For each hour the nearest picture within 30 minutes; of two equally near the earlier.</summary>
-    public static ImmutableArray<HourProposal<T>> Propose<T>(IEnumerable<int> hours, IReadOnlyList<(T Picture, int Minute)> pictures)
+    public static ImmutableArray<HourProposal<T>> Propose<T>(
+        IEnumerable<int> hours,
+        IReadOnlyList<(T Picture, int Minute)> pictures
+    )
         where T : class
     {
         ArgumentNullException.ThrowIfNull(hours);
@@ -46,9 +53,13 @@ public static class HourSlots
         [
             .. hours.Select(hour => new HourProposal<T>(
                 hour,
-                pictures.Where(p => Of(p.Minute) == hour)
-                    .OrderBy(p => Math.Abs(p.Minute - (hour * 60))).ThenBy(p => p.Minute)
-                    .Select(p => p.Picture).FirstOrDefault())),
+                pictures
+                    .Where(p => Of(p.Minute) == hour)
+                    .OrderBy(p => Math.Abs(p.Minute - (hour * 60)))
+                    .ThenBy(p => p.Minute)
+                    .Select(p => p.Picture)
+                    .FirstOrDefault()
+            )),
         ];
     }
 }

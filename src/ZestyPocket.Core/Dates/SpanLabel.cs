@@ -11,7 +11,8 @@ public static class SpanLabel
 {
     /// <summary>
     /// Such as <c>17–23 February 2020</c>, <c>27 February – 5 March 2023</c>, <c>29 December 2025 – 4 January 2026</c>;
-    /// month first: <c>February 17–23, 2020</c>, <c>February 27 – March 5, 2023</c>, <c>December 29, 2025 – January 4, 2026</c>.
+    /// month first: <c>February 17–23, 2020</c>, <c>February 27 – March 5, 2023</c>, <c>December 29, 2025 – January 4,
+    /// 2026</c>.
     /// </summary>
     public static string Of(LocalDate first, LocalDate last, DateOrder order = DateOrder.DayMonth)
     {
@@ -28,7 +29,9 @@ public static class SpanLabel
 
         if (first.Month != last.Month)
         {
-            return monthFirst ? $"{NoYear(first)} – {NoYear(last)}, {last.Year}" : $"{NoYear(first)} – {NoYear(last)} {last.Year}";
+            return monthFirst
+                ? $"{NoYear(first)} – {NoYear(last)}, {last.Year}"
+                : $"{NoYear(first)} – {NoYear(last)} {last.Year}";
         }
 
         return monthFirst
@@ -55,13 +58,20 @@ public static class SpanLabel
         var h = ((hour % 24) + 24) % 24;
         return clock == HourClock.TwentyFour
             ? string.Create(CultureInfo.InvariantCulture, $"{h:00}:00")
-            : string.Create(CultureInfo.InvariantCulture, $"{(h % 12 == 0 ? 12 : h % 12)} {(h < 12 ? "a.m." : "p.m.")}");
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{(h % 12 == 0 ? 12 : h % 12)} {(h < 12 ? "a.m." : "p.m.")}"
+            );
     }
 
     /// <summary>A time of day, such as <c>19:05</c> or <c>7:05 p.m.</c></summary>
-    public static string Time(LocalTime time, HourClock clock) => clock == HourClock.TwentyFour
-        ? time.ToString("HH:mm", CultureInfo.InvariantCulture)
-        : string.Create(CultureInfo.InvariantCulture, $"{(time.Hour % 12 == 0 ? 12 : time.Hour % 12)}:{time.Minute:00} {(time.Hour < 12 ? "a.m." : "p.m.")}");
+    public static string Time(LocalTime time, HourClock clock) =>
+        clock == HourClock.TwentyFour
+            ? time.ToString("HH:mm", CultureInfo.InvariantCulture)
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{(time.Hour % 12 == 0 ? 12 : time.Hour % 12)}:{time.Minute:00} {(time.Hour < 12 ? "a.m." : "p.m.")}"
+            );
 
     private static string Month(LocalDate day) => day.ToString("MMMM", CultureInfo.InvariantCulture);
 }

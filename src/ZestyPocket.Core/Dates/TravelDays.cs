@@ -33,12 +33,17 @@ public sealed class TravelDays
     private readonly DateTimeZone _home;
     private readonly LocalTime _cutOff;
 
-    /// <summary>Throws <see cref="RuleException"/> for an unknown zone or stays that are not in the order of time.</summary>
+    /// <summary>
+    /// Throws <see cref="RuleException"/> for an unknown zone or stays that are not in the order of time.
+    /// </summary>
     public TravelDays(LocalDate firstDay, IReadOnlyList<Stay> stays, string homeZone, LocalTime cutOff)
     {
         ArgumentNullException.ThrowIfNull(stays);
         (_firstDay, _home, _cutOff) = (firstDay, Zones.Find(homeZone), cutOff);
-        _stays = [.. stays.Select(s => (s, Zones.Find(s.Zone), Zones.At(s.From, Zones.Find(s.Zone)))).OrderBy(s => s.Item3)];
+        _stays =
+        [
+            .. stays.Select(s => (s, Zones.Find(s.Zone), Zones.At(s.From, Zones.Find(s.Zone)))).OrderBy(s => s.Item3),
+        ];
         for (var i = 0; i < _stays.Length; i++)
         {
             var (stay, zone, start) = _stays[i];
@@ -49,12 +54,17 @@ public sealed class TravelDays
 
             if (Zones.At(until, zone) < start || (i + 1 < _stays.Length && Zones.At(until, zone) > _stays[i + 1].Start))
             {
-                throw new RuleException($"The stay in {stay.Place} ends before it begins or after the next one has begun. Nothing was changed: correct its times.");
+                throw new RuleException(
+                    $"The stay in {stay.Place} ends before it begins or after the next one has begun. Nothing was "
+                        + "changed: correct its times."
+                );
             }
         }
     }
 
-    /// <summary>The zone where the traveller is at an instant: that of the last arrival; before the first, the home zone.</summary>
+    /// <summary>
+    /// The zone where the traveller is at an instant: that of the last arrival; before the first, the home zone.
+    /// </summary>
     public DateTimeZone ZoneAt(Instant at)
     {
         var index = IndexAt(at);
@@ -98,7 +108,9 @@ public sealed class TravelDays
         return days.ToImmutable();
     }
 
-    /// <summary>The date and its occurrence for a picture: the second time of a repeated date begins with the arrival.</summary>
+    /// <summary>
+    /// The date and its occurrence for a picture: the second time of a repeated date begins with the arrival.
+    /// </summary>
     public AlbumMoment MomentOf(LocalDateTime local, Instant at)
     {
         var moment = AlbumMoment.Of(local, _cutOff);
@@ -194,8 +206,11 @@ public static class Zones
     public static IEnumerable<string> Ids => DateTimeZoneProviders.Tzdb.Ids;
 
     /// <summary>Throws <see cref="RuleException"/> for an id the tz database does not know.</summary>
-    public static DateTimeZone Find(string id) => DateTimeZoneProviders.Tzdb.GetZoneOrNull(id)
-        ?? throw new RuleException($"“{id}” is not a zone of the tz database. Choose one such as Europe/London. Nothing was changed.");
+    public static DateTimeZone Find(string id) =>
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(id)
+        ?? throw new RuleException(
+            $"“{id}” is not a zone of the tz database. Choose one such as Europe/London. Nothing was changed."
+        );
 
     /// <summary>
     /// The instant of a local time. In the hour that a clock change repeats the earlier one is taken; in the hour it

@@ -27,37 +27,58 @@ public sealed record UnitDates(
     int FirstOccurrence = 0,
     int LastOccurrence = 0,
     bool LeftOut = false,
-    string? Name = null)
+    string? Name = null
+)
 {
     public const int LongestName = 80;
 
-    public static UnitDates Of(Week week) => new(UnitKind.Week, week.First, week.Last, week.Year, week.Number, week.Number);
+    public static UnitDates Of(Week week) =>
+        new(UnitKind.Week, week.First, week.Last, week.Year, week.Number, week.Number);
 
     public static UnitDates Of(TravelDay day)
     {
         ArgumentNullException.ThrowIfNull(day);
-        return new(UnitKind.TravelDay, day.Date, day.Date, day.Date.Year, day.Number, day.Number, day.Occurrence, day.Occurrence);
+        return new(
+            UnitKind.TravelDay,
+            day.Date,
+            day.Date,
+            day.Date.Year,
+            day.Number,
+            day.Number,
+            day.Occurrence,
+            day.Occurrence
+        );
     }
 
     public static UnitDates OfHour(LocalDate day, int hour) => new(UnitKind.Hour, day, day, day.Year, hour, hour);
 
     public static UnitDates Numbered(LocalDate first, int number) =>
-        new(UnitKind.NumberedDay, first.PlusDays(number - 1), first.PlusDays(number - 1), first.PlusDays(number - 1).Year, number, number);
+        new(
+            UnitKind.NumberedDay,
+            first.PlusDays(number - 1),
+            first.PlusDays(number - 1),
+            first.PlusDays(number - 1).Year,
+            number,
+            number
+        );
 
     /// <summary>Whether several weeks, days or hours were merged into this unit.</summary>
     public bool IsMerged => Weight > 1;
 
     /// <summary>How many weeks, days or hours it stands for.</summary>
-    public int Weight => Kind == UnitKind.Week
-        ? (Period.DaysBetween(First, Last) + 1) / 7
-        : LastNumber - FirstNumber + 1;
+    public int Weight =>
+        Kind == UnitKind.Week ? (Period.DaysBetween(First, Last) + 1) / 7 : LastNumber - FirstNumber + 1;
 
     /// <summary>Whether a moment belongs here. A moment without an hour belongs to no hour.</summary>
     public bool Holds(AlbumMoment moment)
     {
         if (Kind == UnitKind.Hour)
         {
-            return moment.Day == First && moment.Minute is { } minute && HourSlots.Of(minute) is var slot && slot >= FirstNumber && slot <= LastNumber;
+            return moment.Day == First
+                && moment.Minute is { } minute
+                && HourSlots.Of(minute) is var slot
+                && slot >= FirstNumber
+                && slot <= LastNumber;
         }
 
         var at = (moment.Day, moment.Occurrence);
@@ -65,14 +86,16 @@ public sealed record UnitDates(
     }
 
     /// <summary>Such as <c>Week 19</c>, <c>Days 10–11</c>, <c>7 a.m.</c>, or the keeper's own name.</summary>
-    public string Title(DateStyle style) => Name ?? Kind switch
-    {
-        UnitKind.Week => $"{(IsMerged ? "Weeks" : "Week")} {Numbers}",
-        UnitKind.Hour => IsMerged
-            ? $"{SpanLabel.Hour(FirstNumber, style.Clock)}–{SpanLabel.Hour(LastNumber, style.Clock)}"
-            : SpanLabel.Hour(FirstNumber, style.Clock),
-        _ => $"{(IsMerged ? "Days" : "Day")} {Numbers}",
-    };
+    public string Title(DateStyle style) =>
+        Name
+        ?? Kind switch
+        {
+            UnitKind.Week => $"{(IsMerged ? "Weeks" : "Week")} {Numbers}",
+            UnitKind.Hour => IsMerged
+                ? $"{SpanLabel.Hour(FirstNumber, style.Clock)}–{SpanLabel.Hour(LastNumber, style.Clock)}"
+                : SpanLabel.Hour(FirstNumber, style.Clock),
+            _ => $"{(IsMerged ? "Days" : "Day")} {Numbers}",
+        };
 
     /// <summary>The printed span: <c>4–10 May 2026</c>; a date lived through twice says so.</summary>
     public string Span(DateStyle style)
@@ -82,26 +105,32 @@ public sealed record UnitDates(
     }
 
     /// <summary>The number as printed: <c>19</c>, <c>10–11</c>.</summary>
-    public string Numbers => IsMerged
-        ? string.Create(CultureInfo.InvariantCulture, $"{FirstNumber}–{LastNumber}")
-        : FirstNumber.ToString(CultureInfo.InvariantCulture);
+    public string Numbers =>
+        IsMerged
+            ? string.Create(CultureInfo.InvariantCulture, $"{FirstNumber}–{LastNumber}")
+            : FirstNumber.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>How codes on the backs of pieces begin: <c>W19</c>, <c>D3</c>, <c>H07</c>.</summary>
-    public string Code => Kind switch
-    {
-        UnitKind.Week => string.Create(CultureInfo.InvariantCulture, $"W{FirstNumber}"),
-        UnitKind.Hour => string.Create(CultureInfo.InvariantCulture, $"H{FirstNumber % 24:00}"),
-        _ => string.Create(CultureInfo.InvariantCulture, $"D{FirstNumber}"),
-    };
+    public string Code =>
+        Kind switch
+        {
+            UnitKind.Week => string.Create(CultureInfo.InvariantCulture, $"W{FirstNumber}"),
+            UnitKind.Hour => string.Create(CultureInfo.InvariantCulture, $"H{FirstNumber % 24:00}"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"D{FirstNumber}"),
+        };
 
     /// <summary>This unit with the next one merged into it. Throws when they are not neighbours of one kind.</summary>
     public UnitDates MergedWith(UnitDates next)
     {
         ArgumentNullException.ThrowIfNull(next);
-        var neighbours = Kind == next.Kind && (Kind == UnitKind.Week ? next.First == Last.PlusDays(1) : next.FirstNumber == LastNumber + 1);
+        var neighbours =
+            Kind == next.Kind
+            && (Kind == UnitKind.Week ? next.First == Last.PlusDays(1) : next.FirstNumber == LastNumber + 1);
         if (!neighbours)
         {
-            throw new RuleException("Only neighbours can be merged: something lies between these two. Nothing was changed.");
+            throw new RuleException(
+                "Only neighbours can be merged: something lies between these two. Nothing was changed."
+            );
         }
 
         return this with

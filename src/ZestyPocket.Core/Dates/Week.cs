@@ -27,7 +27,9 @@ public readonly record struct Week(int Year, int Number, LocalDate First)
 
 /// <summary>A way of counting weeks, complete with the day it starts from.</summary>
 /// <param name="Scheme">The scheme.</param>
-/// <param name="AlbumFirstDay">Where <see cref="WeekScheme.FromFirstDay"/> counts from; the others do not use it.</param>
+/// <param name="AlbumFirstDay">
+/// Where <see cref="WeekScheme.FromFirstDay"/> counts from; the others do not use it.
+/// </param>
 public sealed record WeekCalendar(WeekScheme Scheme, LocalDate AlbumFirstDay)
 {
     private static readonly IWeekYearRule SundayRule = WeekYearRules.ForMinDaysInFirstWeek(1, IsoDayOfWeek.Sunday);
@@ -46,7 +48,8 @@ public sealed record WeekCalendar(WeekScheme Scheme, LocalDate AlbumFirstDay)
             return new Week(AlbumFirstDay.Year, weeks + 1, AlbumFirstDay.PlusDays(7 * weeks));
         }
 
-        var (rule, start) = Scheme == WeekScheme.Iso ? (WeekYearRules.Iso, IsoDayOfWeek.Monday) : (SundayRule, IsoDayOfWeek.Sunday);
+        var (rule, start) =
+            Scheme == WeekScheme.Iso ? (WeekYearRules.Iso, IsoDayOfWeek.Monday) : (SundayRule, IsoDayOfWeek.Sunday);
         // Week 1 of a Sunday year may begin in December before, so the day itself says where its week begins.
         var first = day.PlusDays(-((((int)day.DayOfWeek - (int)start) + 7) % 7));
         return new Week(rule.GetWeekYear(day), rule.GetWeekOfWeekYear(day), first);

@@ -20,7 +20,8 @@ public readonly record struct Length(long Emu) : IComparable<Length>
     public static Length FromInches(decimal inches) => Rounded(inches * EmuPerInch);
 
     /// <summary>A vulgar fraction of an inch, such as 5/8.</summary>
-    public static Length FromInches(int numerator, int denominator) => Rounded((decimal)numerator / denominator * EmuPerInch);
+    public static Length FromInches(int numerator, int denominator) =>
+        Rounded((decimal)numerator / denominator * EmuPerInch);
 
     /// <summary>Millimetres to the nearest EMU; exact to 1/1000 mm and finer.</summary>
     public static Length FromMillimetres(decimal millimetres) => Rounded(millimetres * EmuPerMillimetre);
@@ -68,7 +69,9 @@ public readonly record struct Length(long Emu) : IComparable<Length>
     {
         if (Math.Abs(emu) > long.MaxValue / 4m)
         {
-            throw new MeasureException($"{emu.ToString("0", CultureInfo.InvariantCulture)} EMU is not a length that fits on any page.");
+            throw new MeasureException(
+                $"{emu.ToString("0", CultureInfo.InvariantCulture)} EMU is not a length that fits on any page."
+            );
         }
 
         return new Length((long)Math.Round(emu, MidpointRounding.AwayFromZero));

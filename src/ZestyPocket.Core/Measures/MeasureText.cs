@@ -24,14 +24,18 @@ public static partial class MeasureText
     public const int LongestText = 60;
 
     [GeneratedRegex(
-        """^(?:(?<whole>[0-9]{1,6})[\s-]+)?(?<num>[0-9]{1,6}(?:[.,][0-9]{1,9})?)(?:\s*/\s*(?<den>[0-9]{1,4}))?\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?$""",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+        """^(?:(?<whole>[0-9]{1,6})[\s-]+)?(?<num>[0-9]{1,6}(?:[.,][0-9]{1,9})?)(?:\s*/\s*(?<den>[0-9]{1,4}))?"""
+            + """\s*(?<unit>in(?:ch(?:es)?)?|"|″|mm|cm|pt)?\.?$""",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex LengthPattern();
 
     /// <summary>Reads one length. Throws <see cref="MeasureException"/> with the reason when it is none.</summary>
     public static Length ParseLength(string text) => ParseSide(text, null);
 
-    /// <summary>Reads a size, width first. Throws <see cref="MeasureException"/> with the reason when it is none.</summary>
+    /// <summary>
+    /// Reads a size, width first. Throws <see cref="MeasureException"/> with the reason when it is none.
+    /// </summary>
     public static Size ParseSize(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
@@ -49,24 +53,24 @@ public static partial class MeasureText
     /// Shows a length in the album's system: inches as a mixed fraction to 1/16 where exact, else to three
     /// decimals; millimetres to two.
     /// </summary>
-    public static string Show(Length length, MeasureSystem system) => system == MeasureSystem.Millimetres
-        ? $"{Decimals(length.Millimetres, 2)} mm"
-        : $"{InchNumber(length)} in";
+    public static string Show(Length length, MeasureSystem system) =>
+        system == MeasureSystem.Millimetres ? $"{Decimals(length.Millimetres, 2)} mm" : $"{InchNumber(length)} in";
 
     /// <summary>Shows a size with its unit once, such as <c>2 1/2 × 8 in</c>.</summary>
-    public static string Show(Size size, MeasureSystem system) => system == MeasureSystem.Millimetres
-        ? $"{Decimals(size.Width.Millimetres, 1)} × {Decimals(size.Height.Millimetres, 1)} mm"
-        : $"{InchNumber(size.Width)} × {InchNumber(size.Height)} in";
+    public static string Show(Size size, MeasureSystem system) =>
+        system == MeasureSystem.Millimetres
+            ? $"{Decimals(size.Width.Millimetres, 1)} × {Decimals(size.Height.Millimetres, 1)} mm"
+            : $"{InchNumber(size.Width)} × {InchNumber(size.Height)} in";
 
     /// <summary>Shows a length so that reading it back gives the very same one, for fields that people edit.</summary>
-    public static string Exact(Length length, MeasureSystem system) => system == MeasureSystem.Millimetres
-        ? $"{Decimals(length.Millimetres, 5)} mm"
-        : $"{InchNumber(length, 7)} in";
+    public static string Exact(Length length, MeasureSystem system) =>
+        system == MeasureSystem.Millimetres ? $"{Decimals(length.Millimetres, 5)} mm" : $"{InchNumber(length, 7)} in";
 
     /// <summary>Shows a size so that reading it back gives the very same one.</summary>
-    public static string Exact(Size size, MeasureSystem system) => system == MeasureSystem.Millimetres
-        ? $"{Decimals(size.Width.Millimetres, 5)} × {Decimals(size.Height.Millimetres, 5)} mm"
-        : $"{InchNumber(size.Width, 7)} × {InchNumber(size.Height, 7)} in";
+    public static string Exact(Size size, MeasureSystem system) =>
+        system == MeasureSystem.Millimetres
+            ? $"{Decimals(size.Width.Millimetres, 5)} × {Decimals(size.Height.Millimetres, 5)} mm"
+            : $"{InchNumber(size.Width, 7)} × {InchNumber(size.Height, 7)} in";
 
     /// <summary>The trade's short name in inches, such as 6x4.</summary>
     public static string ShortName(Size size) => $"{InchNumber(size.Width)}x{InchNumber(size.Height)}";
@@ -76,7 +80,9 @@ public static partial class MeasureText
         ArgumentNullException.ThrowIfNull(text);
         if (Match(text) is not { } match)
         {
-            throw new MeasureException($"“{Clip(text)}” is not a length: write a number with in, mm or cm, such as 2 1/2 in or 101.6 mm.");
+            throw new MeasureException(
+                $"“{Clip(text)}” is not a length: write a number with in, mm or cm, such as 2 1/2 in or 101.6 mm."
+            );
         }
 
         var number = decimal.Parse(match.Groups["num"].Value.Replace(',', '.'), CultureInfo.InvariantCulture);
@@ -92,7 +98,9 @@ public static partial class MeasureText
         }
         else if (match.Groups["whole"].Success)
         {
-            throw new MeasureException($"“{Clip(text)}” has two numbers: write a fraction such as 2 1/2, or one number.");
+            throw new MeasureException(
+                $"“{Clip(text)}” has two numbers: write a fraction such as 2 1/2, or one number."
+            );
         }
 
         if (match.Groups["whole"].Success)
@@ -122,7 +130,9 @@ public static partial class MeasureText
     private static Match? Match(string text)
     {
         var trimmed = text.Trim();
-        return trimmed.Length <= LongestText && LengthPattern().Match(trimmed) is { Success: true } match ? match : null;
+        return trimmed.Length <= LongestText && LengthPattern().Match(trimmed) is { Success: true } match
+            ? match
+            : null;
     }
 
     private static string? UnitOf(string text)
@@ -133,7 +143,13 @@ public static partial class MeasureText
         }
 
         var unit = match.Groups["unit"].Value.ToUpperInvariant();
-        return unit switch { "MM" => "mm", "CM" => "cm", "PT" => "pt", _ => "in" };
+        return unit switch
+        {
+            "MM" => "mm",
+            "CM" => "cm",
+            "PT" => "pt",
+            _ => "in",
+        };
     }
 
     private static string InchNumber(Length length, int places = 3)

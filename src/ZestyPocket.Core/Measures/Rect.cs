@@ -4,9 +4,7 @@ namespace ZestyPocket.Core.Measures;
 public readonly record struct Rect(Length X, Length Y, Length Width, Length Height)
 {
     public Rect(Length x, Length y, Size size)
-        : this(x, y, size.Width, size.Height)
-    {
-    }
+        : this(x, y, size.Width, size.Height) { }
 
     public Size Size => new(Width, Height);
 

@@ -3,7 +3,8 @@ namespace ZestyPocket.Core.Measures;
 /// <summary>Width by height, as the trade writes sizes: a 3x4 is 3 in wide and 4 in tall.</summary>
 public readonly record struct Size(Length Width, Length Height)
 {
-    public static Size FromInches(decimal width, decimal height) => new(Length.FromInches(width), Length.FromInches(height));
+    public static Size FromInches(decimal width, decimal height) =>
+        new(Length.FromInches(width), Length.FromInches(height));
 
     public static Size FromMillimetres(decimal width, decimal height) =>
         new(Length.FromMillimetres(width), Length.FromMillimetres(height));

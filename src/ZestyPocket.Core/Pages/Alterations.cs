@@ -20,8 +20,8 @@ public enum MarkKind
 public readonly record struct LeafMark(MarkKind Kind, Length X1, Length Y1, Length X2, Length Y2);
 
 /// <summary>
-/// What alterations make of a leaf. Both faces change at once, because pockets are named alike on both. Common practice;
-/// sizes are arithmetic.
+/// What alterations make of a leaf. Both faces change at once, because pockets are named alike on both. Common
+/// practice; sizes are arithmetic.
 /// </summary>
 public static class Alterations
 {
@@ -54,18 +54,35 @@ public static class Alterations
         if (form.Cut is { } cut)
         {
             var by = cut.Keeps == CutKeeps.Columns ? body.Width - cut.Size : body.Height - cut.Size;
-            if (!CutsOf(protector.Design with { Pockets = pockets }, cut.Keeps, protector.Form.Rings).Contains(cut.Size))
+            if (
+                !CutsOf(protector.Design with { Pockets = pockets }, cut.Keeps, protector.Form.Rings).Contains(cut.Size)
+            )
             {
-                throw new RuleException("A page is cut down along a seam that goes right across it, and something of it stays. Nothing was changed.");
+                throw new RuleException(
+                    "A page is cut down along a seam that goes right across it, and something of it stays. Nothing "
+                        + "was changed."
+                );
             }
 
-            var keeps = protector.Form.Rings == RingSide.Right && cut.Keeps == CutKeeps.Columns
-                ? new Rect(by, Length.Zero, cut.Size, body.Height)
-                : new Rect(Length.Zero, Length.Zero, cut.Keeps == CutKeeps.Columns ? cut.Size : body.Width, cut.Keeps == CutKeeps.Rows ? cut.Size : body.Height);
-            pockets = [.. pockets.Where(p => keeps.Contains(p.Bounds)).Select(p => p with { Bounds = p.Bounds.Moved(-keeps.X, Length.Zero) })];
-            (body, outer) = cut.Keeps == CutKeeps.Columns
-                ? (new Size(cut.Size, body.Height), new Size(outer.Width - by, outer.Height))
-                : (new Size(body.Width, cut.Size), new Size(outer.Width, outer.Height - by));
+            var keeps =
+                protector.Form.Rings == RingSide.Right && cut.Keeps == CutKeeps.Columns
+                    ? new Rect(by, Length.Zero, cut.Size, body.Height)
+                    : new Rect(
+                        Length.Zero,
+                        Length.Zero,
+                        cut.Keeps == CutKeeps.Columns ? cut.Size : body.Width,
+                        cut.Keeps == CutKeeps.Rows ? cut.Size : body.Height
+                    );
+            pockets =
+            [
+                .. pockets
+                    .Where(p => keeps.Contains(p.Bounds))
+                    .Select(p => p with { Bounds = p.Bounds.Moved(-keeps.X, Length.Zero) }),
+            ];
+            (body, outer) =
+                cut.Keeps == CutKeeps.Columns
+                    ? (new Size(cut.Size, body.Height), new Size(outer.Width - by, outer.Height))
+                    : (new Size(body.Width, cut.Size), new Size(outer.Width, outer.Height - by));
         }
 
         var name = form.Cut is null ? protector.Design.Name : $"{protector.Design.Name}, cut down to {body}";
@@ -74,7 +91,11 @@ public static class Alterations
             name += form.Fuses.Length == 1 ? ", one pocket fused" : $", {form.Fuses.Length} pockets fused";
         }
 
-        return protector with { Outer = outer, Design = protector.Design with { Name = name, Body = body, Pockets = pockets } };
+        return protector with
+        {
+            Outer = outer,
+            Design = protector.Design with { Name = name, Body = body, Pockets = pockets },
+        };
     }
 
     /// <summary>How much of a page can be kept when it is cut down: the seams that go right across.</summary>
@@ -84,13 +105,29 @@ public static class Alterations
         var columns = keeps == CutKeeps.Columns;
         var fromRight = columns && rings == RingSide.Right;
         var whole = columns ? design.Body.Width : design.Body.Height;
-        var spans = design.Pockets.Select(p => columns
-            ? fromRight ? (From: whole - p.Bounds.Right, To: whole - p.Bounds.X) : (From: p.Bounds.X, To: p.Bounds.Right)
-            : (From: p.Bounds.Y, To: p.Bounds.Bottom)).ToList();
-        return [.. spans.Select(s => s.To).Distinct().Where(at => at < whole && spans.TrueForAll(s => s.To <= at || s.From >= at)).Order()];
+        var spans = design
+            .Pockets.Select(p =>
+                columns
+                    ? fromRight
+                        ? (From: whole - p.Bounds.Right, To: whole - p.Bounds.X)
+                        : (From: p.Bounds.X, To: p.Bounds.Right)
+                    : (From: p.Bounds.Y, To: p.Bounds.Bottom)
+            )
+            .ToList();
+        return
+        [
+            .. spans
+                .Select(s => s.To)
+                .Distinct()
+                .Where(at => at < whole && spans.TrueForAll(s => s.To <= at || s.From >= at))
+                .Order(),
+        ];
     }
 
-    /// <summary>The seam that people make: through the middle of the longer side. A 6x4 becomes two 3x4, a square two upright halves.</summary>
+    /// <summary>
+    /// The seam that people make: through the middle of the longer side. A 6x4 becomes two 3x4, a square two upright
+    /// halves.
+    /// </summary>
     public static Fuse InHalf(Pocket pocket)
     {
         ArgumentNullException.ThrowIfNull(pocket);
@@ -115,7 +152,12 @@ public static class Alterations
                 continue;
             }
 
-            var around = new Rect(halves.Min(h => h.Bounds.X), halves.Min(h => h.Bounds.Y), halves.Max(h => h.Bounds.Right) - halves.Min(h => h.Bounds.X), halves.Max(h => h.Bounds.Bottom) - halves.Min(h => h.Bounds.Y));
+            var around = new Rect(
+                halves.Min(h => h.Bounds.X),
+                halves.Min(h => h.Bounds.Y),
+                halves.Max(h => h.Bounds.Right) - halves.Min(h => h.Bounds.X),
+                halves.Max(h => h.Bounds.Bottom) - halves.Min(h => h.Bounds.Y)
+            );
             var at = side == LeafSide.Front ? around.Right : around.X;
             yield return fuse.Upright
                 ? new LeafMark(MarkKind.Seam, x + at, y + around.Y, x + at, y + around.Bottom)
@@ -129,7 +171,13 @@ public static class Alterations
         }
         else if (form.Cut is { Keeps: CutKeeps.Rows })
         {
-            yield return new LeafMark(MarkKind.Cut, Length.Zero, altered.Outer.Height, altered.Outer.Width, altered.Outer.Height);
+            yield return new LeafMark(
+                MarkKind.Cut,
+                Length.Zero,
+                altered.Outer.Height,
+                altered.Outer.Width,
+                altered.Outer.Height
+            );
         }
 
         if (altered.Form is { Kind: LeafKind.FoldOut, Fold: { } fold })
@@ -141,13 +189,17 @@ public static class Alterations
 
     private static ImmutableArray<Pocket> Part(Protector protector, ImmutableArray<Pocket> pockets, Fuse fuse)
     {
-        var pocket = pockets.FirstOrDefault(p => p.Key == fuse.PocketKey)
+        var pocket =
+            pockets.FirstOrDefault(p => p.Key == fuse.PocketKey)
             ?? throw new RuleException("The pocket that was to be fused is not on this page. Nothing was changed.");
         var (x, y, width, height) = (pocket.Bounds.X, pocket.Bounds.Y, pocket.Bounds.Width, pocket.Bounds.Height);
         var whole = fuse.Upright ? width : height;
         if (fuse.At < Narrowest || whole - fuse.At < Narrowest)
         {
-            throw new RuleException($"A seam leaves pockets of at least {Narrowest} on both sides; {pocket.Nominal} parted {fuse.At} in does not. Nothing was changed.");
+            throw new RuleException(
+                $"A seam leaves pockets of at least {Narrowest} on both sides; {pocket.Nominal} parted {fuse.At} in "
+                    + "does not. Nothing was changed."
+            );
         }
 
         var (first, second) = fuse.Upright
@@ -155,8 +207,17 @@ public static class Alterations
             : (new Rect(x, y, width, fuse.At), new Rect(x, y + fuse.At, width, height - fuse.At));
         var index = pockets.IndexOf(pocket);
         return pockets
-            .SetItem(index, new Pocket(pocket.Key + "a", first) { Clear = ClearOf(protector, pocket, fuse.Upright, fuse.At) })
-            .Insert(index + 1, new Pocket(pocket.Key + "b", second) { Clear = ClearOf(protector, pocket, fuse.Upright, whole - fuse.At) });
+            .SetItem(
+                index,
+                new Pocket(pocket.Key + "a", first) { Clear = ClearOf(protector, pocket, fuse.Upright, fuse.At) }
+            )
+            .Insert(
+                index + 1,
+                new Pocket(pocket.Key + "b", second)
+                {
+                    Clear = ClearOf(protector, pocket, fuse.Upright, whole - fuse.At),
+                }
+            );
     }
 
     /// <summary>
@@ -166,7 +227,12 @@ public static class Alterations
     /// </summary>
     private static Size? ClearOf(Protector protector, Pocket pocket, bool upright, Length part)
     {
-        if (protector.ClearSize(pocket) is var clear && clear == pocket.Nominal && pocket.Clear is null && !protector.ClearSizes.ContainsKey(pocket.Nominal))
+        if (
+            protector.ClearSize(pocket) is var clear
+            && clear == pocket.Nominal
+            && pocket.Clear is null
+            && !protector.ClearSizes.ContainsKey(pocket.Nominal)
+        )
         {
             return null;
         }

@@ -20,11 +20,14 @@ public readonly record struct FaceOfLeaf(Guid LeafId, LeafSide Side);
 public static class Binding
 {
     /// <summary>
-    /// The faces of a binder's leaves in reading order: back, front, back, front, the last front included, the end page's
-    /// back not. In the spread school it begins with the back of the first leaf, whose front is the title page; in the
-    /// leaf school the first leaf is the title's alone, and it begins with the front of the second.
+    /// The faces of a binder's leaves in reading order: back, front, back, front, the last front included, the end
+    /// page's back not. In the spread school it begins with the back of the first leaf, whose front is the title page;
+    /// in the leaf school the first leaf is the title's alone, and it begins with the front of the second.
     /// </summary>
-    public static IEnumerable<FaceOfLeaf> ReadingOrder(IReadOnlyList<Guid> leaves, PageSchool school = PageSchool.Spread)
+    public static IEnumerable<FaceOfLeaf> ReadingOrder(
+        IReadOnlyList<Guid> leaves,
+        PageSchool school = PageSchool.Spread
+    )
     {
         ArgumentNullException.ThrowIfNull(leaves);
         for (var k = school == PageSchool.Spread ? 0 : 1; k < leaves.Count; k++)
@@ -39,8 +42,8 @@ public static class Binding
     }
 
     /// <summary>
-    /// Which spread each of a unit's faces in reading order lies on, from 1: a back opens a new one at the left, a front
-    /// lies at the right of the one that is open.
+    /// Which spread each of a unit's faces in reading order lies on, from 1: a back opens a new one at the left, a
+    /// front lies at the right of the one that is open.
     /// </summary>
     public static IReadOnlyList<int> SpreadsOf(IReadOnlyList<LeafSide> faces)
     {
@@ -57,7 +60,11 @@ public static class Binding
     /// Hands the faces out in reading order: unit k takes <paramref name="facesOfUnit"/>[k] of them. Facing pages are
     /// two faces a unit: the back of one leaf and the front of the next.
     /// </summary>
-    public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(IReadOnlyList<Guid> leaves, IReadOnlyList<int> facesOfUnit, PageSchool school = PageSchool.Spread)
+    public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(
+        IReadOnlyList<Guid> leaves,
+        IReadOnlyList<int> facesOfUnit,
+        PageSchool school = PageSchool.Spread
+    )
     {
         ArgumentNullException.ThrowIfNull(facesOfUnit);
         var faces = ReadingOrder(leaves, school).ToList();

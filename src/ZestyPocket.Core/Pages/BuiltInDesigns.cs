@@ -3,7 +3,9 @@ using ZestyPocket.Core.Measures;
 
 namespace ZestyPocket.Core.Pages;
 
-/// <summary>The page designs that ship with the program, common practice of the trade, named by what they hold.</summary>
+/// <summary>
+/// The page designs that ship with the program, common practice of the trade, named by what they hold.
+/// </summary>
 public static class BuiltInDesigns
 {
     private const string Three3x3 = "3x3 | 3x3 | 3x3";
@@ -22,7 +24,8 @@ public static class BuiltInDesigns
         PageDesign.FromNotation(
             "12x12-rows-6x4-3x4-3x4",
             "Three rows of 6x4 + two 3x4",
-            "6x4 | 3x4 | 3x4 / 6x4 | 3x4 | 3x4 / 6x4 | 3x4 | 3x4"),
+            "6x4 | 3x4 | 3x4 / 6x4 | 3x4 | 3x4 / 6x4 | 3x4 | 3x4"
+        ),
         PageDesign.FromNotation("12x12-six-4x6", "Six 4x6", "4x6 | 4x6 | 4x6 / 4x6 | 4x6 | 4x6"),
         PageDesign.FromNotation("12x12-nine-4x4", "Nine 4x4", "4x4 | 4x4 | 4x4 / 4x4 | 4x4 | 4x4 / 4x4 | 4x4 | 4x4"),
         PageDesign.FromNotation("12x12-full", "One full 12x12", "12x12"),
@@ -32,7 +35,8 @@ public static class BuiltInDesigns
         PageDesign.FromNotation(
             "6x8-twelve-2x2",
             "Twelve 2x2",
-            "2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2"),
+            "2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2 / 2x2 | 2x2 | 2x2"
+        ),
         PageDesign.FromNotation("6x8-two-3x8", "Two 3x8", "3x8 | 3x8"),
         PageDesign.FromNotation("6x8-two-3x6-two-3x2", "Two 3x6 over two 3x2", "3x6 | 3x6 / 3x2 | 3x2"),
         PageDesign.FromNotation("6x8-full", "One full 6x8", "6x8"),

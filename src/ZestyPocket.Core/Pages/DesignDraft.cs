@@ -23,8 +23,23 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
     /// <summary>The sizes people can buy pockets for, each also turned. Common practice.</summary>
     public static ImmutableArray<Size> BoughtSizes { get; } =
     [
-        .. new (decimal W, decimal H)[] { (3, 4), (4, 6), (2, 2), (3, 3), (4, 4), (3, 8), (6, 8), (6, 12), (3, 6), (2, 3), (9, 12), (12, 12) }
-            .SelectMany(s => new[] { Size.FromInches(s.W, s.H), Size.FromInches(s.H, s.W) }).Distinct(),
+        .. new (decimal W, decimal H)[]
+        {
+            (3, 4),
+            (4, 6),
+            (2, 2),
+            (3, 3),
+            (4, 4),
+            (3, 8),
+            (6, 8),
+            (6, 12),
+            (3, 6),
+            (2, 3),
+            (9, 12),
+            (12, 12),
+        }
+            .SelectMany(s => new[] { Size.FromInches(s.W, s.H), Size.FromInches(s.H, s.W) })
+            .Distinct(),
     ];
 
     /// <summary>Reads a notation. Throws <see cref="MeasureException"/> with the place of what is wrong.</summary>
@@ -39,7 +54,10 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         var (body, pockets) = DesignNotation.Parse(notation);
         if (pockets.Length > MostPockets || body.Width > Largest || body.Height > Largest)
         {
-            throw new MeasureException($"A page has at most {MostPockets} pockets and is at most {Largest} in wide and tall; this one has {pockets.Length} and is {body}. Nothing was changed.");
+            throw new MeasureException(
+                $"A page has at most {MostPockets} pockets and is at most {Largest} in wide and tall; this one has "
+                    + $"{pockets.Length} and is {body}. Nothing was changed."
+            );
         }
 
         return new DesignDraft(notation.Trim(), body, pockets);
@@ -54,16 +72,21 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         var sum = parts.Aggregate(Length.Zero, (a, b) => a + b);
         if (parts.Count < 2 || parts.Any(p => p <= Length.Zero) || sum != whole)
         {
-            throw new RuleException($"The parts of a pocket are two or more and add up to it: {string.Join(" + ", parts)} is not {whole}. Nothing was changed.");
+            throw new RuleException(
+                $"The parts of a pocket are two or more and add up to it: {string.Join(" + ", parts)} is not "
+                    + $"{whole}. Nothing was changed."
+            );
         }
 
         var at = Length.Zero;
         var rects = new List<Rect>();
         foreach (var part in parts)
         {
-            rects.Add(upright
-                ? new Rect(pocket.Bounds.X + at, pocket.Bounds.Y, part, pocket.Bounds.Height)
-                : new Rect(pocket.Bounds.X, pocket.Bounds.Y + at, pocket.Bounds.Width, part));
+            rects.Add(
+                upright
+                    ? new Rect(pocket.Bounds.X + at, pocket.Bounds.Y, part, pocket.Bounds.Height)
+                    : new Rect(pocket.Bounds.X, pocket.Bounds.Y + at, pocket.Bounds.Width, part)
+            );
             at += part;
         }
 
@@ -96,13 +119,25 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         var splits = new List<DraftSplit>();
         foreach (var upright in new[] { true, false })
         {
-            var (whole, across) = upright ? (pocket.Nominal.Width, pocket.Nominal.Height) : (pocket.Nominal.Height, pocket.Nominal.Width);
-            foreach (var count in Enumerable.Range(2, 3).Where(c => whole.Emu % c == 0 && whole / c >= Alterations.Narrowest && IsMeasurable(whole / c)))
+            var (whole, across) = upright
+                ? (pocket.Nominal.Width, pocket.Nominal.Height)
+                : (pocket.Nominal.Height, pocket.Nominal.Width);
+            foreach (
+                var count in Enumerable
+                    .Range(2, 3)
+                    .Where(c => whole.Emu % c == 0 && whole / c >= Alterations.Narrowest && IsMeasurable(whole / c))
+            )
             {
                 splits.Add(Way(upright, [.. Enumerable.Repeat(whole / count, count)], across));
             }
 
-            foreach (var part in BoughtSizes.Where(s => (upright ? s.Height : s.Width) == across).Select(s => upright ? s.Width : s.Height).Distinct().Where(p => p < whole && 2 * p != whole))
+            foreach (
+                var part in BoughtSizes
+                    .Where(s => (upright ? s.Height : s.Width) == across)
+                    .Select(s => upright ? s.Width : s.Height)
+                    .Distinct()
+                    .Where(p => p < whole && 2 * p != whole)
+            )
             {
                 if (Way(upright, [part, whole - part], across) is { Bought: true } snapped)
                 {
@@ -111,7 +146,14 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
             }
         }
 
-        return [.. splits.OrderByDescending(s => s.Bought).ThenBy(s => s.Parts.Length).ThenByDescending(s => s.Upright).ThenBy(s => s.Parts[0])];
+        return
+        [
+            .. splits
+                .OrderByDescending(s => s.Bought)
+                .ThenBy(s => s.Parts.Length)
+                .ThenByDescending(s => s.Upright)
+                .ThenBy(s => s.Parts[0]),
+        ];
     }
 
     /// <summary>The smallest rectangle around some.</summary>
@@ -122,21 +164,32 @@ public sealed record DesignDraft(string Notation, Size Body, ImmutableArray<Pock
         return new Rect(x, y, all.Max(r => r.Right) - x, all.Max(r => r.Bottom) - y);
     }
 
-    /// <summary>What a page holds, in words: <c>One 6x8 + five 3x4</c>. Designs are named so, never after a maker.</summary>
+    /// <summary>
+    /// What a page holds, in words: <c>One 6x8 + five 3x4</c>. Designs are named so, never after a maker.
+    /// </summary>
     public static string NameOf(IEnumerable<Pocket> pockets)
     {
-        var sizes = pockets.GroupBy(p => p.Nominal).OrderByDescending(g => g.Key.SquareInches).ThenBy(g => g.Key.Width).ToList();
+        var sizes = pockets
+            .GroupBy(p => p.Nominal)
+            .OrderByDescending(g => g.Key.SquareInches)
+            .ThenBy(g => g.Key.Width)
+            .ToList();
         var name = string.Join(" + ", sizes.Select(g => $"{NumberWords.Of(g.Count())} {g.Key}"));
-        return sizes.Count == 1 && sizes[0].Count() == 1 ? $"One full {sizes[0].Key}" : char.ToUpperInvariant(name[0]) + name[1..];
+        return sizes.Count == 1 && sizes[0].Count() == 1
+            ? $"One full {sizes[0].Key}"
+            : char.ToUpperInvariant(name[0]) + name[1..];
     }
 
     /// <summary>A sixteenth of an inch or a whole millimetre: what can be read off a ruler.</summary>
-    private static bool IsMeasurable(Length part) => part.Emu % (Length.EmuPerInch / 16) == 0 || part.Emu % Length.EmuPerMillimetre == 0;
+    private static bool IsMeasurable(Length part) =>
+        part.Emu % (Length.EmuPerInch / 16) == 0 || part.Emu % Length.EmuPerMillimetre == 0;
 
     private static DraftSplit Way(bool upright, ImmutableArray<Length> parts, Length across) =>
         new(upright, parts, parts.All(p => BoughtSizes.Contains(upright ? new Size(p, across) : new Size(across, p))));
 
     private static DesignDraft Of(IReadOnlyCollection<Rect> rects) => Read(DesignTiling.Write(rects));
 
-    private Pocket Find(string key) => Pockets.FirstOrDefault(p => p.Key == key) ?? throw new RuleException("That pocket is not on this page. Nothing was changed.");
+    private Pocket Find(string key) =>
+        Pockets.FirstOrDefault(p => p.Key == key)
+        ?? throw new RuleException("That pocket is not on this page. Nothing was changed.");
 }

@@ -33,7 +33,8 @@ public static class DesignNotation
         if (notation.Length > LongestText)
         {
             throw new MeasureException(
-                $"The page design has {notation.Length:N0} characters; {LongestText:N0} at most can be read.");
+                $"The page design has {notation.Length:N0} characters; {LongestText:N0} at most can be read."
+            );
         }
 
         var reader = new Reader(notation);
@@ -44,7 +45,8 @@ public static class DesignNotation
 
     private sealed record Block(Size Size, ImmutableArray<Pocket> Pockets)
     {
-        public IEnumerable<Pocket> At(Length x, Length y) => Pockets.Select(p => p with { Bounds = p.Bounds.Moved(x, y) });
+        public IEnumerable<Pocket> At(Length x, Length y) =>
+            Pockets.Select(p => p with { Bounds = p.Bounds.Moved(x, y) });
     }
 
     private sealed class Reader(string text)
@@ -64,14 +66,16 @@ public static class DesignNotation
                 var row = Row(Join(path, rows.Count + 1));
                 if (rows.Count > 0 && row.Size.Width != rows[0].Size.Width)
                 {
-                    throw Fault(start, $"this row is {Show(row.Size.Width)} wide, the first one {Show(rows[0].Size.Width)}");
+                    throw Fault(
+                        start,
+                        $"this row is {Show(row.Size.Width)} wide, the first one {Show(rows[0].Size.Width)}"
+                    );
                 }
 
                 pockets.AddRange(row.At(Length.Zero, y));
                 y += row.Size.Height;
                 rows.Add(row);
-            }
-            while (Take('/'));
+            } while (Take('/'));
             return new Block(new Size(rows[0].Size.Width, y), pockets.ToImmutable());
         }
 
@@ -86,14 +90,16 @@ public static class DesignNotation
                 var item = Item(Join(path, items.Count + 1));
                 if (items.Count > 0 && item.Size.Height != items[0].Size.Height)
                 {
-                    throw Fault(start, $"this pocket is {Show(item.Size.Height)} tall, its neighbour {Show(items[0].Size.Height)}");
+                    throw Fault(
+                        start,
+                        $"this pocket is {Show(item.Size.Height)} tall, its neighbour {Show(items[0].Size.Height)}"
+                    );
                 }
 
                 pockets.AddRange(item.At(x, Length.Zero));
                 x += item.Size.Width;
                 items.Add(item);
-            }
-            while (Take('|'));
+            } while (Take('|'));
             return new Block(new Size(x, items[0].Size.Height), pockets.ToImmutable());
         }
 
@@ -125,8 +131,18 @@ public static class DesignNotation
             }
             catch (MeasureException reason)
             {
-                var stroke = _at < text.Length && text[_at] == '/' && start < _at && char.IsAsciiDigit(text[_at - 1]) && !text[start.._at].Contains('x', StringComparison.OrdinalIgnoreCase);
-                throw Fault(start, stroke ? "a stroke begins a new row here: write fractions as decimals, such as 2.5x8" : reason.Message);
+                var stroke =
+                    _at < text.Length
+                    && text[_at] == '/'
+                    && start < _at
+                    && char.IsAsciiDigit(text[_at - 1])
+                    && !text[start.._at].Contains('x', StringComparison.OrdinalIgnoreCase);
+                throw Fault(
+                    start,
+                    stroke
+                        ? "a stroke begins a new row here: write fractions as decimals, such as 2.5x8"
+                        : reason.Message
+                );
             }
 
             if (++_pockets > MostPockets)

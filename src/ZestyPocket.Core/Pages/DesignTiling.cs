@@ -13,7 +13,9 @@ public static class DesignTiling
     public static string Write(IReadOnlyCollection<Rect> pockets)
     {
         ArgumentNullException.ThrowIfNull(pockets);
-        return pockets.Count == 0 ? throw new RuleException("A page has at least one pocket. Nothing was changed.") : Rows(pockets);
+        return pockets.Count == 0
+            ? throw new RuleException("A page has at least one pocket. Nothing was changed.")
+            : Rows(pockets);
     }
 
     private static string Rows(IReadOnlyCollection<Rect> pockets) =>
@@ -23,12 +25,19 @@ public static class DesignTiling
     {
         var items = Parts(pockets, p => p.X, p => p.Right);
         return items.Count == 1 && pockets.Count > 1
-            ? throw new RuleException("These pockets cannot be parted by seams that go right across: no page is welded like that. Nothing was changed.")
+            ? throw new RuleException(
+                "These pockets cannot be parted by seams that go right across: no page is welded like that. Nothing "
+                    + "was changed."
+            )
             : string.Join(" | ", items.Select(item => item.Count == 1 ? Exact(item[0].Size) : $"({Rows(item)})"));
     }
 
     /// <summary>The pockets parted wherever no pocket lies across.</summary>
-    private static List<List<Rect>> Parts(IReadOnlyCollection<Rect> pockets, Func<Rect, Length> from, Func<Rect, Length> to)
+    private static List<List<Rect>> Parts(
+        IReadOnlyCollection<Rect> pockets,
+        Func<Rect, Length> from,
+        Func<Rect, Length> to
+    )
     {
         var parts = new List<List<Rect>>();
         var until = Length.Zero;
@@ -48,7 +57,16 @@ public static class DesignTiling
     }
 
     /// <summary>A size that reads back as the very same one, without fractions: a stroke begins a new row.</summary>
-    private static string Exact(Size size) => size.Width.Emu % Length.EmuPerMillimetre == 0 && size.Height.Emu % Length.EmuPerMillimetre == 0 && size.Width.Emu % (Length.EmuPerInch / 32) != 0
-        ? string.Create(CultureInfo.InvariantCulture, $"{size.Width.Millimetres:0.#####}x{size.Height.Millimetres:0.#####} mm")
-        : string.Create(CultureInfo.InvariantCulture, $"{size.Width.Inches:0.#######}x{size.Height.Inches:0.#######}");
+    private static string Exact(Size size) =>
+        size.Width.Emu % Length.EmuPerMillimetre == 0
+        && size.Height.Emu % Length.EmuPerMillimetre == 0
+        && size.Width.Emu % (Length.EmuPerInch / 32) != 0
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"{size.Width.Millimetres:0.#####}x{size.Height.Millimetres:0.#####} mm"
+            )
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{size.Width.Inches:0.#######}x{size.Height.Inches:0.#######}"
+            );
 }

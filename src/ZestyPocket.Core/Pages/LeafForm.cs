@@ -33,10 +33,19 @@ public sealed record IndexTab(string Words, int Place)
 
     public const int LongestWords = 24;
 
-    /// <summary>Throws <see cref="RuleException"/> for a tab that nobody could read or that is not on the edge.</summary>
-    public IndexTab Checked() => string.IsNullOrWhiteSpace(Words) || Words.Length > LongestWords || Place is < 0 or >= Places
-        ? throw new RuleException($"An index tab carries 1 to {LongestWords} characters at one of {Places} places along the edge. Nothing was changed.")
-        : this with { Words = Words.Trim() };
+    /// <summary>
+    /// Throws <see cref="RuleException"/> for a tab that nobody could read or that is not on the edge.
+    /// </summary>
+    public IndexTab Checked() =>
+        string.IsNullOrWhiteSpace(Words) || Words.Length > LongestWords || Place is < 0 or >= Places
+            ? throw new RuleException(
+                $"An index tab carries 1 to {LongestWords} characters at one of {Places} places along the edge. "
+                    + "Nothing was changed."
+            )
+            : this with
+            {
+                Words = Words.Trim(),
+            };
 }
 
 /// <summary>What was done to one leaf: its alterations, which pockets are stuck together, its tab.</summary>
@@ -64,9 +73,20 @@ public sealed record LeafForm
         ArgumentNullException.ThrowIfNull(fuse);
         return Fuses.Length >= MostFuses
             ? throw new RuleException($"A leaf takes at most {MostFuses} new seams. Nothing was changed.")
-            : this with { Fuses = Fuses.Add(fuse), Stuck = Stuck.Remove(fuse.PocketKey) };
+            : this with
+            {
+                Fuses = Fuses.Add(fuse),
+                Stuck = Stuck.Remove(fuse.PocketKey),
+            };
     }
 
     public LeafForm Stick(string pocketKey, bool together) =>
-        this with { Stuck = together ? Stuck.Contains(pocketKey) ? Stuck : Stuck.Add(pocketKey) : Stuck.Remove(pocketKey) };
+        this with
+        {
+            Stuck = together
+                ? Stuck.Contains(pocketKey)
+                    ? Stuck
+                    : Stuck.Add(pocketKey)
+                : Stuck.Remove(pocketKey),
+        };
 }

@@ -27,11 +27,12 @@ public sealed record PageDesign(string Key, string Name, Size Body, ImmutableArr
     /// The back of a leaf shows the columns mirrored.
     /// </summary>
     public IReadOnlyList<Pocket> Face(LeafSide side) =>
-    [
-        .. On(side)
-            .Select(p => side == LeafSide.Front ? p : p with { Bounds = p.Bounds.MirroredIn(Body.Width) })
-            .OrderBy(p => p.Bounds.Y).ThenBy(p => p.Bounds.X),
-    ];
+        [
+            .. On(side)
+                .Select(p => side == LeafSide.Front ? p : p with { Bounds = p.Bounds.MirroredIn(Body.Width) })
+                .OrderBy(p => p.Bounds.Y)
+                .ThenBy(p => p.Bounds.X),
+        ];
 
     /// <summary>A pocket by its key, on one face; null when that face has none of that name.</summary>
     public Pocket? Find(LeafSide side, string key) => On(side).FirstOrDefault(p => p.Key == key);

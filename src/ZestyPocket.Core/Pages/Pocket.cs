@@ -15,6 +15,8 @@ public sealed record Pocket(string Key, Rect Bounds)
     /// <summary>The size the trade calls the pocket by.</summary>
     public Size Nominal => Bounds.Size;
 
-    /// <summary>The room inside, where it follows from a measured pocket that was altered; null for every other pocket.</summary>
+    /// <summary>
+    /// The room inside, where it follows from a measured pocket that was altered; null for every other pocket.
+    /// </summary>
     public Size? Clear { get; init; }
 }

@@ -19,7 +19,8 @@ public sealed record Protector(
     Size Outer,
     Length RingStrip,
     ImmutableDictionary<Size, Size> ClearSizes,
-    Length Ease)
+    Length Ease
+)
 {
     /// <summary>What it is beside its measures.</summary>
     public ProtectorForm Form { get; init; } = ProtectorForm.Plain;
@@ -45,44 +46,73 @@ public sealed record Protector(
     /// A page outside the pockets, cut to the outer size of the protectors it hangs between so that it turns with them.
     /// Both faces are one place of that size. Common practice.
     /// </summary>
-    public static Protector Sheet(string key, Size outer, Length ringStrip) => new(
-        new PageDesign(key, $"Page outside the pockets, {outer}", outer, [Whole(outer)]),
-        outer, ringStrip, ImmutableDictionary<Size, Size>.Empty, DefaultEase)
-    {
-        Form = new ProtectorForm { Kind = LeafKind.Sheet, Name = $"Page outside the pockets, {outer}", Thickness = ProtectorForm.UsualThickness(LeafKind.Sheet) },
-    };
+    public static Protector Sheet(string key, Size outer, Length ringStrip) =>
+        new(
+            new PageDesign(key, $"Page outside the pockets, {outer}", outer, [Whole(outer)]),
+            outer,
+            ringStrip,
+            ImmutableDictionary<Size, Size>.Empty,
+            DefaultEase
+        )
+        {
+            Form = new ProtectorForm
+            {
+                Kind = LeafKind.Sheet,
+                Name = $"Page outside the pockets, {outer}",
+                Thickness = ProtectorForm.UsualThickness(LeafKind.Sheet),
+            },
+        };
 
     /// <summary>
-    /// A sheet that folds in: its front is one picture over the whole sheet; its back has the page behind it and the flap,
-    /// which lies on top when it is folded and is covered with a strip. The flap is the sheet's width less the fold
-    /// distance. Common practice, arithmetic: a 6x8 folded 3 1/2 in from the ring edge leaves a flap of 2 1/2 in.
+    /// A sheet that folds in: its front is one picture over the whole sheet; its back has the page behind it and the
+    /// flap, which lies on top when it is folded and is covered with a strip. The flap is the sheet's width less the
+    /// fold distance. Common practice, arithmetic: a 6x8 folded 3 1/2 in from the ring edge leaves a flap of 2 1/2 in.
     /// </summary>
     public static Protector FoldOut(string key, Size sheet, Length fold, Length ringStrip)
     {
         var flap = sheet.Width - fold;
         if (!sheet.IsPositive || flap < Alterations.Narrowest)
         {
-            throw new RuleException($"A sheet {sheet.Width} wide that is folded {fold} from the ring edge leaves no flap of {Alterations.Narrowest} or more. Nothing was changed.");
+            throw new RuleException(
+                $"A sheet {sheet.Width} wide that is folded {fold} from the ring edge leaves no flap of "
+                    + $"{Alterations.Narrowest} or more. Nothing was changed."
+            );
         }
 
         if (fold <= ringStrip)
         {
-            throw new RuleException($"The fold must clear the ring strip of {ringStrip}; {fold} does not. Nothing was changed.");
+            throw new RuleException(
+                $"The fold must clear the ring strip of {ringStrip}; {fold} does not. Nothing was changed."
+            );
         }
 
         if (flap > fold - ringStrip)
         {
-            throw new RuleException($"The flap would be {flap} wide and reach the rings: only {fold - ringStrip} lie between fold and ring strip. Nothing was changed: fold farther out or cut the sheet narrower.");
+            throw new RuleException(
+                $"The flap would be {flap} wide and reach the rings: only {fold - ringStrip} lie between fold and "
+                    + "ring strip. Nothing was changed: fold farther out or cut the sheet narrower."
+            );
         }
 
         var name = $"Fold-out {sheet}, folded {fold} from the rings";
         var design = new PageDesign(key, name, sheet, [Whole(sheet)])
         {
-            OfBack = [new Pocket("page", new Rect(Length.Zero, Length.Zero, fold, sheet.Height)), new Pocket("flap", new Rect(fold, Length.Zero, flap, sheet.Height))],
+            OfBack =
+            [
+                new Pocket("page", new Rect(Length.Zero, Length.Zero, fold, sheet.Height)),
+                new Pocket("flap", new Rect(fold, Length.Zero, flap, sheet.Height)),
+            ],
         };
         return new Protector(design, sheet, ringStrip, ImmutableDictionary<Size, Size>.Empty, DefaultEase)
         {
-            Form = new ProtectorForm { Kind = LeafKind.FoldOut, Name = name, Notation = sheet.ToString(), Fold = fold, Thickness = 2 * ProtectorForm.UsualThickness(LeafKind.FoldOut) },
+            Form = new ProtectorForm
+            {
+                Kind = LeafKind.FoldOut,
+                Name = name,
+                Notation = sheet.ToString(),
+                Fold = fold,
+                Thickness = 2 * ProtectorForm.UsualThickness(LeafKind.FoldOut),
+            },
         };
     }
 
@@ -90,9 +120,20 @@ public sealed record Protector(
     public static Protector WithoutPockets(string key, LeafKind kind, Size outer, Length ringStrip)
     {
         var name = kind == LeafKind.Envelope ? "Envelope for keepsakes" : "Clear divider";
-        return new Protector(new PageDesign(key, name, outer, []), outer, ringStrip, ImmutableDictionary<Size, Size>.Empty, DefaultEase)
+        return new Protector(
+            new PageDesign(key, name, outer, []),
+            outer,
+            ringStrip,
+            ImmutableDictionary<Size, Size>.Empty,
+            DefaultEase
+        )
         {
-            Form = new ProtectorForm { Kind = kind, Name = name, Thickness = ProtectorForm.UsualThickness(kind) },
+            Form = new ProtectorForm
+            {
+                Kind = kind,
+                Name = name,
+                Thickness = ProtectorForm.UsualThickness(kind),
+            },
         };
     }
 
@@ -100,7 +141,11 @@ public sealed record Protector(
     public Protector Like(Protector other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return this with { RingStrip = other.RingStrip, Form = Form with { Rings = other.Form.Rings, Holes = other.Form.Holes } };
+        return this with
+        {
+            RingStrip = other.RingStrip,
+            Form = Form with { Rings = other.Form.Rings, Holes = other.Form.Holes },
+        };
     }
 
     /// <summary>How wide a leaf lies in the album: a fold-out is folded in.</summary>
@@ -121,7 +166,8 @@ public sealed record Protector(
     /// The size a piece for this pocket is cut to: min(nominal, clear − ease) each way. Nominal is not real: pockets
     /// are often a little under their name, so a nominal card has to be trimmed. Common practice, arithmetic.
     /// </summary>
-    public Size CutSize(Size nominal) => ClearSizes.TryGetValue(nominal, out var clear) ? CutSize(nominal, clear) : nominal;
+    public Size CutSize(Size nominal) =>
+        ClearSizes.TryGetValue(nominal, out var clear) ? CutSize(nominal, clear) : nominal;
 
     /// <summary>The same for one pocket, which an alteration may have given a room of its own.</summary>
     public Size CutSize(Pocket pocket)
@@ -130,16 +176,17 @@ public sealed record Protector(
         return pocket.Clear is { } clear ? CutSize(pocket.Nominal, clear) : CutSize(pocket.Nominal);
     }
 
-    /// <summary>The room inside a pocket: as measured, also where it was altered since, else its nominal size.</summary>
+    /// <summary>
+    /// The room inside a pocket: as measured, also where it was altered since, else its nominal size.
+    /// </summary>
     public Size ClearSize(Pocket pocket)
     {
         ArgumentNullException.ThrowIfNull(pocket);
         return pocket.Clear ?? (ClearSizes.TryGetValue(pocket.Nominal, out var clear) ? clear : pocket.Nominal);
     }
 
-    private Size CutSize(Size nominal, Size clear) => new(
-        Length.Min(nominal.Width, clear.Width - Ease),
-        Length.Min(nominal.Height, clear.Height - Ease));
+    private Size CutSize(Size nominal, Size clear) =>
+        new(Length.Min(nominal.Width, clear.Width - Ease), Length.Min(nominal.Height, clear.Height - Ease));
 
     /// <summary>
     /// Where the body's top left corner lies inside the outer size on one face. With the rings at the left, the ring
@@ -162,9 +209,16 @@ public sealed record Protector(
     public Length RingStripX(LeafSide side) => AtLeft(side) ? Length.Zero : Outer.Width - RingStrip;
 
     /// <summary>The middle of each hole on one face; none until a pattern is known.</summary>
-    public ImmutableArray<(Length X, Length Y)> HolesOn(LeafSide side) => Form.Holes is not { } holes
-        ? []
-        : [.. holes.FromTop(Outer.Height).Where(top => top < Outer.Height).Select(top => (AtLeft(side) ? holes.FromEdge : Outer.Width - holes.FromEdge, top))];
+    public ImmutableArray<(Length X, Length Y)> HolesOn(LeafSide side) =>
+        Form.Holes is not { } holes
+            ? []
+            :
+            [
+                .. holes
+                    .FromTop(Outer.Height)
+                    .Where(top => top < Outer.Height)
+                    .Select(top => (AtLeft(side) ? holes.FromEdge : Outer.Width - holes.FromEdge, top)),
+            ];
 
     private bool AtLeft(LeafSide side) => (side == LeafSide.Front) == (Form.Rings == RingSide.Left);
 
@@ -190,10 +244,15 @@ public sealed record Protector(
         }
 
         _ = Form.Holes?.CheckedOn(Outer.Height, RingStrip);
-        if (Form.Kind == LeafKind.Pockets && (Outer.Width < Design.Body.Width + RingStrip || Outer.Height < Design.Body.Height))
+        if (
+            Form.Kind == LeafKind.Pockets
+            && (Outer.Width < Design.Body.Width + RingStrip || Outer.Height < Design.Body.Height)
+        )
         {
             throw new MeasureException(
-                $"The outer size {MeasureText.Show(Outer, MeasureSystem.Inches)} is smaller than the page body with its ring strip.");
+                $"The outer size {MeasureText.Show(Outer, MeasureSystem.Inches)} is smaller than the page body with "
+                    + "its ring strip."
+            );
         }
 
         var tolerance = Length.FromInches(1, 2);
@@ -202,7 +261,9 @@ public sealed record Protector(
             if (Off(nominal.Width, clear.Width) > tolerance || Off(nominal.Height, clear.Height) > tolerance)
             {
                 throw new MeasureException(
-                    $"A clear size of {MeasureText.Show(clear, MeasureSystem.Inches)} is too far from a {nominal} pocket: measure again, width first.");
+                    $"A clear size of {MeasureText.Show(clear, MeasureSystem.Inches)} is too far from a {nominal} "
+                        + "pocket: measure again, width first."
+                );
             }
         }
 

@@ -26,12 +26,18 @@ public sealed record ProtectorForm
     /// <summary>Of one empty leaf, for how thick the album gets.</summary>
     public Length Thickness { get; init; } = UsualThickness(LeafKind.Pockets);
 
-    /// <summary>Start values from memory, editable: protector leaf 0.20 mm, photo paper 0.25, clear film 0.13, an envelope of cardstock twice 0.30.</summary>
-    public static Length UsualThickness(LeafKind kind) => Length.FromMillimetres(kind switch
-    {
-        LeafKind.Sheet or LeafKind.FoldOut => 0.25m,
-        LeafKind.Divider => 0.13m,
-        LeafKind.Envelope => 0.60m,
-        _ => 0.20m,
-    });
+    /// <summary>
+    /// Start values from memory, editable: protector leaf 0.20 mm, photo paper 0.25, clear film 0.13, an envelope of
+    /// cardstock twice 0.30.
+    /// </summary>
+    public static Length UsualThickness(LeafKind kind) =>
+        Length.FromMillimetres(
+            kind switch
+            {
+                LeafKind.Sheet or LeafKind.FoldOut => 0.25m,
+                LeafKind.Divider => 0.13m,
+                LeafKind.Envelope => 0.60m,
+                _ => 0.20m,
+            }
+        );
 }

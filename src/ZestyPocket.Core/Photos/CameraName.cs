@@ -16,9 +16,10 @@ public static class CameraName
     public static string? Of(string? make, string? model, string? serial)
     {
         var (maker, kind) = (Clean(make), Clean(model));
-        var name = maker.Length == 0 || kind.StartsWith(maker, StringComparison.OrdinalIgnoreCase)
-            ? kind
-            : $"{maker} {kind}".Trim();
+        var name =
+            maker.Length == 0 || kind.StartsWith(maker, StringComparison.OrdinalIgnoreCase)
+                ? kind
+                : $"{maker} {kind}".Trim();
         if (name.Length == 0)
         {
             return null;
@@ -38,5 +39,7 @@ public static class CameraName
     }
 
     private static string Clean(string? text) =>
-        text is null ? string.Empty : string.Concat(text.Where(c => !char.IsControl(c) && c != '·' && c != '\uFFFD')).Trim();
+        text is null
+            ? string.Empty
+            : string.Concat(text.Where(c => !char.IsControl(c) && c != '·' && c != '\uFFFD')).Trim();
 }

@@ -35,9 +35,15 @@ public static partial class CaptureText
 
         var (year, month, day) = (Number("y"), Number("m"), Number("d"));
         var (hour, minute, second) = (Number("h"), Number("n"), match.Groups["s"].Success ? Number("s") : 0);
-        if (year is < FirstYear or > LastYear || month is < 1 or > 12
-            || day < 1 || day > CalendarSystem.Iso.GetDaysInMonth(year, month)
-            || hour > 23 || minute > 59 || second > 59)
+        if (
+            year is < FirstYear or > LastYear
+            || month is < 1 or > 12
+            || day < 1
+            || day > CalendarSystem.Iso.GetDaysInMonth(year, month)
+            || hour > 23
+            || minute > 59
+            || second > 59
+        )
         {
             return null;
         }
@@ -63,7 +69,8 @@ public static partial class CaptureText
             return null;
         }
 
-        var minutes = (int.Parse(match.Groups["h"].ValueSpan, CultureInfo.InvariantCulture) * 60)
+        var minutes =
+            (int.Parse(match.Groups["h"].ValueSpan, CultureInfo.InvariantCulture) * 60)
             + (match.Groups["n"].Success ? int.Parse(match.Groups["n"].ValueSpan, CultureInfo.InvariantCulture) : 0);
         var signed = match.Groups["sign"].Value == "-" ? -minutes : minutes;
         // The world's zones run from -12:00 to +14:00.
@@ -85,7 +92,11 @@ public static partial class CaptureText
         var letter = match.Groups["letter"].Success ? match.Groups["letter"].Value : Trimmed(direction) ?? string.Empty;
         var value = Number("d") + (Number("m") / 60) + (Number("s") / 3600);
         var negative = match.Groups["sign"].Value == "-" || letter is ['S' or 's' or 'W' or 'w', ..];
-        return value <= most ? negative ? -value : value : null;
+        return value <= most
+            ? negative
+                ? -value
+                : value
+            : null;
 
         double Number(string group) =>
             match.Groups[group].Success ? double.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture) : 0;
@@ -95,26 +106,31 @@ public static partial class CaptureText
     private static string? Trimmed(string? text) => text?.Trim().Trim('\0').Trim();
 
     private static Match? Match(Regex pattern, string? text) =>
-        Trimmed(text) is { Length: > 0 and <= LongestText } trimmed && pattern.Match(trimmed) is { Success: true } match ? match : null;
+        Trimmed(text) is { Length: > 0 and <= LongestText } trimmed && pattern.Match(trimmed) is { Success: true } match
+            ? match
+            : null;
 
     [GeneratedRegex(
         @"^(?:(?<y>[0-9]{4})(?<sep>[:/. -])(?<m>[0-9]{1,2})\k<sep>(?<d>[0-9]{1,2})"
-        + @"|(?<d>[0-9]{1,2})\.(?<m>[0-9]{1,2})\.(?<y>[0-9]{4}))"
-        + @"(?:[ T]{1,2}|:)(?<h>[0-9]{1,2})[:.](?<n>[0-9]{2})(?:[:.](?<s>[0-9]{2}))?(?:[.,:][0-9]{1,9})?"
-        + @"\s?(?<zone>[Zz]|[+-][0-9]{2}:?[0-9]{2})?$",
-        RegexOptions.CultureInvariant)]
+            + @"|(?<d>[0-9]{1,2})\.(?<m>[0-9]{1,2})\.(?<y>[0-9]{4}))"
+            + @"(?:[ T]{1,2}|:)(?<h>[0-9]{1,2})[:.](?<n>[0-9]{2})(?:[:.](?<s>[0-9]{2}))?(?:[.,:][0-9]{1,9})?"
+            + @"\s?(?<zone>[Zz]|[+-][0-9]{2}:?[0-9]{2})?$",
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex TimePattern();
 
     [GeneratedRegex(
         @"^(?:UTC|GMT)?(?<sign>[+-])(?<h>[0-9]{1,2})(?::?(?<n>[0-5][0-9]))?(?::[0-9]{2})?$",
-        RegexOptions.CultureInvariant)]
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex OffsetPattern();
 
     [GeneratedRegex(
         @"^(?<sign>[+-])?(?<d>[0-9]{1,3}(?:\.[0-9]{1,12})?)"
-        + @"(?:(?:\s*(?:°|deg|,|\s)\s*)(?<m>[0-9]{1,2}(?:\.[0-9]{1,12})?)"
-        + @"(?:(?:\s*(?:'|′|,|\s)\s*)(?<s>[0-9]{1,2}(?:\.[0-9]{1,12})?))?)?"
-        + @"\s*(?:""|″|'|′|°)?\s*(?<letter>[NSEWnsew])?$",
-        RegexOptions.CultureInvariant)]
+            + @"(?:(?:\s*(?:°|deg|,|\s)\s*)(?<m>[0-9]{1,2}(?:\.[0-9]{1,12})?)"
+            + @"(?:(?:\s*(?:'|′|,|\s)\s*)(?<s>[0-9]{1,2}(?:\.[0-9]{1,12})?))?)?"
+            + @"\s*(?:""|″|'|′|°)?\s*(?<letter>[NSEWnsew])?$",
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex DegreesPattern();
 }

@@ -19,7 +19,9 @@ public static class ClockSuspicion
     /// <summary>Two pictures this close are taken to show the same moment.</summary>
     private static readonly Duration Together = Duration.FromMinutes(5);
 
-    /// <summary>Zones differ by 26 hours at most, but nobody leaves a camera further off than this by whole hours.</summary>
+    /// <summary>
+    /// Zones differ by 26 hours at most, but nobody leaves a camera further off than this by whole hours.
+    /// </summary>
     private const int MostHours = 14;
 
     /// <summary>Fewer meetings than this prove nothing.</summary>
@@ -33,8 +35,11 @@ public static class ClockSuspicion
     {
         ArgumentNullException.ThrowIfNull(pictures);
         ArgumentNullException.ThrowIfNull(calendar);
-        var cameras = pictures.Where(p => p.Local is not null && !string.IsNullOrEmpty(p.Camera))
-            .GroupBy(p => p.Camera!, StringComparer.Ordinal).OrderBy(g => g.Key, StringComparer.Ordinal).ToList();
+        var cameras = pictures
+            .Where(p => p.Local is not null && !string.IsNullOrEmpty(p.Camera))
+            .GroupBy(p => p.Camera!, StringComparer.Ordinal)
+            .OrderBy(g => g.Key, StringComparer.Ordinal)
+            .ToList();
         var travel = calendar.Travel;
         var trusted = cameras.Where(Knows).SelectMany(g => g).ToList();
         if (trusted.Count == 0 && cameras.Count > 1)
@@ -64,27 +69,44 @@ public static class ClockSuspicion
         }
     }
 
-    private static ClockDoubt? Doubt(string camera, List<RecordedTime> pictures, Instant[] trusted, AlbumCalendar calendar, TravelDays travel)
+    private static ClockDoubt? Doubt(
+        string camera,
+        List<RecordedTime> pictures,
+        Instant[] trusted,
+        AlbumCalendar calendar,
+        TravelDays travel
+    )
     {
         var now = calendar.ClockOf(camera);
-        var candidates = Enumerable.Range(-MostHours, (2 * MostHours) + 1).Where(h => h != 0)
+        var candidates = Enumerable
+            .Range(-MostHours, (2 * MostHours) + 1)
+            .Where(h => h != 0)
             .Select(h => (Clock: now with { CorrectionSeconds = now.CorrectionSeconds + (h * 3600L) }, Words: Hours(h)))
             .ToList();
         if (now.LeftOnZone is null && !calendar.Stays.IsEmpty)
         {
-            candidates.Insert(0, (now with { LeftOnZone = calendar.HomeZone }, $"its clock stayed on {calendar.HomeZone}"));
+            candidates.Insert(
+                0,
+                (now with { LeftOnZone = calendar.HomeZone }, $"its clock stayed on {calendar.HomeZone}")
+            );
         }
 
         var asItIs = Meetings(now);
-        var ranked = candidates.Select(c => (c.Clock, c.Words, Met: Meetings(c.Clock))).OrderByDescending(c => c.Met).ToList();
+        var ranked = candidates
+            .Select(c => (c.Clock, c.Words, Met: Meetings(c.Clock)))
+            .OrderByDescending(c => c.Met)
+            .ToList();
         var best = ranked[0];
         // Chance meetings happen at every shift; a true one stands out from the others and from how it is now.
         var byChance = ranked.Count > 3 ? ranked[3].Met : 0;
         if (best.Met >= FewestMeetings && best.Met >= (2 * asItIs) + 1 && best.Met >= 2 * byChance)
         {
             return new ClockDoubt(
-                camera, best.Clock,
-                $"{best.Met} of its {pictures.Count} pictures meet one of another camera within five minutes if {best.Words}; as it is, {asItIs} do.");
+                camera,
+                best.Clock,
+                $"{best.Met} of its {pictures.Count} pictures meet one of another camera within five minutes if "
+                    + $"{best.Words}; as it is, {asItIs} do."
+            );
         }
 
         var night = Night(now);
@@ -93,10 +115,14 @@ public static class ClockSuspicion
             var home = candidates.FirstOrDefault(c => c.Clock.LeftOnZone is not null);
             var proposed = home.Clock is not null && Night(home.Clock) * 3 <= night ? home.Clock : null;
             return new ClockDoubt(
-                camera, proposed,
+                camera,
+                proposed,
                 proposed is null
-                    ? $"{night} of its {pictures.Count} pictures fall between midnight and five in the morning. Pair two pictures of the same moment, or type the true time of one."
-                    : $"{night} of its {pictures.Count} pictures fall between midnight and five in the morning, and {Night(proposed)} if its clock stayed on {calendar.HomeZone}.");
+                    ? $"{night} of its {pictures.Count} pictures fall between midnight and five in the morning. "
+                        + "Pair two pictures of the same moment, or type the true time of one."
+                    : $"{night} of its {pictures.Count} pictures fall between midnight and five in the morning, and "
+                        + $"{Night(proposed)} if its clock stayed on {calendar.HomeZone}."
+            );
         }
 
         return null;
@@ -114,7 +140,8 @@ public static class ClockSuspicion
             }
 
             index = ~index;
-            return (index < trusted.Length && trusted[index] - at <= Together) || (index > 0 && at - trusted[index - 1] <= Together);
+            return (index < trusted.Length && trusted[index] - at <= Together)
+                || (index > 0 && at - trusted[index - 1] <= Together);
         }
     }
 

@@ -20,13 +20,18 @@ public readonly record struct Crop(double Left, double Top, double Width, double
 
         var framing = wanted.Clamped();
         var proportion = print.Proportion;
-        var (width, height) = picture.Proportion >= proportion
-            ? (picture.Height * proportion, (double)picture.Height)
-            : (picture.Width, picture.Width / proportion);
+        var (width, height) =
+            picture.Proportion >= proportion
+                ? (picture.Height * proportion, (double)picture.Height)
+                : (picture.Width, picture.Width / proportion);
         width /= framing.Zoom;
         height /= framing.Zoom;
         var left = Math.Clamp((framing.CenterX * picture.Width) - (width / 2), 0, Math.Max(0, picture.Width - width));
-        var top = Math.Clamp((framing.CenterY * picture.Height) - (height / 2), 0, Math.Max(0, picture.Height - height));
+        var top = Math.Clamp(
+            (framing.CenterY * picture.Height) - (height / 2),
+            0,
+            Math.Max(0, picture.Height - height)
+        );
         return new Crop(left, top, width, height);
     }
 

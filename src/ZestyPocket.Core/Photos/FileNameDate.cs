@@ -11,7 +11,8 @@ public sealed record NamedDate(LocalDate Day, LocalTime? Time);
 
 /// <summary>
 /// Reads dates out of common file names: year, month and day in that order, with or without separators, perhaps
-/// followed by a time (four digits alone are a running number, not a time). Orders that can be read in two ways (05062026) are left alone. Common practice.
+/// followed by a time (four digits alone are a running number, not a time). Orders that can be read in two ways
+/// (05062026) are left alone. Common practice.
 /// </summary>
 public static partial class FileNameDate
 {
@@ -27,7 +28,11 @@ public static partial class FileNameDate
             }
 
             LocalTime? time = match.Groups["h"].Success
-                ? new LocalTime(Number(match, "h"), Number(match, "n"), match.Groups["s"].Success ? Number(match, "s") : 0)
+                ? new LocalTime(
+                    Number(match, "h"),
+                    Number(match, "n"),
+                    match.Groups["s"].Success ? Number(match, "s") : 0
+                )
                 : null;
             return new NamedDate(new LocalDate(year, month, day), time);
         }
@@ -35,10 +40,16 @@ public static partial class FileNameDate
         return null;
     }
 
-    private static int Number(Match match, string group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
+    private static int Number(Match match, string group) =>
+        int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
 
     [GeneratedRegex(
-        @"(?<![0-9])(?<y>(?:19|20)[0-9]{2})(?<sep>[-_. ]?)(?<m>[01][0-9])\k<sep>(?<d>[0-3][0-9])(?:(?:[-_. T]|\s+at\s+|, )*(?:(?<h>[01][0-9]|2[0-3])[-_.:h]?(?<n>[0-5][0-9])[-_.:m]?(?<s>[0-5][0-9])(?:[0-9]{3})?|(?<h>[01][0-9]|2[0-3])[-_.:h](?<n>[0-5][0-9])))?(?![0-9])",
-        RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 200)]
+        @"(?<![0-9])(?<y>(?:19|20)[0-9]{2})(?<sep>[-_. ]?)(?<m>[01][0-9])\k<sep>(?<d>[0-3][0-9])"
+            + @"(?:(?:[-_. T]|\s+at\s+|, )*"
+            + @"(?:(?<h>[01][0-9]|2[0-3])[-_.:h]?(?<n>[0-5][0-9])[-_.:m]?(?<s>[0-5][0-9])(?:[0-9]{3})?"
+            + @"|(?<h>[01][0-9]|2[0-3])[-_.:h](?<n>[0-5][0-9])))?(?![0-9])",
+        RegexOptions.CultureInvariant,
+        matchTimeoutMilliseconds: 200
+    )]
     private static partial Regex Pattern();
 }

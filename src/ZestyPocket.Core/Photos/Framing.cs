@@ -22,14 +22,15 @@ public readonly record struct Framing(double CenterX, double CenterY, double Zoo
         ArgumentNullException.ThrowIfNull(keep);
         return keep.Count == 0
             ? new Framing(focusX, focusY, 1).Clamped()
-            : new Framing((keep.Min(b => b.X) + keep.Max(b => b.Right)) / 2, (keep.Min(b => b.Y) + keep.Max(b => b.Bottom)) / 2, 1).Clamped();
+            : new Framing(
+                (keep.Min(b => b.X) + keep.Max(b => b.Right)) / 2,
+                (keep.Min(b => b.Y) + keep.Max(b => b.Bottom)) / 2,
+                1
+            ).Clamped();
     }
 
     /// <summary>The framing with every value brought into its range; not-a-number becomes the middle.</summary>
-    public Framing Clamped() => new(
-        In(CenterX, 0, 1, 0.5),
-        In(CenterY, 0, 1, 0.5),
-        In(Zoom, 1, LargestZoom, 1));
+    public Framing Clamped() => new(In(CenterX, 0, 1, 0.5), In(CenterY, 0, 1, 0.5), In(Zoom, 1, LargestZoom, 1));
 
     private static double In(double value, double low, double high, double otherwise) =>
         double.IsNaN(value) ? otherwise : Math.Clamp(value, low, high);

@@ -31,7 +31,8 @@ public readonly record struct LabColour(double L, double A, double B)
         return (
             Byte((3.2404542 * x) - (1.5371385 * y) - (0.4985314 * z)),
             Byte((-0.9692660 * x) + (1.8760108 * y) + (0.0415560 * z)),
-            Byte((0.0556434 * x) - (0.2040259 * y) + (1.0572252 * z)));
+            Byte((0.0556434 * x) - (0.2040259 * y) + (1.0572252 * z))
+        );
 
         static double Back(double t) => t * t * t > 216.0 / 24389 ? t * t * t : ((116 * t) - 16) * 27 / 24389;
         static byte Byte(double linear)
@@ -55,30 +56,50 @@ public readonly record struct LabColour(double L, double A, double B)
         var (h1, h2) = (Hue(a1, B), Hue(a2, other.B));
 
         var grey = cp1 * cp2 == 0;
-        var dh = grey ? 0 : (h2 - h1) switch { > 180 => h2 - h1 - 360, < -180 => h2 - h1 + 360, var d => d };
+        var dh = grey
+            ? 0
+            : (h2 - h1) switch
+            {
+                > 180 => h2 - h1 - 360,
+                < -180 => h2 - h1 + 360,
+                var d => d,
+            };
         var (dl, dc) = (other.L - L, cp2 - cp1);
         var dhue = 2 * Math.Sqrt(cp1 * cp2) * Math.Sin(Radians(dh / 2));
 
         var (l, c) = ((L + other.L) / 2, (cp1 + cp2) / 2);
-        var h = grey ? h1 + h2 : Math.Abs(h1 - h2) <= 180 ? (h1 + h2) / 2 : h1 + h2 < 360 ? (h1 + h2 + 360) / 2 : (h1 + h2 - 360) / 2;
+        var h =
+            grey ? h1 + h2
+            : Math.Abs(h1 - h2) <= 180 ? (h1 + h2) / 2
+            : h1 + h2 < 360 ? (h1 + h2 + 360) / 2
+            : (h1 + h2 - 360) / 2;
         var t = 1 - (0.17 * Cos(h - 30)) + (0.24 * Cos(2 * h)) + (0.32 * Cos((3 * h) + 6)) - (0.20 * Cos((4 * h) - 63));
         var (l50, c7) = ((l - 50) * (l - 50), Math.Pow(c, 7));
         var sl = 1 + (0.015 * l50 / Math.Sqrt(20 + l50));
         var (sc, sh) = (1 + (0.045 * c), 1 + (0.015 * c * t));
-        var turn = -2 * Math.Sqrt(c7 / (c7 + Math.Pow(25, 7))) * Math.Sin(Radians(60 * Math.Exp(-Math.Pow((h - 275) / 25, 2))));
+        var turn =
+            -2
+            * Math.Sqrt(c7 / (c7 + Math.Pow(25, 7)))
+            * Math.Sin(Radians(60 * Math.Exp(-Math.Pow((h - 275) / 25, 2))));
         var (tl, tc, th) = (dl / sl, dc / sc, dhue / sh);
         return Math.Sqrt((tl * tl) + (tc * tc) + (th * th) + (turn * tc * th));
 
-        static double Hue(double a, double b) => a == 0 && b == 0 ? 0 : ((Math.Atan2(b, a) * 180 / Math.PI) + 360) % 360;
+        static double Hue(double a, double b) =>
+            a == 0 && b == 0 ? 0 : ((Math.Atan2(b, a) * 180 / Math.PI) + 360) % 360;
         static double Radians(double degrees) => degrees * Math.PI / 180;
         static double Cos(double degrees) => Math.Cos(Radians(degrees));
     }
 
-    private static readonly double[] LinearOf = [.. Enumerable.Range(0, 256).Select(i =>
-    {
-        var v = i / 255.0;
-        return v <= 0.04045 ? v / 12.92 : Math.Pow((v + 0.055) / 1.055, 2.4);
-    })];
+    private static readonly double[] LinearOf =
+    [
+        .. Enumerable
+            .Range(0, 256)
+            .Select(i =>
+            {
+                var v = i / 255.0;
+                return v <= 0.04045 ? v / 12.92 : Math.Pow((v + 0.055) / 1.055, 2.4);
+            }),
+    ];
 
     private static double Linear(byte value) => LinearOf[value];
 }

@@ -57,9 +57,12 @@ public static class Lookalikes
 
         return
         [
-            .. pictures.GroupBy(p => Root(p.Id)).Where(g => g.Skip(1).Any())
+            .. pictures
+                .GroupBy(p => Root(p.Id))
+                .Where(g => g.Skip(1).Any())
                 .Select(g => g.OrderBy(p => p.At ?? Instant.MaxValue).ThenBy(p => p.Id).ToList())
-                .OrderBy(g => g[0].At ?? Instant.MaxValue).ThenBy(g => g[0].Id)
+                .OrderBy(g => g[0].At ?? Instant.MaxValue)
+                .ThenBy(g => g[0].Id)
                 .Select(g => new LookalikeGroup([.. g.Select(p => p.Id)], Best(g))),
         ];
 
@@ -81,7 +84,12 @@ public static class Lookalikes
     private static Guid Best(List<Lookalike> group)
     {
         var most = group.Max(p => p.Pixels);
-        return group.Where(p => p.Pixels * 10 >= most * 9).OrderByDescending(p => p.Sharpness).ThenBy(p => p.Id).First().Id;
+        return group
+            .Where(p => p.Pixels * 10 >= most * 9)
+            .OrderByDescending(p => p.Sharpness)
+            .ThenBy(p => p.Id)
+            .First()
+            .Id;
     }
 
     private static bool Telling(Lookalike picture) =>

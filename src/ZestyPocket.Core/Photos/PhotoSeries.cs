@@ -25,17 +25,26 @@ public sealed record PhotoSeries(Guid Id, string Name, LocalTime Around, int Min
 
         if (Minutes is < 1 or > 720)
         {
-            throw new RuleException("A series looks for pictures within 1 to 720 minutes of its time. Nothing was changed.");
+            throw new RuleException(
+                "A series looks for pictures within 1 to 720 minutes of its time. Nothing was changed."
+            );
         }
 
-        return Weekday == IsoDayOfWeek.None ? throw new RuleException("Choose a weekday or every day. Nothing was changed.") : this with { Name = Name.Trim() };
+        return Weekday == IsoDayOfWeek.None
+            ? throw new RuleException("Choose a weekday or every day. Nothing was changed.")
+            : this with
+            {
+                Name = Name.Trim(),
+            };
     }
 }
 
 /// <summary>A picture a series may choose from.</summary>
 public sealed record SeriesPicture(Guid Id, LocalDate Day, LocalTime? Time, Guid? SeriesId);
 
-/// <summary>One day of a series: what was chosen, else what could be, the nearest in time first; neither is a gap.</summary>
+/// <summary>
+/// One day of a series: what was chosen, else what could be, the nearest in time first; neither is a gap.
+/// </summary>
 public sealed record SeriesDay(LocalDate Day, Guid? Chosen, ImmutableArray<Guid> Suggested)
 {
     public bool IsGap => Chosen is null && Suggested.IsEmpty;
@@ -44,7 +53,12 @@ public sealed record SeriesDay(LocalDate Day, Guid? Chosen, ImmutableArray<Guid>
 public static class SeriesDays
 {
     /// <summary>The days of a series from one day to another, both included.</summary>
-    public static ImmutableArray<SeriesDay> Of(PhotoSeries series, LocalDate first, LocalDate last, IEnumerable<SeriesPicture> pictures)
+    public static ImmutableArray<SeriesDay> Of(
+        PhotoSeries series,
+        LocalDate first,
+        LocalDate last,
+        IEnumerable<SeriesPicture> pictures
+    )
     {
         ArgumentNullException.ThrowIfNull(series);
         var byDay = pictures.ToLookup(p => p.Day);
@@ -56,19 +70,35 @@ public static class SeriesDays
                 continue;
             }
 
-            var chosen = byDay[day].Where(p => p.SeriesId == series.Id).OrderBy(p => Away(p) ?? int.MaxValue).FirstOrDefault();
-            days.Add(new SeriesDay(
-                day,
-                chosen?.Id,
-                chosen is not null
-                    ? []
-                    : [.. byDay[day].Where(p => p.SeriesId is null && Away(p) <= series.Minutes).OrderBy(Away).ThenBy(p => p.Time).ThenBy(p => p.Id).Select(p => p.Id).Take(6)]));
+            var chosen = byDay[day]
+                .Where(p => p.SeriesId == series.Id)
+                .OrderBy(p => Away(p) ?? int.MaxValue)
+                .FirstOrDefault();
+            days.Add(
+                new SeriesDay(
+                    day,
+                    chosen?.Id,
+                    chosen is not null
+                        ? []
+                        :
+                        [
+                            .. byDay[day]
+                                .Where(p => p.SeriesId is null && Away(p) <= series.Minutes)
+                                .OrderBy(Away)
+                                .ThenBy(p => p.Time)
+                                .ThenBy(p => p.Id)
+                                .Select(p => p.Id)
+                                .Take(6),
+                        ]
+                )
+            );
         }
 
         return days.ToImmutable();
 
-        int? Away(SeriesPicture picture) => picture.Time is { } time
-            ? (int)(Math.Abs(Period.Between(series.Around, time, PeriodUnits.Seconds).Seconds) / 60)
-            : null;
+        int? Away(SeriesPicture picture) =>
+            picture.Time is { } time
+                ? (int)(Math.Abs(Period.Between(series.Around, time, PeriodUnits.Seconds).Seconds) / 60)
+                : null;
     }
 }

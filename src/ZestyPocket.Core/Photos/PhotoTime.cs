@@ -59,6 +59,9 @@ public static class PhotoTime
         var seconds = (long)Period.Between(wrong, right, PeriodUnits.Seconds).Seconds;
         return Math.Abs(seconds) <= 400L * 86_400
             ? seconds
-            : throw new RuleException("Those two times are more than a year apart: that is no clock correction. Nothing was changed; look for the right pair.");
+            : throw new RuleException(
+                "Those two times are more than a year apart: that is no clock correction. Nothing was changed; look "
+                    + "for the right pair."
+            );
     }
 }

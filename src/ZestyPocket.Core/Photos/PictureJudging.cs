@@ -13,14 +13,18 @@ public readonly record struct PictureBox(double X, double Y, double Width, doubl
 
     public double Bottom => Y + Height;
 
-    /// <summary>The box cut to the picture. Throws <see cref="RuleException"/> for a box without area inside it.</summary>
+    /// <summary>
+    /// The box cut to the picture. Throws <see cref="RuleException"/> for a box without area inside it.
+    /// </summary>
     public PictureBox Checked()
     {
         var (left, top) = (Math.Clamp(X, 0, 1), Math.Clamp(Y, 0, 1));
         var (right, bottom) = (Math.Clamp(Right, 0, 1), Math.Clamp(Bottom, 0, 1));
         return double.IsFinite(X + Y + Width + Height) && right - left > 0.002 && bottom - top > 0.002
             ? new PictureBox(left, top, right - left, bottom - top)
-            : throw new RuleException("That box lies outside the picture or has no area. Nothing was changed: draw it again.");
+            : throw new RuleException(
+                "That box lies outside the picture or has no area. Nothing was changed: draw it again."
+            );
     }
 }
 
@@ -35,10 +39,18 @@ public readonly record struct PaletteColour(byte Red, byte Green, byte Blue, dou
 /// <param name="FocusY">0 top to 1 bottom.</param>
 /// <param name="Tone">Mean CIE L*, 0 black to 100 white.</param>
 /// <param name="Palette">Up to five colours, the largest share first.</param>
-/// <param name="Sharpness">Variance of the Laplacian of an 800-pixel grey picture; compares pictures of one scene only.</param>
+/// <param name="Sharpness">
+/// Variance of the Laplacian of an 800-pixel grey picture; compares pictures of one scene only.
+/// </param>
 /// <param name="Likeness">64 bits that near-duplicates share, see <see cref="PictureJudging.Likeness"/>.</param>
 public sealed record PictureJudgement(
-    double FocusX, double FocusY, double Tone, ImmutableArray<PaletteColour> Palette, double Sharpness, ulong Likeness);
+    double FocusX,
+    double FocusY,
+    double Tone,
+    ImmutableArray<PaletteColour> Palette,
+    double Sharpness,
+    ulong Likeness
+);
 
 /// <summary>Measures taken of small pictures: tone, palette, sharpness, likeness.</summary>
 public static class PictureJudging
@@ -129,7 +141,8 @@ public static class PictureJudging
 
         return
         [
-            .. centres.Select((c, i) => (Colour: c.ToSrgb(), Share: (double)counts[i] / pixels.Length))
+            .. centres
+                .Select((c, i) => (Colour: c.ToSrgb(), Share: (double)counts[i] / pixels.Length))
                 .Where(c => c.Share > 0)
                 .OrderByDescending(c => c.Share)
                 .Select(c => new PaletteColour(c.Colour.Red, c.Colour.Green, c.Colour.Blue, Math.Round(c.Share, 4))),
@@ -138,7 +151,9 @@ public static class PictureJudging
 
     private static LabColour Mean(LabColour[] pixels)
     {
-        double l = 0, a = 0, b = 0;
+        double l = 0,
+            a = 0,
+            b = 0;
         foreach (var pixel in pixels)
         {
             (l, a, b) = (l + pixel.L, a + pixel.A, b + pixel.B);
@@ -164,7 +179,8 @@ public static class PictureJudging
             throw new ArgumentException("A grey picture of at least 3 x 3 pixels is needed.", nameof(grey));
         }
 
-        double sum = 0, squares = 0;
+        double sum = 0,
+            squares = 0;
         for (var y = 1; y < height - 1; y++)
         {
             var row = y * width;
@@ -209,9 +225,11 @@ public static class PictureJudging
     public static int Unlikeness(ulong a, ulong b) => BitOperations.PopCount(a ^ b);
 
     /// <summary>The largest print at 300 ppi, uncropped. Arithmetic.</summary>
-    public static Size LargestPrint(PixelSize pixels) => new(
-        new Length((long)pixels.Width * Length.FromInches(1).Emu / Resolution.PrintPixelsPerInch),
-        new Length((long)pixels.Height * Length.FromInches(1).Emu / Resolution.PrintPixelsPerInch));
+    public static Size LargestPrint(PixelSize pixels) =>
+        new(
+            new Length((long)pixels.Width * Length.FromInches(1).Emu / Resolution.PrintPixelsPerInch),
+            new Length((long)pixels.Height * Length.FromInches(1).Emu / Resolution.PrintPixelsPerInch)
+        );
 
     /// <summary>Whether a picture fills a pocket of this size, turned as needed, at 300 ppi after the crop.</summary>
     public static bool Fills(PixelSize pixels, Size print)

@@ -7,7 +7,9 @@ public static class Proportions
 {
     private static readonly (int Long, int Short)[] Common = [(1, 1), (5, 4), (4, 3), (3, 2), (16, 9), (2, 1)];
 
-    /// <summary>Such as <c>3:2</c>, upright <c>2:3</c>; within 1.5 % of a common one, else as a decimal number to one.</summary>
+    /// <summary>
+    /// Such as <c>3:2</c>, upright <c>2:3</c>; within 1.5 % of a common one, else as a decimal number to one.
+    /// </summary>
     public static string Name(PixelSize pixels)
     {
         var (large, small) = (Math.Max(pixels.Width, pixels.Height), Math.Min(pixels.Width, pixels.Height));

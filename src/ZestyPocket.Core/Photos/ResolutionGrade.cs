@@ -24,12 +24,13 @@ public static class Resolution
 {
     public const int PrintPixelsPerInch = 300;
 
-    public static ResolutionGrade Grade(double pixelsPerInch) => pixelsPerInch switch
-    {
-        // Rounded as it is shown, so that the number and its grade never disagree on the screen.
-        _ when Math.Round(pixelsPerInch) >= 300 => ResolutionGrade.Good,
-        _ when Math.Round(pixelsPerInch) >= 200 => ResolutionGrade.Fair,
-        _ when Math.Round(pixelsPerInch) >= 150 => ResolutionGrade.Poor,
-        _ => ResolutionGrade.AskFirst,
-    };
+    public static ResolutionGrade Grade(double pixelsPerInch) =>
+        pixelsPerInch switch
+        {
+            // Rounded as it is shown, so that the number and its grade never disagree on the screen.
+            _ when Math.Round(pixelsPerInch) >= 300 => ResolutionGrade.Good,
+            _ when Math.Round(pixelsPerInch) >= 200 => ResolutionGrade.Fair,
+            _ when Math.Round(pixelsPerInch) >= 150 => ResolutionGrade.Poor,
+            _ => ResolutionGrade.AskFirst,
+        };
 }

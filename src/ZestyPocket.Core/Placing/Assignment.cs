@@ -82,8 +82,7 @@ public static class Assignment
                 }
 
                 at = nearest;
-            }
-            while (rowOf[at] != 0);
+            } while (rowOf[at] != 0);
 
             while (at != 0)
             {

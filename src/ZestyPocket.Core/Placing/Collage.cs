@@ -24,11 +24,14 @@ public sealed record CollageCell(string Key, Guid? PhotoId, Framing Framing, str
 /// pictures and one of words. Common practice, arithmetic.
 /// </summary>
 /// <param name="Id">Its key.</param>
-/// <param name="Layout">The cells in the notation of <see cref="DesignNotation"/>; its body is the size it is made for.</param>
+/// <param name="Layout">
+/// The cells in the notation of <see cref="DesignNotation"/>; its body is the size it is made for.
+/// </param>
 /// <param name="Cells">What is in them; a cell that is not named here is ground.</param>
 /// <param name="Gutter">Between neighbouring cells; none at the edges.</param>
 /// <param name="Ground">The colour between them.</param>
-public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell> Cells, Length Gutter, Rgb Ground) : Piece(Id)
+public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell> Cells, Length Gutter, Rgb Ground)
+    : Piece(Id)
 {
     public const int FewestCells = 2;
 
@@ -49,8 +52,8 @@ public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell>
     public CollageCell? Cell(string key) => Cells.FirstOrDefault(c => c.Key == key);
 
     /// <summary>
-    /// Where the cells lie in a print of a cut size, in the order of the layout: the layout is stretched to the print, and
-    /// each cell gives up half a gutter on its inner sides.
+    /// Where the cells lie in a print of a cut size, in the order of the layout: the layout is stretched to the print,
+    /// and each cell gives up half a gutter on its inner sides.
     /// </summary>
     public ImmutableArray<(string Key, Rect Bounds)> CellsIn(Size cut) => CellsOf(Layout, cut, Gutter);
 
@@ -62,8 +65,14 @@ public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell>
         [
             .. cells.Select(cell =>
             {
-                var (left, top) = (Scaled(cell.Bounds.X, cut.Width, body.Width), Scaled(cell.Bounds.Y, cut.Height, body.Height));
-                var (right, bottom) = (Scaled(cell.Bounds.Right, cut.Width, body.Width), Scaled(cell.Bounds.Bottom, cut.Height, body.Height));
+                var (left, top) = (
+                    Scaled(cell.Bounds.X, cut.Width, body.Width),
+                    Scaled(cell.Bounds.Y, cut.Height, body.Height)
+                );
+                var (right, bottom) = (
+                    Scaled(cell.Bounds.Right, cut.Width, body.Width),
+                    Scaled(cell.Bounds.Bottom, cut.Height, body.Height)
+                );
                 left += cell.Bounds.X > Length.Zero ? half : Length.Zero;
                 top += cell.Bounds.Y > Length.Zero ? half : Length.Zero;
                 right -= cell.Bounds.Right < body.Width ? half : Length.Zero;
@@ -76,7 +85,14 @@ public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell>
     }
 
     /// <summary>The same without some pictures; their cells are ground.</summary>
-    public Collage Without(IReadOnlySet<Guid> photoIds) => this with { Cells = [.. Cells.Select(c => c.PhotoId is { } id && photoIds.Contains(id) ? c with { PhotoId = null } : c)] };
+    public Collage Without(IReadOnlySet<Guid> photoIds) =>
+        this with
+        {
+            Cells =
+            [
+                .. Cells.Select(c => c.PhotoId is { } id && photoIds.Contains(id) ? c with { PhotoId = null } : c),
+            ],
+        };
 
     /// <summary>Throws <see cref="RuleException"/> for a collage that cannot be made.</summary>
     public Collage Checked()
@@ -84,7 +100,9 @@ public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell>
         var (_, cells) = DesignNotation.Parse(Layout);
         if (cells.Length is < FewestCells or > MostCells)
         {
-            throw new RuleException($"A collage has {FewestCells} to {MostCells} cells; this one has {cells.Length}. Nothing was changed.");
+            throw new RuleException(
+                $"A collage has {FewestCells} to {MostCells} cells; this one has {cells.Length}. Nothing was changed."
+            );
         }
 
         if (Gutter < Length.Zero || Gutter > Length.FromInches(1, 2))
@@ -94,17 +112,29 @@ public sealed record Collage(Guid Id, string Layout, ImmutableArray<CollageCell>
 
         if (Cells.Any(c => c.Words.Length > LongestWords))
         {
-            throw new RuleException($"A cell of a collage holds at most {LongestWords:N0} characters. Nothing was changed: write them on a card.");
+            throw new RuleException(
+                $"A cell of a collage holds at most {LongestWords:N0} characters. Nothing was changed: write them "
+                    + "on a card."
+            );
         }
 
         var photos = Photos.ToList();
-        if (photos.Distinct().Count() != photos.Count || Cells.Select(c => c.Key).Distinct().Count() != Cells.Length || Cells.Any(c => cells.All(p => p.Key != c.Key)))
+        if (
+            photos.Distinct().Count() != photos.Count
+            || Cells.Select(c => c.Key).Distinct().Count() != Cells.Length
+            || Cells.Any(c => cells.All(p => p.Key != c.Key))
+        )
         {
-            throw new RuleException("Every cell of a collage is one of its layout and every picture lies in it once. Nothing was changed.");
+            throw new RuleException(
+                "Every cell of a collage is one of its layout and every picture lies in it once. Nothing was changed."
+            );
         }
 
-        return CellsIn(Body).Any(c => c.Bounds.Width < Length.FromInches(1, 4) || c.Bounds.Height < Length.FromInches(1, 4))
-            ? throw new RuleException("The cells would be narrower than 1/4 in: take a smaller gutter or fewer cells. Nothing was changed.")
+        return CellsIn(Body)
+            .Any(c => c.Bounds.Width < Length.FromInches(1, 4) || c.Bounds.Height < Length.FromInches(1, 4))
+            ? throw new RuleException(
+                "The cells would be narrower than 1/4 in: take a smaller gutter or fewer cells. Nothing was changed."
+            )
             : this;
     }
 }
@@ -120,7 +150,9 @@ public static class CollageLayouts
     {
         if (cells is < Collage.FewestCells or > Collage.MostCells)
         {
-            throw new RuleException($"A collage has {Collage.FewestCells} to {Collage.MostCells} cells. Nothing was changed.");
+            throw new RuleException(
+                $"A collage has {Collage.FewestCells} to {Collage.MostCells} cells. Nothing was changed."
+            );
         }
 
         var layouts = new List<string>();
@@ -137,7 +169,12 @@ public static class CollageLayouts
     /// The layout in which these pictures lose least, exactly, and the cell of each picture. With
     /// <paramref name="wordCells"/> further cells for words, which take what the pictures leave.
     /// </summary>
-    public static (string Layout, ImmutableArray<string> CellOfPicture, double Loss) Best(Size size, IReadOnlyList<PixelSize> pictures, int wordCells, Length gutter)
+    public static (string Layout, ImmutableArray<string> CellOfPicture, double Loss) Best(
+        Size size,
+        IReadOnlyList<PixelSize> pictures,
+        int wordCells,
+        Length gutter
+    )
     {
         ArgumentNullException.ThrowIfNull(pictures);
         (string, ImmutableArray<string>, double)? best = null;
@@ -150,12 +187,19 @@ public static class CollageLayouts
                 for (var j = 0; j < cells.Length; j++)
                 {
                     // Time in reading order decides between cells that lose the same.
-                    cost[i, j] = (long)Math.Round(1_000_000 * Crop.For(pictures[i], cells[j].Bounds.Size, Framing.Middle).LossOf(pictures[i])) + Math.Abs(i - j);
+                    cost[i, j] =
+                        (long)
+                            Math.Round(
+                                1_000_000
+                                    * Crop.For(pictures[i], cells[j].Bounds.Size, Framing.Middle).LossOf(pictures[i])
+                            ) + Math.Abs(i - j);
                 }
             }
 
             var columns = Assignment.Solve(cost);
-            var loss = columns.Select((j, i) => Crop.For(pictures[i], cells[j].Bounds.Size, Framing.Middle).LossOf(pictures[i])).Sum();
+            var loss = columns
+                .Select((j, i) => Crop.For(pictures[i], cells[j].Bounds.Size, Framing.Middle).LossOf(pictures[i]))
+                .Sum();
             if (best is not { } so || loss < so.Item3 - 1e-9)
             {
                 best = (layout, [.. columns.Select(j => cells[j].Key)], loss);
@@ -196,7 +240,11 @@ public static class CollageLayouts
             for (var c = 0; c < shares[r]; c++)
             {
                 var (start, end) = (Cut(across, c, shares[r]), Cut(across, c + 1, shares[r]));
-                rects.Add(columns ? new Rect(from, start, to - from, end - start) : new Rect(start, from, end - start, to - from));
+                rects.Add(
+                    columns
+                        ? new Rect(from, start, to - from, end - start)
+                        : new Rect(start, from, end - start, to - from)
+                );
             }
         }
 

@@ -40,7 +40,8 @@ public static class MustStay
         Crop crop,
         PixelSize pixels,
         (double X, double Y) focus,
-        IReadOnlyCollection<PictureBox> keep)
+        IReadOnlyCollection<PictureBox> keep
+    )
     {
         ArgumentNullException.ThrowIfNull(protector);
         ArgumentNullException.ThrowIfNull(keep);
@@ -49,9 +50,10 @@ public static class MustStay
             return StrayPlace.None;
         }
 
-        var spans = keep.Count == 0
-            ? [(From: At(focus.X), To: At(focus.X))]
-            : keep.Select(b => (From: At(b.X), To: At(b.Right))).ToList();
+        var spans =
+            keep.Count == 0
+                ? [(From: At(focus.X), To: At(focus.X))]
+                : keep.Select(b => (From: At(b.X), To: At(b.Right))).ToList();
         var strip = (From: protector.RingStripX(side), To: protector.RingStripX(side) + protector.RingStrip);
         if (spans.Any(s => s.To >= strip.From && s.From <= strip.To))
         {

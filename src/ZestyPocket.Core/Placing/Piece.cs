@@ -18,8 +18,8 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
     public PhotoCaption? Caption { get; init; }
 
     /// <summary>
-    /// The picture runs over neighbouring pockets and this is the slice in one of them: all slices have the same key and
-    /// the same framing, which is that of the whole.
+    /// The picture runs over neighbouring pockets and this is the slice in one of them: all slices have the same key
+    /// and the same framing, which is that of the whole.
     /// </summary>
     public Guid? SpanId { get; init; }
 }
@@ -57,7 +57,16 @@ public sealed record CardPicture(Guid PhotoId, Framing Framing);
 /// <param name="Day">The day it belongs to, if it has one.</param>
 /// <param name="InEnvelope">It lies in the album's envelope.</param>
 public sealed record Keepsake(
-    Guid Id, string Name, Length Width, Length Height, Length Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope) : Piece(Id)
+    Guid Id,
+    string Name,
+    Length Width,
+    Length Height,
+    Length Thickness,
+    string Note,
+    Guid? PhotoId,
+    LocalDate? Day,
+    bool InEnvelope
+) : Piece(Id)
 {
     public Size Size => new(Width, Height);
 
@@ -69,18 +78,26 @@ public sealed record Keepsake(
     {
         if (string.IsNullOrWhiteSpace(Name) || Name.Length > 120 || Note.Length > 2_000)
         {
-            throw new RuleException("A keepsake needs a name of at most 120 characters and a note of at most 2,000. Nothing was changed.");
+            throw new RuleException(
+                "A keepsake needs a name of at most 120 characters and a note of at most 2,000. Nothing was changed."
+            );
         }
 
         var most = Length.FromInches(24);
         if (!Size.IsPositive || Width > most || Height > most)
         {
-            throw new RuleException("A keepsake is wider and taller than nothing and at most 24 in each way. Nothing was changed: measure it again.");
+            throw new RuleException(
+                "A keepsake is wider and taller than nothing and at most 24 in each way. Nothing was changed: "
+                    + "measure it again."
+            );
         }
 
         return Thickness < Length.Zero || Thickness > Length.FromMillimetres(20)
             ? throw new RuleException("A flat keepsake is 0 to 20 mm thick. Nothing was changed: measure it again.")
-            : this with { Name = Name.Trim() };
+            : this with
+            {
+                Name = Name.Trim(),
+            };
     }
 
     /// <summary>How it fits into a clear pocket: as it is, turned, or not at all.</summary>

@@ -34,15 +34,28 @@ public static class Spans
 
         var around = DesignDraft.Around(pockets.Select(p => p.Bounds));
         return around.Size.SquareEmu != pockets.Aggregate(Int128.Zero, (sum, p) => sum + p.Nominal.SquareEmu)
-            ? throw new RuleException("The pockets that a picture runs over are neighbours and fill a rectangle together. Nothing was changed.")
+            ? throw new RuleException(
+                "The pockets that a picture runs over are neighbours and fill a rectangle together. Nothing was "
+                    + "changed."
+            )
             : [.. pockets.Select(p => places.First(w => w.PocketKey == p.Key))];
     }
 
-    /// <summary>The size of the whole picture, and where each pocket's slice lies in it: cut sizes in the middle of their pockets.</summary>
-    public static (Size Whole, IReadOnlyDictionary<string, Rect> Slices) Of(Protector protector, LeafSide side, IReadOnlyCollection<string> pocketKeys)
+    /// <summary>
+    /// The size of the whole picture, and where each pocket's slice lies in it: cut sizes in the middle of their
+    /// pockets.
+    /// </summary>
+    public static (Size Whole, IReadOnlyDictionary<string, Rect> Slices) Of(
+        Protector protector,
+        LeafSide side,
+        IReadOnlyCollection<string> pocketKeys
+    )
     {
         ArgumentNullException.ThrowIfNull(protector);
-        var cuts = protector.Design.Face(side).Where(p => pocketKeys.Contains(p.Key)).ToDictionary(p => p.Key, p => p.Bounds.Centred(protector.CutSize(p)));
+        var cuts = protector
+            .Design.Face(side)
+            .Where(p => pocketKeys.Contains(p.Key))
+            .ToDictionary(p => p.Key, p => p.Bounds.Centred(protector.CutSize(p)));
         var around = DesignDraft.Around(cuts.Values);
         return (around.Size, cuts.ToDictionary(c => c.Key, c => c.Value.Moved(-around.X, -around.Y)));
     }

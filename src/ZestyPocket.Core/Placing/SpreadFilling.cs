@@ -32,7 +32,9 @@ public static class SpreadFilling
     /// <summary>First picture in the last pocket would cost this much: time order is weak.</summary>
     private const double TimeWeight = 150;
 
-    /// <summary>The best pocket for each chosen photo, exactly, in reading order. The same input gives the same answer.</summary>
+    /// <summary>
+    /// The best pocket for each chosen photo, exactly, in reading order. The same input gives the same answer.
+    /// </summary>
     public static IReadOnlyList<FillChoice> Propose(IReadOnlyList<OpenPocket> pockets, IReadOnlyList<LoosePhoto> photos)
     {
         ArgumentNullException.ThrowIfNull(pockets);
@@ -97,7 +99,10 @@ public static class SpreadFilling
     }
 
     /// <summary>Pictures too small for the largest pocket stay out while there are enough others.</summary>
-    private static IReadOnlyList<LoosePhoto> SharpEnough(IReadOnlyList<LoosePhoto> photos, IReadOnlyList<OpenPocket> pockets)
+    private static IReadOnlyList<LoosePhoto> SharpEnough(
+        IReadOnlyList<LoosePhoto> photos,
+        IReadOnlyList<OpenPocket> pockets
+    )
     {
         var largest = pockets.MaxBy(p => p.Cut.SquareInches).Cut;
         var sharp = photos.Where(p => Math.Max(Ppi(p, largest), Ppi(p, largest.Turned)) >= 200).ToList();
@@ -107,7 +112,12 @@ public static class SpreadFilling
     }
 
     private static List<LoosePhoto> InTime(IReadOnlyList<LoosePhoto> photos) =>
-        [.. photos.OrderBy(p => p.Day ?? LocalDate.MaxIsoValue).ThenBy(p => p.Taken ?? LocalDateTime.MaxIsoValue).ThenBy(p => p.Id)];
+        [
+            .. photos
+                .OrderBy(p => p.Day ?? LocalDate.MaxIsoValue)
+                .ThenBy(p => p.Taken ?? LocalDateTime.MaxIsoValue)
+                .ThenBy(p => p.Id),
+        ];
 
     private static IEnumerable<LoosePhoto> Evenly(List<LoosePhoto> day, int count) =>
         Enumerable.Range(0, count).Select(i => day[((2 * i) + 1) * day.Count / (2 * count)]);
@@ -116,7 +126,8 @@ public static class SpreadFilling
     {
         var crop = Crop.For(photo.Pixels, pocket.Cut, Framing.Middle);
         var shortfall = Math.Max(0, 1 - (crop.PixelsPerInch(pocket.Cut) / 200));
-        var cost = (CropWeight * crop.LossOf(photo.Pixels))
+        var cost =
+            (CropWeight * crop.LossOf(photo.Pixels))
             + (ResolutionWeight * shortfall)
             + (TimeWeight * Math.Abs(photoTime - pocketTime));
         return (long)Math.Round(cost * 1000);

@@ -46,26 +46,39 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         Placements.Where(p => p.PieceId == pieceId).Select(p => (Placement?)p).FirstOrDefault();
 
     /// <summary>Cards and keepsakes that lie in no pocket and not in the envelope.</summary>
-    public IEnumerable<Piece> Loose => Pieces.Where(p => PlacementOf(p.Id) is null && p is not Keepsake { InEnvelope: true });
+    public IEnumerable<Piece> Loose =>
+        Pieces.Where(p => PlacementOf(p.Id) is null && p is not Keepsake { InEnvelope: true });
 
     /// <summary>Keepsakes that lie in the album's envelope.</summary>
     public IEnumerable<Keepsake> InEnvelope => Pieces.OfType<Keepsake>().Where(k => k.InEnvelope);
 
     /// <summary>Whether something lies on a leaf, or something locked when only that is asked.</summary>
-    public bool HoldsOn(Guid leafId, bool locked = false) => Placements.Any(p => p.Place.LeafId == leafId && (p.Locked || !locked));
+    public bool HoldsOn(Guid leafId, bool locked = false) =>
+        Placements.Any(p => p.Place.LeafId == leafId && (p.Locked || !locked));
 
     /// <summary>Photos that already have a print in a pocket or a cell of a collage.</summary>
-    public IReadOnlySet<Guid> PhotosPlaced => Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).Concat(Pieces.OfType<Collage>().SelectMany(c => c.Photos)).ToHashSet();
+    public IReadOnlySet<Guid> PhotosPlaced =>
+        Pieces
+            .OfType<PhotoPrint>()
+            .Select(p => p.PhotoId)
+            .Concat(Pieces.OfType<Collage>().SelectMany(c => c.Photos))
+            .ToHashSet();
 
     /// <summary>Cards with words of their own, written or computed; titles and patterns are none.</summary>
-    public IEnumerable<Card> CardsOfWords => Pieces.OfType<Card>()
-        .Where(c => CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler) && (ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words)));
+    public IEnumerable<Card> CardsOfWords =>
+        Pieces
+            .OfType<Card>()
+            .Where(c =>
+                CardStyle.RoleOf(c.Kind) is not (StyleRole.Title or StyleRole.Filler)
+                && (ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words))
+            );
 
     /// <summary>It has a title card.</summary>
     public bool HasTitle => Pieces.OfType<Card>().Any(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title);
 
     /// <summary>The slices of a picture that runs over several pockets, in the order they were cut.</summary>
-    public ImmutableArray<PhotoPrint> SlicesOf(Guid spanId) => [.. Pieces.OfType<PhotoPrint>().Where(p => p.SpanId == spanId)];
+    public ImmutableArray<PhotoPrint> SlicesOf(Guid spanId) =>
+        [.. Pieces.OfType<PhotoPrint>().Where(p => p.SpanId == spanId)];
 
     /// <summary>
     /// Puts a loose photo into a pocket as a new print. What lay there before goes back to the tray.
@@ -82,21 +95,30 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     }
 
     /// <summary>
-    /// Lets a loose photo run over neighbouring pockets of one face, a slice in each. What lay in them goes to the tray.
-    /// Which pockets make a rectangle is asked before, see <see cref="Spans"/>.
+    /// Lets a loose photo run over neighbouring pockets of one face, a slice in each. What lay in them goes to the
+    /// tray. Which pockets make a rectangle is asked before, see <see cref="Spans"/>.
     /// </summary>
     /// <param name="photoId">A photo that lies in no pocket.</param>
-    /// <param name="slices">The pockets in the order in which the slices are numbered, each with a key for its slice.</param>
+    /// <param name="slices">
+    /// The pockets in the order in which the slices are numbered, each with a key for its slice.
+    /// </param>
     /// <param name="framing">Of the whole picture.</param>
     public UnitContent PutSpan(Guid photoId, IReadOnlyList<(PocketPlace Place, Guid PieceId)> slices, Framing framing)
     {
         ArgumentNullException.ThrowIfNull(slices);
         var spanId = slices[0].PieceId;
-        var cleared = slices.Aggregate(this, (content, slice) => content.At(slice.Place) is null ? content : content.TakeOut(slice.Place));
+        var cleared = slices.Aggregate(
+            this,
+            (content, slice) => content.At(slice.Place) is null ? content : content.TakeOut(slice.Place)
+        );
         return cleared with
         {
-            Pieces = cleared.Pieces.AddRange(slices.Select(s => new PhotoPrint(s.PieceId, photoId, framing.Clamped()) { SpanId = spanId })),
-            Placements = cleared.Placements.AddRange(slices.Select(s => new Placement(s.Place, s.PieceId, Locked: true))),
+            Pieces = cleared.Pieces.AddRange(
+                slices.Select(s => new PhotoPrint(s.PieceId, photoId, framing.Clamped()) { SpanId = spanId })
+            ),
+            Placements = cleared.Placements.AddRange(
+                slices.Select(s => new Placement(s.Place, s.PieceId, Locked: true))
+            ),
             Clear = cleared.Clear.RemoveAll(c => slices.Any(s => s.Place == c)),
         };
     }
@@ -106,28 +128,44 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     {
         if (clear && At(place) is not null)
         {
-            throw new RuleException("Something lies in that pocket: take it out before it is left clear. Nothing was changed.");
+            throw new RuleException(
+                "Something lies in that pocket: take it out before it is left clear. Nothing was changed."
+            );
         }
 
-        return this with { Clear = clear ? Clear.Contains(place) ? Clear : Clear.Add(place) : Clear.Remove(place) };
+        return this with
+        {
+            Clear = clear
+                ? Clear.Contains(place)
+                    ? Clear
+                    : Clear.Add(place)
+                : Clear.Remove(place),
+        };
     }
 
     /// <summary>Says in which size of pocket a picture is wanted; null for any.</summary>
     public UnitContent Wish(Guid photoId, Size? size)
     {
         var others = Wishes.RemoveAll(w => w.PhotoId == photoId);
-        return this with { Wishes = size is { } wanted ? others.Add(new SizeWish(photoId, wanted.Width, wanted.Height)) : others };
+        return this with
+        {
+            Wishes = size is { } wanted ? others.Add(new SizeWish(photoId, wanted.Width, wanted.Height)) : others,
+        };
     }
 
     /// <summary>The size of pocket a picture is wanted in; null when any will do.</summary>
-    public Size? WishFor(Guid photoId) => Wishes.Where(w => w.PhotoId == photoId).Select(w => (Size?)w.Size).FirstOrDefault();
+    public Size? WishFor(Guid photoId) =>
+        Wishes.Where(w => w.PhotoId == photoId).Select(w => (Size?)w.Size).FirstOrDefault();
 
     /// <summary>Adds a collage to the tray; the prints of its pictures are given up.</summary>
     public UnitContent AddCollage(Collage collage)
     {
         ArgumentNullException.ThrowIfNull(collage);
         var photos = collage.Checked().Photos.ToHashSet();
-        var without = Pieces.OfType<PhotoPrint>().Where(p => photos.Contains(p.PhotoId)).ToList()
+        var without = Pieces
+            .OfType<PhotoPrint>()
+            .Where(p => photos.Contains(p.PhotoId))
+            .ToList()
             .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
         return without with { Pieces = without.Pieces.Add(collage) };
     }
@@ -138,7 +176,10 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         ArgumentNullException.ThrowIfNull(changed);
         var old = Find(changed.Id) as Collage ?? throw Gone();
         var added = changed.Checked().Photos.Except(old.Photos).ToHashSet();
-        var without = Pieces.OfType<PhotoPrint>().Where(p => added.Contains(p.PhotoId)).ToList()
+        var without = Pieces
+            .OfType<PhotoPrint>()
+            .Where(p => added.Contains(p.PhotoId))
+            .ToList()
             .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
         return without.Replace(old, changed);
     }
@@ -152,14 +193,22 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         var piece = Find(pieceId) ?? throw Gone();
         if (piece is Keepsake { InEnvelope: true })
         {
-            throw new RuleException("That keepsake lies in the envelope: take it out of there first. Nothing was changed.");
+            throw new RuleException(
+                "That keepsake lies in the envelope: take it out of there first. Nothing was changed."
+            );
         }
 
         var from = PlacementOf(piece.Id);
         var occupant = At(place);
-        if (piece is PhotoPrint { SpanId: not null } || (from is not null && occupant is { } lies && Find(lies.PieceId) is PhotoPrint { SpanId: not null }))
+        if (
+            piece is PhotoPrint { SpanId: not null }
+            || (from is not null && occupant is { } lies && Find(lies.PieceId) is PhotoPrint { SpanId: not null })
+        )
         {
-            throw new RuleException("A picture that runs over several pockets is moved as a whole: take it out and let it run over the others. Nothing was changed.");
+            throw new RuleException(
+                "A picture that runs over several pockets is moved as a whole: take it out and let it run over the "
+                    + "others. Nothing was changed."
+            );
         }
 
         if (from is { } same && same.Place == place)
@@ -170,7 +219,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         if (from is not { } source)
         {
             var cleared = occupant is null ? this : TakeOut(place);
-            return cleared with { Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)), Clear = cleared.Clear.Remove(place) };
+            return cleared with
+            {
+                Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)),
+                Clear = cleared.Clear.Remove(place),
+            };
         }
 
         var placements = Placements.Remove(source);
@@ -179,7 +232,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             placements = placements.Remove(other).Add(other with { Place = source.Place, Locked = true });
         }
 
-        return this with { Placements = placements.Add(new Placement(place, pieceId, Locked: true)), Clear = Clear.Remove(place) };
+        return this with
+        {
+            Placements = placements.Add(new Placement(place, pieceId, Locked: true)),
+            Clear = Clear.Remove(place),
+        };
     }
 
     /// <summary>
@@ -196,62 +253,102 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         }
 
         return Find(placement.PieceId) is PhotoPrint print
-            ? this with { Pieces = Pieces.Remove(print), Placements = placements }
-            : this with { Placements = placements };
+            ? this with
+            {
+                Pieces = Pieces.Remove(print),
+                Placements = placements,
+            }
+            : this with
+            {
+                Placements = placements,
+            };
     }
 
     /// <summary>Empties every pocket that no design on these leaves has any more.</summary>
     public UnitContent KeepOnly(Func<PocketPlace, bool> exists)
     {
-        var kept = Placements.Where(p => !exists(p.Place)).Aggregate(this, (content, gone) => content.At(gone.Place) is null ? content : content.TakeOut(gone.Place));
+        var kept = Placements
+            .Where(p => !exists(p.Place))
+            .Aggregate(this, (content, gone) => content.At(gone.Place) is null ? content : content.TakeOut(gone.Place));
         return kept with { Clear = kept.Clear.RemoveAll(c => !exists(c)) };
     }
 
     /// <summary>Frames the picture of a print anew.</summary>
-    public UnitContent Frame(Guid pieceId, Framing framing) => Find(pieceId) switch
-    {
-        PhotoPrint { SpanId: { } span } => SlicesOf(span).Aggregate(this, (content, slice) => content.Replace(slice, slice with { Framing = framing.Clamped() })),
-        PhotoPrint print => Replace(print, print with { Framing = framing.Clamped() }),
-        null => throw Gone(),
-        _ => throw new RuleException("Only a photo print can be framed; this piece is a card."),
-    };
+    public UnitContent Frame(Guid pieceId, Framing framing) =>
+        Find(pieceId) switch
+        {
+            PhotoPrint { SpanId: { } span } => SlicesOf(span)
+                .Aggregate(
+                    this,
+                    (content, slice) => content.Replace(slice, slice with { Framing = framing.Clamped() })
+                ),
+            PhotoPrint print => Replace(print, print with { Framing = framing.Clamped() }),
+            null => throw Gone(),
+            _ => throw new RuleException("Only a photo print can be framed; this piece is a card."),
+        };
 
     /// <summary>Puts words on a print, or takes them off it.</summary>
-    public UnitContent Caption(Guid pieceId, PhotoCaption? caption) => Find(pieceId) switch
-    {
-        PhotoPrint { SpanId: not null } => throw new RuleException("A picture that runs over several pockets carries no words: put them on a card beside it. Nothing was changed."),
-        PhotoPrint print => Replace(print, print with { Caption = caption?.Checked() }),
-        null => throw Gone(),
-        _ => throw new RuleException("Words are put on a photo print; this piece is a card."),
-    };
+    public UnitContent Caption(Guid pieceId, PhotoCaption? caption) =>
+        Find(pieceId) switch
+        {
+            PhotoPrint { SpanId: not null } => throw new RuleException(
+                "A picture that runs over several pockets carries no words: put them on a card beside it. Nothing "
+                    + "was changed."
+            ),
+            PhotoPrint print => Replace(print, print with { Caption = caption?.Checked() }),
+            null => throw Gone(),
+            _ => throw new RuleException("Words are put on a photo print; this piece is a card."),
+        };
 
     /// <summary>Locks a piece in its pocket or lets it go.</summary>
     public UnitContent Lock(PocketPlace place, bool locked)
     {
         var placement = At(place) ?? throw new RuleException("That pocket is empty: there is nothing to lock.");
-        var together = Find(placement.PieceId) is PhotoPrint { SpanId: { } span } ? SlicesOf(span).Select(p => p.Id).ToHashSet() : [placement.PieceId];
-        return this with { Placements = [.. Placements.Select(p => together.Contains(p.PieceId) ? p with { Locked = locked } : p)] };
+        var together = Find(placement.PieceId) is PhotoPrint { SpanId: { } span }
+            ? SlicesOf(span).Select(p => p.Id).ToHashSet()
+            : [placement.PieceId];
+        return this with
+        {
+            Placements = [.. Placements.Select(p => together.Contains(p.PieceId) ? p with { Locked = locked } : p)],
+        };
     }
 
     /// <summary>Adds a card to the tray.</summary>
     public UnitContent AddCard(Guid newPieceId, CardKind kind, string words, string styleKey) =>
-        this with { Pieces = Pieces.Add(new Card(newPieceId, kind, CheckedWords(words), styleKey)) };
+        this with
+        {
+            Pieces = Pieces.Add(new Card(newPieceId, kind, CheckedWords(words), styleKey)),
+        };
 
     /// <summary>Changes the words, the style and the setting of a card.</summary>
-    public UnitContent WriteCard(Guid pieceId, string words, string styleKey, CardSetting? setting = null) => Find(pieceId) switch
-    {
-        Card card => Replace(card, card with { Words = CheckedWords(words), StyleKey = styleKey, Setting = setting == CardSetting.AsTheStyle ? null : setting?.Checked() }),
-        null => throw Gone(),
-        _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
-    };
+    public UnitContent WriteCard(Guid pieceId, string words, string styleKey, CardSetting? setting = null) =>
+        Find(pieceId) switch
+        {
+            Card card => Replace(
+                card,
+                card with
+                {
+                    Words = CheckedWords(words),
+                    StyleKey = styleKey,
+                    Setting = setting == CardSetting.AsTheStyle ? null : setting?.Checked(),
+                }
+            ),
+            null => throw Gone(),
+            _ => throw new RuleException("Words can be written on a card only; this piece is a photo print."),
+        };
 
-    /// <summary>Says which day a card is about, and which picture it carries; null for the whole unit and for none.</summary>
-    public UnitContent Furnish(Guid pieceId, LocalDate? day, CardPicture? picture) => Find(pieceId) switch
-    {
-        Card card => Replace(card, card with { Day = day, Picture = picture }),
-        null => throw Gone(),
-        _ => throw new RuleException("Only a card can be about a day or carry a picture; this piece is a photo print."),
-    };
+    /// <summary>
+    /// Says which day a card is about, and which picture it carries; null for the whole unit and for none.
+    /// </summary>
+    public UnitContent Furnish(Guid pieceId, LocalDate? day, CardPicture? picture) =>
+        Find(pieceId) switch
+        {
+            Card card => Replace(card, card with { Day = day, Picture = picture }),
+            null => throw Gone(),
+            _ => throw new RuleException(
+                "Only a card can be about a day or carry a picture; this piece is a photo print."
+            ),
+        };
 
     /// <summary>Sets the words of one card at the end of another, which frees the first one's pocket.</summary>
     public UnitContent JoinCards(Guid pieceId, Guid otherId)
@@ -261,13 +358,31 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             throw Gone();
         }
 
-        if (card.StoryId is not null || other.StoryId is not null || ComputedCards.IsComputed(card.Kind) || ComputedCards.IsComputed(other.Kind) || CardKind.Filler == card.Kind || CardKind.Filler == other.Kind)
+        if (
+            card.StoryId is not null
+            || other.StoryId is not null
+            || ComputedCards.IsComputed(card.Kind)
+            || ComputedCards.IsComputed(other.Kind)
+            || CardKind.Filler == card.Kind
+            || CardKind.Filler == other.Kind
+        )
         {
-            throw new RuleException("Two written cards can be joined; stories are joined as stories, and computed words stay by themselves. Nothing was changed.");
+            throw new RuleException(
+                "Two written cards can be joined; stories are joined as stories, and computed words stay by "
+                    + "themselves. Nothing was changed."
+            );
         }
 
         var words = CheckedWords($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}".Trim());
-        return Replace(card, card with { Words = words, Setting = card.Setting is { } set ? set with { LargestPt = null } : null }).Discard(otherId);
+        return Replace(
+                card,
+                card with
+                {
+                    Words = words,
+                    Setting = card.Setting is { } set ? set with { LargestPt = null } : null,
+                }
+            )
+            .Discard(otherId);
     }
 
     /// <summary>The cards that carry a story, in the order they were made.</summary>
@@ -280,40 +395,67 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return changed.Replace(changed.Find(pieceId)!, ((Card)changed.Find(pieceId)!) with { StoryId = storyId });
     }
 
-    /// <summary>Throws a card or a collage away, in a pocket or not; of a picture over several pockets, all slices.</summary>
+    /// <summary>
+    /// Throws a card or a collage away, in a pocket or not; of a picture over several pockets, all slices.
+    /// </summary>
     public UnitContent Discard(Guid pieceId)
     {
         var piece = Find(pieceId) ?? throw Gone();
         var gone = piece is PhotoPrint { SpanId: { } span } ? SlicesOf(span).Select(p => p.Id).ToHashSet() : [pieceId];
-        return this with { Pieces = Pieces.RemoveAll(p => gone.Contains(p.Id)), Placements = Placements.RemoveAll(p => gone.Contains(p.PieceId)) };
+        return this with
+        {
+            Pieces = Pieces.RemoveAll(p => gone.Contains(p.Id)),
+            Placements = Placements.RemoveAll(p => gone.Contains(p.PieceId)),
+        };
     }
 
     /// <summary>
-    /// Takes a piece in that lay in another unit, into an empty pocket: the back of a stuck pair goes where the pair goes.
+    /// Takes a piece in that lay in another unit, into an empty pocket: the back of a stuck pair goes where the pair
+    /// goes.
     /// </summary>
     public UnitContent Receive(Piece piece, PocketPlace place)
     {
         ArgumentNullException.ThrowIfNull(piece);
         return At(place) is null && Find(piece.Id) is null
-            ? this with { Pieces = Pieces.Add(piece), Placements = Placements.Add(new Placement(place, piece.Id, false)) }
+            ? this with
+            {
+                Pieces = Pieces.Add(piece),
+                Placements = Placements.Add(new Placement(place, piece.Id, false)),
+            }
             : throw new RuleException("That pocket is taken. Nothing was changed.");
     }
 
-    /// <summary>Gives up the prints of photos that have left the unit; their pockets are empty then, and cards lose such pictures.</summary>
+    /// <summary>
+    /// Gives up the prints of photos that have left the unit; their pockets are empty then, and cards lose such
+    /// pictures.
+    /// </summary>
     public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
     {
         ArgumentNullException.ThrowIfNull(photoIds);
-        var without = Pieces.OfType<PhotoPrint>().Where(p => photoIds.Contains(p.PhotoId)).Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
-        without = without.Pieces.OfType<Collage>().Where(c => c.Photos.Any(photoIds.Contains)).Aggregate(without, (content, collage) => content.Replace(collage, collage.Without(photoIds)));
+        var without = Pieces
+            .OfType<PhotoPrint>()
+            .Where(p => photoIds.Contains(p.PhotoId))
+            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        without = without
+            .Pieces.OfType<Collage>()
+            .Where(c => c.Photos.Any(photoIds.Contains))
+            .Aggregate(without, (content, collage) => content.Replace(collage, collage.Without(photoIds)));
         without = without with { Wishes = without.Wishes.RemoveAll(w => photoIds.Contains(w.PhotoId)) };
-        return without.Pieces.OfType<Card>().Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
+        return without
+            .Pieces.OfType<Card>()
+            .Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
             .Aggregate(without, (content, card) => content.Replace(card, card with { Picture = null }));
     }
 
     /// <summary>
-    /// Moves everything from old faces to new ones, face by face in their order; what has no pocket there goes to the tray.
+    /// Moves everything from old faces to new ones, face by face in their order; what has no pocket there goes to the
+    /// tray.
     /// </summary>
-    public UnitContent OnFaces(IReadOnlyList<FaceOfLeaf> old, IReadOnlyList<FaceOfLeaf> now, Func<PocketPlace, bool> exists)
+    public UnitContent OnFaces(
+        IReadOnlyList<FaceOfLeaf> old,
+        IReadOnlyList<FaceOfLeaf> now,
+        Func<PocketPlace, bool> exists
+    )
     {
         ArgumentNullException.ThrowIfNull(old);
         ArgumentNullException.ThrowIfNull(now);
@@ -325,11 +467,27 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         {
             Placements =
             [
-                .. Placements.Select(p => moves.TryGetValue(new FaceOfLeaf(p.Place.LeafId, p.Place.Side), out var to)
-                    ? p with { Place = p.Place with { LeafId = to.LeafId, Side = to.Side } }
-                    : p),
+                .. Placements.Select(p =>
+                    moves.TryGetValue(new FaceOfLeaf(p.Place.LeafId, p.Place.Side), out var to)
+                        ? p with
+                        {
+                            Place = p.Place with { LeafId = to.LeafId, Side = to.Side },
+                        }
+                        : p
+                ),
             ],
-            Clear = [.. Clear.Select(c => moves.TryGetValue(new FaceOfLeaf(c.LeafId, c.Side), out var to) ? c with { LeafId = to.LeafId, Side = to.Side } : c)],
+            Clear =
+            [
+                .. Clear.Select(c =>
+                    moves.TryGetValue(new FaceOfLeaf(c.LeafId, c.Side), out var to)
+                        ? c with
+                        {
+                            LeafId = to.LeafId,
+                            Side = to.Side,
+                        }
+                        : c
+                ),
+            ],
         };
         return moved.KeepOnly(place => now.Contains(new FaceOfLeaf(place.LeafId, place.Side)) && exists(place));
     }
@@ -360,7 +518,12 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         ArgumentNullException.ThrowIfNull(changed);
         var old = Find(changed.Id) as Keepsake ?? throw Gone();
         var content = Replace(old, changed.Checked());
-        return changed.InEnvelope ? content with { Placements = content.Placements.RemoveAll(p => p.PieceId == changed.Id) } : content;
+        return changed.InEnvelope
+            ? content with
+            {
+                Placements = content.Placements.RemoveAll(p => p.PieceId == changed.Id),
+            }
+            : content;
     }
 
     /// <summary>Writes a note, or changes it.</summary>
@@ -375,14 +538,26 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
         return this with
         {
-            Notes = [.. Notes.Where(n => n.Id != note.Id).Append(note with { Text = text }).OrderBy(n => n.Day).ThenBy(n => n.Time ?? default).ThenBy(n => n.Text, StringComparer.Ordinal)],
+            Notes =
+            [
+                .. Notes
+                    .Where(n => n.Id != note.Id)
+                    .Append(note with { Text = text })
+                    .OrderBy(n => n.Day)
+                    .ThenBy(n => n.Time ?? default)
+                    .ThenBy(n => n.Text, StringComparer.Ordinal),
+            ],
         };
     }
 
     /// <summary>Throws a note away.</summary>
-    public UnitContent DropNote(Guid noteId) => Notes.Any(n => n.Id == noteId)
-        ? this with { Notes = Notes.RemoveAll(n => n.Id == noteId) }
-        : throw new RuleException("That note is no longer here. Nothing was changed.");
+    public UnitContent DropNote(Guid noteId) =>
+        Notes.Any(n => n.Id == noteId)
+            ? this with
+            {
+                Notes = Notes.RemoveAll(n => n.Id == noteId),
+            }
+            : throw new RuleException("That note is no longer here. Nothing was changed.");
 
     private UnitContent Replace(Piece old, Piece changed) => this with { Pieces = Pieces.Replace(old, changed) };
 
@@ -392,9 +567,13 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return words.Length <= LongestWords
             ? words.Replace("\r\n", "\n", StringComparison.Ordinal)
             : throw new RuleException(
-                $"These words are {words.Length:N0} characters long and one card takes at most {LongestWords:N0}. Nothing was changed: split them over several cards.");
+                $"These words are {words.Length:N0} characters long and one card takes at most {LongestWords:N0}. "
+                    + "Nothing was changed: split them over several cards."
+            );
     }
 
     private static RuleException Gone() =>
-        new("That piece is no longer here, perhaps after an undo. Nothing was changed: look at the tray and try again.");
+        new(
+            "That piece is no longer here, perhaps after an undo. Nothing was changed: look at the tray and try again."
+        );
 }

@@ -20,8 +20,8 @@ public static class GuillotineCuts
     }
 
     /// <summary>
-    /// The cuts along the edge of the printable part, where a piece lies at it: paper goes on beyond, so these edges are
-    /// cut too, and first of all, since they square the sheet up.
+    /// The cuts along the edge of the printable part, where a piece lies at it: paper goes on beyond, so these edges
+    /// are cut too, and first of all, since they square the sheet up.
     /// </summary>
     public static IEnumerable<CutLine> AlongTheEdge(Size sheet, IReadOnlyList<PackedPiece> pieces)
     {
@@ -70,24 +70,50 @@ public static class GuillotineCuts
     private static bool SplitDown(Rect part, List<Rect> pieces, List<Length> lines, List<CutLine> cuts)
     {
         cuts.AddRange(lines.Select(x => new CutLine(x, part.Y, x, part.Bottom)));
-        return Between(part.X, part.Right, lines).All(span =>
-            Free(part with { X = span.From, Width = span.To - span.From }, [.. pieces.Where(p => p.X >= span.From && p.Right <= span.To)], cuts));
+        return Between(part.X, part.Right, lines)
+            .All(span =>
+                Free(
+                    part with
+                    {
+                        X = span.From,
+                        Width = span.To - span.From,
+                    },
+                    [.. pieces.Where(p => p.X >= span.From && p.Right <= span.To)],
+                    cuts
+                )
+            );
     }
 
     private static bool SplitAcross(Rect part, List<Rect> pieces, List<Length> lines, List<CutLine> cuts)
     {
         cuts.AddRange(lines.Select(y => new CutLine(part.X, y, part.Right, y)));
-        return Between(part.Y, part.Bottom, lines).All(span =>
-            Free(part with { Y = span.From, Height = span.To - span.From }, [.. pieces.Where(p => p.Y >= span.From && p.Bottom <= span.To)], cuts));
+        return Between(part.Y, part.Bottom, lines)
+            .All(span =>
+                Free(
+                    part with
+                    {
+                        Y = span.From,
+                        Height = span.To - span.From,
+                    },
+                    [.. pieces.Where(p => p.Y >= span.From && p.Bottom <= span.To)],
+                    cuts
+                )
+            );
     }
 
     /// <summary>Piece edges inside the part that no piece crosses.</summary>
-    private static List<Length> Lines(List<Rect> pieces, Func<Rect, (Length From, Length To)> span, Length low, Length high)
+    private static List<Length> Lines(
+        List<Rect> pieces,
+        Func<Rect, (Length From, Length To)> span,
+        Length low,
+        Length high
+    )
     {
         var spans = pieces.ConvertAll(p => span(p));
         return
         [
-            .. spans.SelectMany(s => ImmutableArray.Create(s.From, s.To))
+            .. spans
+                .SelectMany(s => ImmutableArray.Create(s.From, s.To))
                 .Where(at => at > low && at < high && !spans.Exists(s => s.From < at && at < s.To))
                 .Distinct()
                 .Order(),

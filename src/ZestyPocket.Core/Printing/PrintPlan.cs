@@ -25,11 +25,8 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
     public static Length CheckStrip => Length.FromMillimetres(7);
 
     /// <summary>The printable part above the check strip.</summary>
-    public Rect Usable => new(
-        Margin,
-        Margin,
-        Paper.Size.Width - (2 * Margin),
-        Paper.Size.Height - (2 * Margin) - CheckStrip);
+    public Rect Usable =>
+        new(Margin, Margin, Paper.Size.Width - (2 * Margin), Paper.Size.Height - (2 * Margin) - CheckStrip);
 
     /// <summary>Refuses margins and gaps no printer has.</summary>
     public PrinterSetup Checked()
@@ -43,7 +40,11 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
 
 /// <summary>One planned sheet. Piece places are measured from the sheet's top left corner.</summary>
 public sealed record PlannedSheet(
-    Stock Stock, ImmutableArray<PlannedPiece> Pieces, ImmutableArray<Rect> Offcuts, ImmutableArray<CutLine> Cuts);
+    Stock Stock,
+    ImmutableArray<PlannedPiece> Pieces,
+    ImmutableArray<Rect> Offcuts,
+    ImmutableArray<CutLine> Cuts
+);
 
 /// <summary>A piece on a planned sheet.</summary>
 public readonly record struct PlannedPiece(DuePiece Due, Rect Bounds, bool Turned);
@@ -52,7 +53,10 @@ public readonly record struct PlannedPiece(DuePiece Due, Rect Bounds, bool Turne
 /// All sheets of a print run, photo paper first, and the pieces no sheet can hold: each of these has a page of its own.
 /// </summary>
 public sealed record PrintPlan(
-    PrinterSetup Setup, ImmutableArray<PlannedSheet> Sheets, ImmutableArray<DuePiece> TooLarge)
+    PrinterSetup Setup,
+    ImmutableArray<PlannedSheet> Sheets,
+    ImmutableArray<DuePiece> TooLarge
+)
 {
     /// <summary>Packs the pieces by stock.</summary>
     public static PrintPlan For(IReadOnlyList<DuePiece> due, PrinterSetup setup, CancellationToken cancel = default)
@@ -61,24 +65,49 @@ public sealed record PrintPlan(
         ArgumentNullException.ThrowIfNull(setup);
         var usable = setup.Checked().Usable;
         var sheets = ImmutableArray.CreateBuilder<PlannedSheet>();
-        var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true))).ToImmutableArray();
+        var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true)))
+            .ToImmutableArray();
 
         foreach (var stock in Enum.GetValues<Stock>())
         {
             var pieces = due.Where(d => d.Stock == stock && !tooLarge.Contains(d)).ToArray();
             var packed = SheetPacking.Pack(
-                [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))], usable.Size, setup.Gap, seed: 1, cancel);
+                [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))],
+                usable.Size,
+                setup.Gap,
+                seed: 1,
+                cancel
+            );
             foreach (var sheet in packed)
             {
-                var inner = GuillotineCuts.Of(usable.Size, sheet.Pieces)
+                var inner =
+                    GuillotineCuts.Of(usable.Size, sheet.Pieces)
                     ?? throw new InvalidOperationException("The packing cannot be cut edge to edge.");
                 // An edge of paper needs no cut: only a printer without margins reaches it.
-                var cuts = (setup.Margin > Length.Zero ? GuillotineCuts.AlongTheEdge(usable.Size, sheet.Pieces) : []).Concat(inner);
-                sheets.Add(new PlannedSheet(
-                    stock,
-                    [.. sheet.Pieces.Select(p => new PlannedPiece(pieces[p.Index], p.Bounds.Moved(usable.X, usable.Y), p.Turned))],
-                    [.. sheet.Offcuts.Select(o => o.Moved(usable.X, usable.Y))],
-                    [.. cuts.Select(c => new CutLine(c.X1 + usable.X, c.Y1 + usable.Y, c.X2 + usable.X, c.Y2 + usable.Y))]));
+                var cuts = (
+                    setup.Margin > Length.Zero ? GuillotineCuts.AlongTheEdge(usable.Size, sheet.Pieces) : []
+                ).Concat(inner);
+                sheets.Add(
+                    new PlannedSheet(
+                        stock,
+                        [
+                            .. sheet.Pieces.Select(p => new PlannedPiece(
+                                pieces[p.Index],
+                                p.Bounds.Moved(usable.X, usable.Y),
+                                p.Turned
+                            )),
+                        ],
+                        [.. sheet.Offcuts.Select(o => o.Moved(usable.X, usable.Y))],
+                        [
+                            .. cuts.Select(c => new CutLine(
+                                c.X1 + usable.X,
+                                c.Y1 + usable.Y,
+                                c.X2 + usable.X,
+                                c.Y2 + usable.Y
+                            )),
+                        ]
+                    )
+                );
             }
         }
 
@@ -94,6 +123,10 @@ public static class PieceNumber
     /// of a spread is the back of a leaf. From the second spread of a unit on its number stands before the letter:
     /// <c>D3 2L5</c>.
     /// </summary>
-    public static string For(string unitCode, LeafSide side, int spread, int pocketInReadingOrder) => string.Create(
-        CultureInfo.InvariantCulture, $"{unitCode} {(spread > 1 ? spread : string.Empty)}{(side == LeafSide.Back ? 'L' : 'R')}{pocketInReadingOrder}");
+    public static string For(string unitCode, LeafSide side, int spread, int pocketInReadingOrder) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{unitCode} {(spread > 1 ? spread : string.Empty)}"
+                + $"{(side == LeafSide.Back ? 'L' : 'R')}{pocketInReadingOrder}"
+        );
 }

@@ -58,7 +58,12 @@ public static class SheetPacking
     /// <param name="seed">Start of the shuffled orders; the same seed gives the same sheets.</param>
     /// <param name="cancel">Stops the search.</param>
     public static IReadOnlyList<PackedSheet> Pack(
-        IReadOnlyList<SheetPiece> pieces, Size usable, Length gap, ulong seed, CancellationToken cancel = default)
+        IReadOnlyList<SheetPiece> pieces,
+        Size usable,
+        Length gap,
+        ulong seed,
+        CancellationToken cancel = default
+    )
     {
         ArgumentNullException.ThrowIfNull(pieces);
         if (pieces.Count == 0)
@@ -129,26 +134,53 @@ public static class SheetPacking
     private static IEnumerable<SheetPiece[]> FixedOrders(SheetPiece[] pieces)
     {
         yield return [.. pieces.OrderByDescending(p => p.Cut.SquareInches).ThenBy(p => p.Index)];
-        yield return [.. pieces.OrderByDescending(p => Length.Max(p.Cut.Width, p.Cut.Height)).ThenByDescending(p => p.Cut.SquareInches).ThenBy(p => p.Index)];
-        yield return [.. pieces.OrderByDescending(p => Length.Min(p.Cut.Width, p.Cut.Height)).ThenByDescending(p => p.Cut.SquareInches).ThenBy(p => p.Index)];
-        yield return [.. pieces.OrderByDescending(p => p.Cut.Width).ThenByDescending(p => p.Cut.Height).ThenBy(p => p.Index)];
-        yield return [.. pieces.OrderByDescending(p => p.Cut.Height).ThenByDescending(p => p.Cut.Width).ThenBy(p => p.Index)];
+        yield return
+        [
+            .. pieces
+                .OrderByDescending(p => Length.Max(p.Cut.Width, p.Cut.Height))
+                .ThenByDescending(p => p.Cut.SquareInches)
+                .ThenBy(p => p.Index),
+        ];
+        yield return
+        [
+            .. pieces
+                .OrderByDescending(p => Length.Min(p.Cut.Width, p.Cut.Height))
+                .ThenByDescending(p => p.Cut.SquareInches)
+                .ThenBy(p => p.Index),
+        ];
+        yield return
+        [
+            .. pieces.OrderByDescending(p => p.Cut.Width).ThenByDescending(p => p.Cut.Height).ThenBy(p => p.Index),
+        ];
+        yield return
+        [
+            .. pieces.OrderByDescending(p => p.Cut.Height).ThenByDescending(p => p.Cut.Width).ThenBy(p => p.Index),
+        ];
         yield return [.. pieces.OrderByDescending(p => (p.Cut.Width + p.Cut.Height).Emu).ThenBy(p => p.Index)];
     }
 
-    private static PackedSheet Shrunk(PackedSheet sheet, Length gap) => new(
-        [
-            .. sheet.Pieces
-                .Select(p => p with { Bounds = p.Bounds with { Width = p.Bounds.Width - gap, Height = p.Bounds.Height - gap } })
-                .OrderBy(p => p.Index),
-        ],
-        [
-            .. sheet.Offcuts
-                .Select(o => o with { Width = o.Width - gap, Height = o.Height - gap })
-                .Where(o => o.Size.IsPositive),
-        ]);
+    private static PackedSheet Shrunk(PackedSheet sheet, Length gap) =>
+        new(
+            [
+                .. sheet
+                    .Pieces.Select(p =>
+                        p with
+                        {
+                            Bounds = p.Bounds with { Width = p.Bounds.Width - gap, Height = p.Bounds.Height - gap },
+                        }
+                    )
+                    .OrderBy(p => p.Index),
+            ],
+            [
+                .. sheet
+                    .Offcuts.Select(o => o with { Width = o.Width - gap, Height = o.Height - gap })
+                    .Where(o => o.Size.IsPositive),
+            ]
+        );
 
-    /// <summary>A small deterministic generator (xorshift64*), so that no clock or shared state enters the core.</summary>
+    /// <summary>
+    /// A small deterministic generator (xorshift64*), so that no clock or shared state enters the core.
+    /// </summary>
     private sealed class Shuffle(ulong seed)
     {
         private ulong _state = seed == 0 ? 0x9E3779B97F4A7C15UL : seed;
@@ -223,7 +255,11 @@ public static class SheetPacking
         }
 
         private static (int Sheet, int Free, bool Turned)? Best(
-            List<(List<PackedPiece> Pieces, List<Rect> Free)> open, SheetPiece piece, Fit fit, Turn turn)
+            List<(List<PackedPiece> Pieces, List<Rect> Free)> open,
+            SheetPiece piece,
+            Fit fit,
+            Turn turn
+        )
         {
             (int, int, bool)? best = null;
             var bestScore = (long.MaxValue, long.MaxValue);

@@ -66,8 +66,8 @@ public sealed record AlbumWords
     public IEnumerable<CardStyle> Styles => BuiltInCardStyles.All.Concat(OwnStyles);
 
     /// <summary>
-    /// Finds a style; one of the same family or else of the album's when the key is unknown or does not suit the kind, so
-    /// that a card is never lost.
+    /// Finds a style; one of the same family or else of the album's when the key is unknown or does not suit the kind,
+    /// so that a card is never lost.
     /// </summary>
     public CardStyle Style(string key, CardKind kind)
     {
@@ -88,7 +88,9 @@ public sealed record AlbumWords
 
         if (KnownWords.Length > 5_000 || KnownWords.Any(w => w.Length is 0 or > 80))
         {
-            throw new RuleException("An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed.");
+            throw new RuleException(
+                "An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed."
+            );
         }
 
         if (PassedOver.Length > 5_000 || PassedOver.Any(p => p.Length is 0 or > 200))
@@ -98,10 +100,16 @@ public sealed record AlbumWords
 
         if (OwnStyles.Length > MostStyles || Sheets.Length > MostSheets)
         {
-            throw new RuleException($"An album can have {MostStyles} card styles of its own and {MostSheets} sheets of letters at most. Nothing was changed.");
+            throw new RuleException(
+                $"An album can have {MostStyles} card styles of its own and {MostSheets} sheets of letters at most. "
+                    + "Nothing was changed."
+            );
         }
 
-        if (OwnStyles.Any(s => BuiltInCardStyles.All.Any(b => b.Key == s.Key)) || OwnStyles.Select(s => s.Key).Distinct().Count() != OwnStyles.Length)
+        if (
+            OwnStyles.Any(s => BuiltInCardStyles.All.Any(b => b.Key == s.Key))
+            || OwnStyles.Select(s => s.Key).Distinct().Count() != OwnStyles.Length
+        )
         {
             throw new RuleException("Two card styles cannot have one key. Nothing was changed.");
         }
@@ -115,7 +123,9 @@ public sealed record AlbumWords
         {
             if (string.IsNullOrWhiteSpace(sheet.Name) || sheet.Name.Length > 80)
             {
-                throw new RuleException("A sheet of letters needs a name of at most 80 characters. Nothing was changed.");
+                throw new RuleException(
+                    "A sheet of letters needs a name of at most 80 characters. Nothing was changed."
+                );
             }
 
             _ = sheet.Left();

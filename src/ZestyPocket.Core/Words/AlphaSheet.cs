@@ -5,7 +5,9 @@ namespace ZestyPocket.Core.Words;
 
 /// <summary>What a title asks of a sheet of letters.</summary>
 /// <param name="Title">As it would be spelt.</param>
-/// <param name="Missing">Letters or signs the sheet has too few of, with how many are short, in the order of the title.</param>
+/// <param name="Missing">
+/// Letters or signs the sheet has too few of, with how many are short, in the order of the title.
+/// </param>
 public sealed record Spelling(string Title, ImmutableArray<(string Letter, int Short)> Missing)
 {
     public bool CanBeSpelt => Missing.IsEmpty;
@@ -22,11 +24,25 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
     /// <summary>What people use for a sign that a sheet lacks. Common practice.</summary>
     private static readonly (string Sign, string[] StandIns)[] Signs =
     [
-        ("’", ["'", "‘", ","]), ("'", ["’", ","]), (",", ["'", "’"]), ("-", ["–", "—", "_", "I"]), ("–", ["-", "—"]), ("&", ["+", "AND"]),
-        ("0", ["O"]), ("O", ["0"]), ("1", ["I", "L"]), ("I", ["1", "L"]), (".", ["·", "•"]), ("!", ["I", "1"]), ("“", ["\"", "''"]), ("”", ["\"", "''"]),
+        ("’", ["'", "‘", ","]),
+        ("'", ["’", ","]),
+        (",", ["'", "’"]),
+        ("-", ["–", "—", "_", "I"]),
+        ("–", ["-", "—"]),
+        ("&", ["+", "AND"]),
+        ("0", ["O"]),
+        ("O", ["0"]),
+        ("1", ["I", "L"]),
+        ("I", ["1", "L"]),
+        (".", ["·", "•"]),
+        ("!", ["I", "1"]),
+        ("“", ["\"", "''"]),
+        ("”", ["\"", "''"]),
     ];
 
-    /// <summary>Reads a sheet as people write it down: <c>A12 B4 '2 &amp;1</c>, or each letter as often as it is there.</summary>
+    /// <summary>
+    /// Reads a sheet as people write it down: <c>A12 B4 '2 &amp;1</c>, or each letter as often as it is there.
+    /// </summary>
     public static AlphaSheet Read(string text, bool reusable)
     {
         ArgumentNullException.ThrowIfNull(text);
@@ -35,7 +51,16 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
         {
             var letters = Letters(part).ToList();
             var digits = letters.Skip(1).TakeWhile(l => l.Length == 1 && char.IsAsciiDigit(l[0])).Count();
-            if (letters.Count > 1 && digits == letters.Count - 1 && int.TryParse(string.Concat(letters.Skip(1)), NumberStyles.None, CultureInfo.InvariantCulture, out var many))
+            if (
+                letters.Count > 1
+                && digits == letters.Count - 1
+                && int.TryParse(
+                    string.Concat(letters.Skip(1)),
+                    NumberStyles.None,
+                    CultureInfo.InvariantCulture,
+                    out var many
+                )
+            )
             {
                 counts[letters[0]] = Math.Min(10_000, counts.GetValueOrDefault(letters[0]) + many);
                 continue;
@@ -69,7 +94,9 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
         return new Spelling(title, missing.ToImmutable());
     }
 
-    /// <summary>The title with stand-ins for the signs the sheet lacks, when that makes it possible; else null.</summary>
+    /// <summary>
+    /// The title with stand-ins for the signs the sheet lacks, when that makes it possible; else null.
+    /// </summary>
     public Spelling? WithStandIns(string title)
     {
         var text = Folded(title);
@@ -82,7 +109,11 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
             }
 
             var (sign, _) = now.Missing[0];
-            var standIn = Signs.FirstOrDefault(s => s.Sign == sign).StandIns?.FirstOrDefault(s => Try(ReplaceLast(text, sign, s)).Missing.Sum(m => m.Short) < now.Missing.Sum(m => m.Short));
+            var standIn = Signs
+                .FirstOrDefault(s => s.Sign == sign)
+                .StandIns?.FirstOrDefault(s =>
+                    Try(ReplaceLast(text, sign, s)).Missing.Sum(m => m.Short) < now.Missing.Sum(m => m.Short)
+                );
             if (standIn is not null)
             {
                 text = ReplaceLast(text, sign, standIn);
@@ -101,23 +132,40 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
         return null;
     }
 
-    /// <summary>What is left after a title was spelt; stamps stay. Throws <see cref="RuleException"/> when it cannot be spelt.</summary>
+    /// <summary>
+    /// What is left after a title was spelt; stamps stay. Throws <see cref="RuleException"/> when it cannot be spelt.
+    /// </summary>
     public AlphaSheet After(string title)
     {
         var spelling = Try(title);
         if (!spelling.CanBeSpelt)
         {
-            throw new RuleException($"The sheet lacks {string.Join(", ", spelling.Missing.Select(m => $"{m.Short} × {m.Letter}"))}. Nothing was used.");
+            throw new RuleException(
+                $"The sheet lacks {string.Join(", ", spelling.Missing.Select(m => $"{m.Short} × {m.Letter}"))}. "
+                    + "Nothing was used."
+            );
         }
 
         return Reusable
             ? this
-            : this with { Counts = Letters(Folded(title)).Where(l => !string.IsNullOrWhiteSpace(l)).Aggregate(Counts, (left, l) => left.SetItem(l, left[l] - 1)) };
+            : this with
+            {
+                Counts = Letters(Folded(title))
+                    .Where(l => !string.IsNullOrWhiteSpace(l))
+                    .Aggregate(Counts, (left, l) => left.SetItem(l, left[l] - 1)),
+            };
     }
 
     /// <summary>As people write it down: <c>A12 B4 '2</c>, what there is none of left away.</summary>
-    public override string ToString() => string.Join(' ', Counts.Where(c => c.Value > 0).OrderBy(c => char.IsLetter(c.Key, 0) ? 0 : 1).ThenBy(c => c.Key, StringComparer.Ordinal)
-        .Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.Key}{c.Value}")));
+    public override string ToString() =>
+        string.Join(
+            ' ',
+            Counts
+                .Where(c => c.Value > 0)
+                .OrderBy(c => char.IsLetter(c.Key, 0) ? 0 : 1)
+                .ThenBy(c => c.Key, StringComparer.Ordinal)
+                .Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.Key}{c.Value}"))
+        );
 
     private static string ReplaceLast(string text, string sign, string standIn)
     {
@@ -126,8 +174,7 @@ public sealed record AlphaSheet(ImmutableDictionary<string, int> Counts, bool Re
     }
 
     /// <summary>Sheets of capitals spell small letters too.</summary>
-    private string Folded(string title) =>
-        Counts.Keys.Any(k => k.Any(char.IsLower)) ? title : title.ToUpperInvariant();
+    private string Folded(string title) => Counts.Keys.Any(k => k.Any(char.IsLower)) ? title : title.ToUpperInvariant();
 
     private static IEnumerable<string> Letters(string text)
     {

@@ -57,11 +57,22 @@ public static class CardComposer
 
         if (Opening(style, cut, heading) is { } picture)
         {
-            obstacles.Add(new BoxInTheWay(picture.X - PictureGapPt, picture.Y - PictureGapPt, picture.Width + (2 * PictureGapPt), picture.Height + PictureGapPt));
+            obstacles.Add(
+                new BoxInTheWay(
+                    picture.X - PictureGapPt,
+                    picture.Y - PictureGapPt,
+                    picture.Width + (2 * PictureGapPt),
+                    picture.Height + PictureGapPt
+                )
+            );
         }
 
         column = column with { Obstacles = obstacles.ToImmutable() };
-        var columns = Math.Clamp((int)((column.Width + ColumnGapPt) / (NarrowestColumnPt + ColumnGapPt)), 1, style.Columns);
+        var columns = Math.Clamp(
+            (int)((column.Width + ColumnGapPt) / (NarrowestColumnPt + ColumnGapPt)),
+            1,
+            style.Columns
+        );
         return column.Columns(columns, ColumnGapPt);
     }
 
@@ -76,7 +87,10 @@ public static class CardComposer
 
         var column = Column(style, cut.Width.Points, cut.Height.Points);
         var head = heading ? HeadingHeight(column) : 0;
-        var (width, height) = (column.Width * style.Zones.PictureShare, (column.Height - head) * style.Zones.PictureShare);
+        var (width, height) = (
+            column.Width * style.Zones.PictureShare,
+            (column.Height - head) * style.Zones.PictureShare
+        );
         return style.Zones.Picture switch
         {
             PicturePlace.Top => new CardOpening(column.X, column.Y + head, column.Width, height),
@@ -89,19 +103,28 @@ public static class CardComposer
     /// A card of typed or computed words, with a heading when its kind has one, and with a date or hour where the style
     /// has a place for it.
     /// </summary>
-    public static CardFace Journaling(string words, CardStyle style, Size cut, ITextShaper shaper, string? heading = null, string? mark = null)
+    public static CardFace Journaling(
+        string words,
+        CardStyle style,
+        Size cut,
+        ITextShaper shaper,
+        string? heading = null,
+        string? mark = null
+    )
     {
         ArgumentNullException.ThrowIfNull(shaper);
         var (width, height) = (cut.Width.Points, cut.Height.Points);
         var fit = Fit(words, style, cut, shaper, heading is not null);
-        var runs = fit.Lines
-            .Where(line => line.Text.Length > 0)
+        var runs = fit
+            .Lines.Where(line => line.Text.Length > 0)
             .Select(line => TypeRun.Of(line, style.Type.Face, fit.SizePt, style.Ink));
         var rules = style.Ruled ? fit.Slots.Select(Rule) : [];
         var dress = Dress(style, width, height);
         return dress with
         {
-            Boxes = IsTagged(mark, style, width) ? dress.Boxes.Add(new InkBox(0, 0, Tag(width, height).Width, Tag(width, height).Height, style.Accent)) : dress.Boxes,
+            Boxes = IsTagged(mark, style, width)
+                ? dress.Boxes.Add(new InkBox(0, 0, Tag(width, height).Width, Tag(width, height).Height, style.Accent))
+                : dress.Boxes,
             Runs = [.. Heading(), .. Mark(mark, style, cut, fit, shaper), .. runs],
             Rules = [.. dress.Rules, .. rules],
             Fit = fit,
@@ -123,7 +146,12 @@ public static class CardComposer
 
             var column = Column(style, width, height);
             var head = new TypeArea(column.X, column.Y, column.Width, HeadingHeight(column));
-            var set = Copyfit.Fit(heading.ToUpperInvariant(), [head], new TypeRange(Typeface.SansStrong, 5, 9, 1), shaper);
+            var set = Copyfit.Fit(
+                heading.ToUpperInvariant(),
+                [head],
+                new TypeRange(Typeface.SansStrong, 5, 9, 1),
+                shaper
+            );
             var ink = Readable(style.Accent, style.Paper, style.Ink);
             return set.Lines.Select(l => TypeRun.Of(l, Typeface.SansStrong, set.SizePt, ink));
         }
@@ -133,7 +161,15 @@ public static class CardComposer
     /// A card to be written by hand: its heading and dress, lines at the hand's pitch, no words. The fit says how many
     /// words it holds in that hand; its size is 0.
     /// </summary>
-    public static CardFace ByHand(string words, CardStyle style, Size cut, HandCapacity hand, ITextShaper shaper, string? heading = null, string? mark = null)
+    public static CardFace ByHand(
+        string words,
+        CardStyle style,
+        Size cut,
+        HandCapacity hand,
+        ITextShaper shaper,
+        string? heading = null,
+        string? mark = null
+    )
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(hand);
@@ -142,11 +178,30 @@ public static class CardComposer
         var holds = HandHolds(slots, hand);
         var count = Copyfit.CountWords(words);
         // A pale ink of the paper's own tone: lines to write on, not to look at.
-        var ink = Rgb.Contrast(style.Accent, style.Paper) < 2 ? style.Accent : new Rgb((byte)((style.Ink.R + (2 * style.Paper.R)) / 3), (byte)((style.Ink.G + (2 * style.Paper.G)) / 3), (byte)((style.Ink.B + (2 * style.Paper.B)) / 3));
+        var ink =
+            Rgb.Contrast(style.Accent, style.Paper) < 2
+                ? style.Accent
+                : new Rgb(
+                    (byte)((style.Ink.R + (2 * style.Paper.R)) / 3),
+                    (byte)((style.Ink.G + (2 * style.Paper.G)) / 3),
+                    (byte)((style.Ink.B + (2 * style.Paper.B)) / 3)
+                );
         return empty with
         {
-            Rules = [.. empty.Rules, .. slots.Select(s => new InkLine(s.X, s.Baseline, s.X + s.Width, s.Baseline, 0.5, ink))],
-            Fit = new FitOutcome(0, hand.LinePitch.Points, [], slots, count, Math.Max(0, count - holds), words?.Length ?? 0),
+            Rules =
+            [
+                .. empty.Rules,
+                .. slots.Select(s => new InkLine(s.X, s.Baseline, s.X + s.Width, s.Baseline, 0.5, ink)),
+            ],
+            Fit = new FitOutcome(
+                0,
+                hand.LinePitch.Points,
+                [],
+                slots,
+                count,
+                Math.Max(0, count - holds),
+                words?.Length ?? 0
+            ),
         };
     }
 
@@ -157,22 +212,41 @@ public static class CardComposer
         return (slots.Length, HandHolds(slots, hand));
     }
 
-    private static int HandHolds(ImmutableArray<LineSlot> slots, HandCapacity hand) => (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
+    private static int HandHolds(ImmutableArray<LineSlot> slots, HandCapacity hand) =>
+        (int)Math.Floor(slots.Sum(s => s.Width) / 72 * hand.WordsPerInch);
 
     /// <summary>The lines that a hand writes on: none shorter than half an inch.</summary>
     private static ImmutableArray<LineSlot> HandSlots(CardStyle style, Size cut, HandCapacity hand, bool heading)
     {
         ArgumentNullException.ThrowIfNull(hand);
-        return [.. Areas(style, cut, heading).SelectMany((area, a) => Enumerable.Range(1, (int)(area.Height / hand.LinePitch.Points)).Select(i =>
-        {
-            var line = area.Y + (i * hand.LinePitch.Points);
-            var (x, width) = area.Slot(line - hand.LinePitch.Points, line);
-            return new LineSlot(x, line, width, a);
-        })).Where(s => s.Width >= 36)];
+        return
+        [
+            .. Areas(style, cut, heading)
+                .SelectMany(
+                    (area, a) =>
+                        Enumerable
+                            .Range(1, (int)(area.Height / hand.LinePitch.Points))
+                            .Select(i =>
+                            {
+                                var line = area.Y + (i * hand.LinePitch.Points);
+                                var (x, width) = area.Slot(line - hand.LinePitch.Points, line);
+                                return new LineSlot(x, line, width, a);
+                            })
+                )
+                .Where(s => s.Width >= 36),
+        ];
     }
 
-    /// <summary>The date or hour, where the style has a place for it: past the indent, in the band, or on the tag.</summary>
-    private static IEnumerable<TypeRun> Mark(string? mark, CardStyle style, Size cut, FitOutcome fit, ITextShaper shaper)
+    /// <summary>
+    /// The date or hour, where the style has a place for it: past the indent, in the band, or on the tag.
+    /// </summary>
+    private static IEnumerable<TypeRun> Mark(
+        string? mark,
+        CardStyle style,
+        Size cut,
+        FitOutcome fit,
+        ITextShaper shaper
+    )
     {
         if (string.IsNullOrWhiteSpace(mark))
         {
@@ -189,17 +263,25 @@ public static class CardComposer
             var first = fit.Slots.IsEmpty ? column.Y + 12 : fit.Slots[0].Baseline;
             var beside = Copyfit.Fit(mark, indent - 4, 40, new TypeRange(Typeface.SansStrong, 5, 11, 1.1), shaper);
             var besideInk = Readable(style.Accent, paper, style.Ink);
-            return beside.Lines.Select((l, i) => TypeRun.Of(l, Typeface.SansStrong, beside.SizePt, besideInk) with
-            {
-                X = column.X - indent,
-                Baseline = first + (i * beside.LeadingPt),
-            });
+            return beside.Lines.Select(
+                (l, i) =>
+                    TypeRun.Of(l, Typeface.SansStrong, beside.SizePt, besideInk) with
+                    {
+                        X = column.X - indent,
+                        Baseline = first + (i * beside.LeadingPt),
+                    }
+            );
         }
 
         if (zones.Band != BandPlace.None && zones.BandPrinted)
         {
             var band = BandPtOf(style, height);
-            place = new TypeArea(inset, zones.Band == BandPlace.Head ? inset * 0.7 : height - (inset * 0.7) - band, width - (2 * inset), band);
+            place = new TypeArea(
+                inset,
+                zones.Band == BandPlace.Head ? inset * 0.7 : height - (inset * 0.7) - band,
+                width - (2 * inset),
+                band
+            );
         }
         else if (IsTagged(mark, style, width))
         {
@@ -213,21 +295,30 @@ public static class CardComposer
         }
 
         var set = Copyfit.Fit(mark, [place], new TypeRange(Typeface.SansStrong, 5, 12, 1.1), shaper);
-        var ink = style.Dress == CardDress.CornerTag && paper == style.Accent
-            ? Rgb.Contrast(style.Paper, paper) >= Rgb.Contrast(style.Ink, paper) ? style.Paper : style.Ink
-            : Readable(style.Accent, paper, style.Ink);
+        var ink =
+            style.Dress == CardDress.CornerTag && paper == style.Accent
+                ? Rgb.Contrast(style.Paper, paper) >= Rgb.Contrast(style.Ink, paper)
+                    ? style.Paper
+                    : style.Ink
+                : Readable(style.Accent, paper, style.Ink);
         return set.Lines.Select(l => TypeRun.Of(l, Typeface.SansStrong, set.SizePt, ink));
     }
 
     /// <summary>A tag is there for a date or hour; a card without one has none.</summary>
     private static bool IsTagged(string? mark, CardStyle style, double width) =>
-        style.Dress == CardDress.CornerTag && !string.IsNullOrWhiteSpace(mark) && IndentPt(style, width) <= 0
+        style.Dress == CardDress.CornerTag
+        && !string.IsNullOrWhiteSpace(mark)
+        && IndentPt(style, width) <= 0
         && (style.Zones.Band == BandPlace.None || !style.Zones.BandPrinted);
 
     /// <summary>The accent is a colour for areas; as ink it may be too pale.</summary>
-    private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) => Rgb.Contrast(accent, paper) >= 4.5 ? accent : otherwise;
+    private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) =>
+        Rgb.Contrast(accent, paper) >= 4.5 ? accent : otherwise;
 
-    /// <summary>Distance of words from the cut: a margin never takes more than an eighth of the card each side, and clears the border.</summary>
+    /// <summary>
+    /// Distance of words from the cut: a margin never takes more than an eighth of the card each side, and clears the
+    /// border.
+    /// </summary>
     private static double Inset(CardStyle style, double width, double height) =>
         Math.Max(Math.Min(style.Margin.Points, Math.Min(width, height) / 8), style.BorderPt + 4);
 
@@ -260,13 +351,15 @@ public static class CardComposer
     }
 
     /// <summary>The title card of one day: weekday, number, month and year, computed, never typed.</summary>
-    public static CardFace DayTitle(LocalDate day, CardStyle style, Size cut, ITextShaper shaper) => Title(
-        day.ToString("dddd", CultureInfo.InvariantCulture).ToUpperInvariant(),
-        day.Day.ToString(CultureInfo.InvariantCulture),
-        day.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
-        style,
-        cut,
-        shaper);
+    public static CardFace DayTitle(LocalDate day, CardStyle style, Size cut, ITextShaper shaper) =>
+        Title(
+            day.ToString("dddd", CultureInfo.InvariantCulture).ToUpperInvariant(),
+            day.Day.ToString(CultureInfo.InvariantCulture),
+            day.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
+            style,
+            cut,
+            shaper
+        );
 
     /// <summary>A title card: a small line over a large one, and a line at the foot.</summary>
     public static CardFace Title(string over, string large, string foot, CardStyle style, Size cut, ITextShaper shaper)
@@ -288,7 +381,11 @@ public static class CardComposer
         y = column.Y + column.Height - Used(spanFit, Typeface.Sans);
         Put(spanFit, Typeface.Sans, style.Ink);
 
-        return Dress(style, width, height) with { Runs = runs.ToImmutable(), Fit = spanFit };
+        return Dress(style, width, height) with
+        {
+            Runs = runs.ToImmutable(),
+            Fit = spanFit,
+        };
 
         double Used(FitOutcome fit, Typeface face)
         {
@@ -314,7 +411,9 @@ public static class CardComposer
     /// <summary>A filler card: a pattern that covers the whole card.</summary>
     public static CardFace Filler(CardStyle style, Size cut) => Dress(style, cut.Width.Points, cut.Height.Points);
 
-    /// <summary>What stands for a keepsake on the screen and on the drawn page: it goes in itself and is never printed.</summary>
+    /// <summary>
+    /// What stands for a keepsake on the screen and on the drawn page: it goes in itself and is never printed.
+    /// </summary>
     public static CardFace KeepsakeNote(string name, Size cut, ITextShaper shaper)
     {
         var style = BuiltInCardStyles.Plain;
@@ -328,7 +427,8 @@ public static class CardComposer
         var inset = Inset(style, width, height);
         var band = BandPtOf(style, height);
         var left = inset + (style.Dress == CardDress.EdgeBand ? BandPt : 0) + IndentPt(style, width);
-        var top = inset + (style.Dress == CardDress.TopBand ? BandPt : 0) + (style.Zones.Band == BandPlace.Head ? band : 0);
+        var top =
+            inset + (style.Dress == CardDress.TopBand ? BandPt : 0) + (style.Zones.Band == BandPlace.Head ? band : 0);
         var foot = inset + (style.Zones.Band == BandPlace.Foot ? band : 0);
         return new TypeArea(left, top, Math.Max(0, width - left - inset), Math.Max(0, height - top - foot));
     }
@@ -349,13 +449,15 @@ public static class CardComposer
                 break;
             case CardDress.Frame:
                 var frame = inset * 0.55;
-                foreach (var (x1, y1, x2, y2) in new[]
-                {
-                    (frame, frame, width - frame, frame),
-                    (frame, height - frame, width - frame, height - frame),
-                    (frame, frame, frame, height - frame),
-                    (width - frame, frame, width - frame, height - frame),
-                })
+                foreach (
+                    var (x1, y1, x2, y2) in new[]
+                    {
+                        (frame, frame, width - frame, frame),
+                        (frame, height - frame, width - frame, height - frame),
+                        (frame, frame, frame, height - frame),
+                        (width - frame, frame, width - frame, height - frame),
+                    }
+                )
                 {
                     rules.Add(new InkLine(x1, y1, x2, y2, 0.75, style.Accent));
                 }
@@ -367,7 +469,9 @@ public static class CardComposer
             case CardDress.HeadAndFoot:
                 var edge = inset;
                 rules.Add(new InkLine(edge, edge * 0.6, width - edge, edge * 0.6, 1.25, style.Accent));
-                rules.Add(new InkLine(edge, height - (edge * 0.6), width - edge, height - (edge * 0.6), 1.25, style.Accent));
+                rules.Add(
+                    new InkLine(edge, height - (edge * 0.6), width - edge, height - (edge * 0.6), 1.25, style.Accent)
+                );
                 break;
             case CardDress.Crosses:
                 for (var y = 10.0; y < height + 10; y += 20)
@@ -415,11 +519,23 @@ public static class CardComposer
 
         if (style.Zones.Band != BandPlace.None)
         {
-            var y = style.Zones.Band == BandPlace.Head ? inset + BandPtOf(style, height) - 5 : height - inset - BandPtOf(style, height) + 5;
+            var y =
+                style.Zones.Band == BandPlace.Head
+                    ? inset + BandPtOf(style, height) - 5
+                    : height - inset - BandPtOf(style, height) + 5;
             rules.Add(new InkLine(inset, y, width - inset, y, 0.75, style.Accent));
         }
 
-        return new CardFace(width, height, style.Paper, boxes.ToImmutable(), rules.ToImmutable(), discs.ToImmutable(), [], null)
+        return new CardFace(
+            width,
+            height,
+            style.Paper,
+            boxes.ToImmutable(),
+            rules.ToImmutable(),
+            discs.ToImmutable(),
+            [],
+            null
+        )
         {
             Corner = Math.Min(style.Corner.Points, Math.Min(width, height) / 4),
             Border = style.BorderPt > 0 ? new CardBorder(style.BorderPt, style.Accent) : null,

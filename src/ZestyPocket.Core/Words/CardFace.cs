@@ -8,7 +8,14 @@ namespace ZestyPocket.Core.Words;
 /// default when the text by itself says it.
 /// </summary>
 public readonly record struct TypeRun(
-    Typeface Face, double SizePt, double X, double Baseline, string Text, Rgb Ink, ImmutableArray<byte> Levels = default)
+    Typeface Face,
+    double SizePt,
+    double X,
+    double Baseline,
+    string Text,
+    Rgb Ink,
+    ImmutableArray<byte> Levels = default
+)
 {
     /// <summary>A line as it was set.</summary>
     public static TypeRun Of(SetLine line, Typeface face, double sizePt, Rgb ink) =>
@@ -42,7 +49,8 @@ public sealed record CardFace(
     ImmutableArray<InkLine> Rules,
     ImmutableArray<InkDisc> Discs,
     ImmutableArray<TypeRun> Runs,
-    FitOutcome? Fit)
+    FitOutcome? Fit
+)
 {
     /// <summary>Where a picture lies on the card; null on a card without one.</summary>
     public CardOpening? Opening { get; init; }

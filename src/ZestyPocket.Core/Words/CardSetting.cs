@@ -8,7 +8,13 @@ namespace ZestyPocket.Core.Words;
 /// <param name="Leading">Distance of baselines as a multiple of the size, 1 to 2.</param>
 /// <param name="MarginPt">Margin in points, at least <see cref="NarrowestMarginPt"/>.</param>
 /// <param name="ByHand">Lines are printed instead of the words, which are written by hand.</param>
-public sealed record CardSetting(double? LargestPt = null, double? SmallestPt = null, double? Leading = null, double? MarginPt = null, bool ByHand = false)
+public sealed record CardSetting(
+    double? LargestPt = null,
+    double? SmallestPt = null,
+    double? Leading = null,
+    double? MarginPt = null,
+    bool ByHand = false
+)
 {
     /// <summary>3 mm: nearer to the edge a cut that is a little off shows. Common practice.</summary>
     public const double NarrowestMarginPt = 8.504;
@@ -20,9 +26,14 @@ public sealed record CardSetting(double? LargestPt = null, double? SmallestPt = 
 
     /// <summary>Throws <see cref="RuleException"/> when a value makes no sense.</summary>
     public CardSetting Checked() =>
-        SmallestPt is < TypeRange.SmallestEverPt or > 200 or double.NaN || LargestPt is < TypeRange.SmallestEverPt or > 200 or double.NaN
-        || Leading is < 1 or > 2 or double.NaN || MarginPt is < NarrowestMarginPt or > 200 or double.NaN
-            ? throw new RuleException("Type is set from 7 to 200 pt, lines 1 to 2 times their size apart, margins at least 3 mm. Nothing was changed.")
+        SmallestPt is < TypeRange.SmallestEverPt or > 200 or double.NaN
+        || LargestPt is < TypeRange.SmallestEverPt or > 200 or double.NaN
+        || Leading is < 1 or > 2 or double.NaN
+        || MarginPt is < NarrowestMarginPt or > 200 or double.NaN
+            ? throw new RuleException(
+                "Type is set from 7 to 200 pt, lines 1 to 2 times their size apart, margins at least 3 mm. Nothing "
+                    + "was changed."
+            )
             : this;
 
     /// <summary>A style with these changes.</summary>
@@ -33,7 +44,12 @@ public sealed record CardSetting(double? LargestPt = null, double? SmallestPt = 
         var largest = Math.Max(smallest, Math.Min(LargestPt ?? style.Type.LargestPt, style.Type.LargestPt));
         return style with
         {
-            Type = style.Type with { SmallestPt = Math.Min(smallest, largest), LargestPt = largest, Leading = Leading ?? style.Type.Leading },
+            Type = style.Type with
+            {
+                SmallestPt = Math.Min(smallest, largest),
+                LargestPt = largest,
+                Leading = Leading ?? style.Type.Leading,
+            },
             Margin = MarginPt is { } margin ? Measures.Length.FromPoints((decimal)margin) : style.Margin,
         };
     }

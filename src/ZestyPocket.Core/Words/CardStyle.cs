@@ -91,7 +91,9 @@ public enum CardDress
     /// <summary>A ruled line at the head and one at the foot.</summary>
     HeadAndFoot,
 
-    /// <summary>A tag of the accent colour in the upper left corner for an hour or a mark; words go around it.</summary>
+    /// <summary>
+    /// A tag of the accent colour in the upper left corner for an hour or a mark; words go around it.
+    /// </summary>
     CornerTag,
 
     /// <summary>Small crosses over the whole card, as in squared paper.</summary>
@@ -128,7 +130,8 @@ public sealed record CardZones(
     bool BandPrinted = false,
     Length Indent = default,
     PicturePlace Picture = PicturePlace.None,
-    double PictureShare = 0.45)
+    double PictureShare = 0.45
+)
 {
     public static CardZones None { get; } = new();
 
@@ -157,7 +160,8 @@ public sealed record CardStyle(
     Rgb Paper,
     Rgb Ink,
     Rgb Accent,
-    CardDress Dress)
+    CardDress Dress
+)
 {
     /// <summary>Thickest border, in points.</summary>
     public const double ThickestBorderPt = 18;
@@ -181,44 +185,88 @@ public sealed record CardStyle(
     public bool Suits(CardKind kind) => RoleOf(kind) == Role;
 
     /// <summary>The style as a card without a picture has it.</summary>
-    public CardStyle WithoutPicture() => Zones.Picture == PicturePlace.None ? this : this with { Zones = Zones with { Picture = PicturePlace.None } };
+    public CardStyle WithoutPicture() =>
+        Zones.Picture == PicturePlace.None ? this : this with { Zones = Zones with { Picture = PicturePlace.None } };
 
-    public static StyleRole RoleOf(CardKind kind) => kind switch
-    {
-        CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown => StyleRole.Title,
-        CardKind.Filler => StyleRole.Filler,
-        CardKind.Overheard => StyleRole.Quote,
-        CardKind.Prompts or CardKind.HighsAndLows or CardKind.Facts or CardKind.FromTo or CardKind.Map or CardKind.People or CardKind.Numbers => StyleRole.Rows,
-        _ => StyleRole.Words,
-    };
+    public static StyleRole RoleOf(CardKind kind) =>
+        kind switch
+        {
+            CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown => StyleRole.Title,
+            CardKind.Filler => StyleRole.Filler,
+            CardKind.Overheard => StyleRole.Quote,
+            CardKind.Prompts
+            or CardKind.HighsAndLows
+            or CardKind.Facts
+            or CardKind.FromTo
+            or CardKind.Map
+            or CardKind.People
+            or CardKind.Numbers => StyleRole.Rows,
+            _ => StyleRole.Words,
+        };
 
     /// <summary>Throws <see cref="RuleException"/> when a keeper's own style makes no sense.</summary>
     public CardStyle Checked()
     {
-        if (string.IsNullOrWhiteSpace(Name) || Name.Length > 60 || string.IsNullOrWhiteSpace(Family) || Family.Length > 60)
+        if (
+            string.IsNullOrWhiteSpace(Name)
+            || Name.Length > 60
+            || string.IsNullOrWhiteSpace(Family)
+            || Family.Length > 60
+        )
         {
-            throw new RuleException("A card style needs a name and a family of at most 60 characters each. Nothing was changed.");
+            throw new RuleException(
+                "A card style needs a name and a family of at most 60 characters each. Nothing was changed."
+            );
         }
 
-        if (Type.SmallestPt is not (>= TypeRange.SmallestEverPt and <= 200) || Type.LargestPt is not (<= 200) || Type.LargestPt < Type.SmallestPt || Type.Leading is not (>= 1 and <= 2))
+        if (
+            Type.SmallestPt is not (>= TypeRange.SmallestEverPt and <= 200)
+            || Type.LargestPt is not (<= 200)
+            || Type.LargestPt < Type.SmallestPt
+            || Type.Leading is not (>= 1 and <= 2)
+        )
         {
-            throw new RuleException("Type is set from 7 to 200 pt, the largest size not under the smallest, lines 1 to 2 times their size apart. Nothing was changed.");
+            throw new RuleException(
+                "Type is set from 7 to 200 pt, the largest size not under the smallest, lines 1 to 2 times their "
+                    + "size apart. Nothing was changed."
+            );
         }
 
         if (Margin.Points < CardSetting.NarrowestMarginPt || Margin > Length.FromMillimetres(30))
         {
-            throw new RuleException("Margins are 3 to 30 mm: nearer to the edge a cut that is a little off shows. Nothing was changed.");
+            throw new RuleException(
+                "Margins are 3 to 30 mm: nearer to the edge a cut that is a little off shows. Nothing was changed."
+            );
         }
 
-        if (Columns is < 1 or > 3 || BorderPt is not (>= 0 and <= ThickestBorderPt) || Corner < Length.Zero || Corner > Length.FromMillimetres(12))
+        if (
+            Columns is < 1 or > 3
+            || BorderPt is not (>= 0 and <= ThickestBorderPt)
+            || Corner < Length.Zero
+            || Corner > Length.FromMillimetres(12)
+        )
         {
-            throw new RuleException("A card has 1 to 3 columns, a border of at most 18 pt and corners of at most 12 mm. Nothing was changed.");
+            throw new RuleException(
+                "A card has 1 to 3 columns, a border of at most 18 pt and corners of at most 12 mm. Nothing was "
+                    + "changed."
+            );
         }
 
-        return Zones.BandHeight < Length.Zero || Zones.BandHeight > Length.FromMillimetres(40) || Zones.Indent < Length.Zero || Zones.Indent > Length.FromMillimetres(40)
+        return
+            Zones.BandHeight < Length.Zero
+            || Zones.BandHeight > Length.FromMillimetres(40)
+            || Zones.Indent < Length.Zero
+            || Zones.Indent > Length.FromMillimetres(40)
             || Zones.PictureShare is not (>= 0.2 and <= 0.7)
-            ? throw new RuleException("A band is at most 40 mm high, an indent at most 40 mm wide, and a picture takes 20 to 70 % of the card. Nothing was changed.")
-            : this with { Name = Name.Trim(), Family = Family.Trim() };
+            ? throw new RuleException(
+                "A band is at most 40 mm high, an indent at most 40 mm wide, and a picture takes 20 to 70 % of the "
+                    + "card. Nothing was changed."
+            )
+            : this with
+            {
+                Name = Name.Trim(),
+                Family = Family.Trim(),
+            };
     }
 }
 
@@ -247,34 +295,308 @@ public static class BuiltInCardStyles
     public static ImmutableArray<CardStyle> All { get; } =
     [
         // Warm paper, peel and ink.
-        new("reading-serif", "Reading serif", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain) { Columns = 2 },
-        new("peel-hour", "Serif, corner tag", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 12, 1.32), Margin, Cream, DarkInk, Peel, CardDress.CornerTag),
-        new("peel-rise", "Serif, rising disc", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 13, 1.34), Margin, White, DarkInk, Blossom, CardDress.RisingDisc),
-        new("peel-picture", "Serif, around a picture", "Peel", StyleRole.Words, new(Typeface.Serif, 7, 12, 1.32), Margin, Cream, DarkInk, Peel, CardDress.Plain) { Zones = new(Picture: PicturePlace.Left) },
-        new("title-peel", "Title, peel band", "Peel", StyleRole.Title, Large, Margin, Cream, DarkInk, Peel, CardDress.TopBand),
-        new("peel-quote", "Quote, peel", "Peel", StyleRole.Quote, new(Typeface.Display, 8, 30, 1.15), Wide, Cream, DarkInk, Peel, CardDress.EdgeBand),
-        new("peel-rows", "Rows, serif", "Peel", StyleRole.Rows, new(Typeface.Serif, 7, 14, 1.5), Margin, Cream, DarkInk, Peel, CardDress.HeadAndFoot),
+        new(
+            "reading-serif",
+            "Reading serif",
+            "Peel",
+            StyleRole.Words,
+            new(Typeface.Serif, 7, 13, 1.32),
+            Margin,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.Plain
+        )
+        {
+            Columns = 2,
+        },
+        new(
+            "peel-hour",
+            "Serif, corner tag",
+            "Peel",
+            StyleRole.Words,
+            new(Typeface.Serif, 7, 12, 1.32),
+            Margin,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.CornerTag
+        ),
+        new(
+            "peel-rise",
+            "Serif, rising disc",
+            "Peel",
+            StyleRole.Words,
+            new(Typeface.Serif, 7, 13, 1.34),
+            Margin,
+            White,
+            DarkInk,
+            Blossom,
+            CardDress.RisingDisc
+        ),
+        new(
+            "peel-picture",
+            "Serif, around a picture",
+            "Peel",
+            StyleRole.Words,
+            new(Typeface.Serif, 7, 12, 1.32),
+            Margin,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.Plain
+        )
+        {
+            Zones = new(Picture: PicturePlace.Left),
+        },
+        new(
+            "title-peel",
+            "Title, peel band",
+            "Peel",
+            StyleRole.Title,
+            Large,
+            Margin,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.TopBand
+        ),
+        new(
+            "peel-quote",
+            "Quote, peel",
+            "Peel",
+            StyleRole.Quote,
+            new(Typeface.Display, 8, 30, 1.15),
+            Wide,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.EdgeBand
+        ),
+        new(
+            "peel-rows",
+            "Rows, serif",
+            "Peel",
+            StyleRole.Rows,
+            new(Typeface.Serif, 7, 14, 1.5),
+            Margin,
+            Cream,
+            DarkInk,
+            Peel,
+            CardDress.HeadAndFoot
+        ),
         new("filler-dots", "Dots", "Peel", StyleRole.Filler, NoWords, Margin, Cream, DarkInk, Peel, CardDress.Dots),
-        new("filler-segments", "Segments", "Peel", StyleRole.Filler, NoWords, Margin, Cream, DarkInk, Leaf, CardDress.Segments),
-
+        new(
+            "filler-segments",
+            "Segments",
+            "Peel",
+            StyleRole.Filler,
+            NoWords,
+            Margin,
+            Cream,
+            DarkInk,
+            Leaf,
+            CardDress.Segments
+        ),
         // Cool and plain.
-        new("typewriter", "Typewriter, ruled", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.4), Margin, White, DarkInk, PaleLine, CardDress.Plain) { Ruled = true },
-        new("slate-sans", "Sans, head and foot", "Slate", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.36), Margin, Mist, DarkInk, Slate, CardDress.HeadAndFoot) { Columns = 2 },
-        new("slate-hang", "Typewriter, past the hour", "Slate", StyleRole.Words, new(Typeface.Typewriter, 7, 11, 1.36), Margin, White, DarkInk, Slate, CardDress.Plain) { Zones = new(Indent: Length.FromMillimetres(17)) },
-        new("title-slate", "Title, slate", "Slate", StyleRole.Title, Large, Margin, Slate, White, Blossom, CardDress.Frame),
-        new("slate-quote", "Quote, typewriter", "Slate", StyleRole.Quote, new(Typeface.Typewriter, 8, 20, 1.3), Wide, Mist, Slate, Slate, CardDress.HeadAndFoot),
-        new("slate-rows", "Rows, sans", "Slate", StyleRole.Rows, new(Typeface.Sans, 7, 13, 1.5), Margin, White, DarkInk, Slate, CardDress.TopBand),
-        new("filler-stripes", "Stripes", "Slate", StyleRole.Filler, NoWords, Margin, White, DarkInk, Steel, CardDress.Stripes),
-        new("filler-crosses", "Crosses", "Slate", StyleRole.Filler, NoWords, Margin, Mist, DarkInk, Steel, CardDress.Crosses),
-
+        new(
+            "typewriter",
+            "Typewriter, ruled",
+            "Slate",
+            StyleRole.Words,
+            new(Typeface.Typewriter, 7, 11, 1.4),
+            Margin,
+            White,
+            DarkInk,
+            PaleLine,
+            CardDress.Plain
+        )
+        {
+            Ruled = true,
+        },
+        new(
+            "slate-sans",
+            "Sans, head and foot",
+            "Slate",
+            StyleRole.Words,
+            new(Typeface.Sans, 7, 12, 1.36),
+            Margin,
+            Mist,
+            DarkInk,
+            Slate,
+            CardDress.HeadAndFoot
+        )
+        {
+            Columns = 2,
+        },
+        new(
+            "slate-hang",
+            "Typewriter, past the hour",
+            "Slate",
+            StyleRole.Words,
+            new(Typeface.Typewriter, 7, 11, 1.36),
+            Margin,
+            White,
+            DarkInk,
+            Slate,
+            CardDress.Plain
+        )
+        {
+            Zones = new(Indent: Length.FromMillimetres(17)),
+        },
+        new(
+            "title-slate",
+            "Title, slate",
+            "Slate",
+            StyleRole.Title,
+            Large,
+            Margin,
+            Slate,
+            White,
+            Blossom,
+            CardDress.Frame
+        ),
+        new(
+            "slate-quote",
+            "Quote, typewriter",
+            "Slate",
+            StyleRole.Quote,
+            new(Typeface.Typewriter, 8, 20, 1.3),
+            Wide,
+            Mist,
+            Slate,
+            Slate,
+            CardDress.HeadAndFoot
+        ),
+        new(
+            "slate-rows",
+            "Rows, sans",
+            "Slate",
+            StyleRole.Rows,
+            new(Typeface.Sans, 7, 13, 1.5),
+            Margin,
+            White,
+            DarkInk,
+            Slate,
+            CardDress.TopBand
+        ),
+        new(
+            "filler-stripes",
+            "Stripes",
+            "Slate",
+            StyleRole.Filler,
+            NoWords,
+            Margin,
+            White,
+            DarkInk,
+            Steel,
+            CardDress.Stripes
+        ),
+        new(
+            "filler-crosses",
+            "Crosses",
+            "Slate",
+            StyleRole.Filler,
+            NoWords,
+            Margin,
+            Mist,
+            DarkInk,
+            Steel,
+            CardDress.Crosses
+        ),
         // By hand, in greens.
-        new("note-hand", "Handwriting", "Sprig", StyleRole.Words, new(Typeface.Handwriting, 9, 26, 1.15), Margin, White, Slate, Leaf, CardDress.EdgeBand),
-        new("plain-sans", "Plain sans, framed", "Sprig", StyleRole.Words, new(Typeface.Sans, 7, 12, 1.38), Wide, Cream, DarkInk, Leaf, CardDress.Frame),
-        new("sprig-band", "Handwriting, band for a mark", "Sprig", StyleRole.Words, new(Typeface.Handwriting, 9, 24, 1.15), Margin, White, Pine, Leaf, CardDress.Plain) { BorderPt = 3, Corner = Length.FromMillimetres(5), Zones = new(BandPlace.Head, Length.FromMillimetres(9), BandPrinted: true) },
-        new("title-sprig", "Title, by hand", "Sprig", StyleRole.Title, new(Typeface.Handwriting, 12, 150, 1), Margin, White, Pine, Leaf, CardDress.EdgeBand),
-        new("sprig-quote", "Quote, by hand", "Sprig", StyleRole.Quote, new(Typeface.Handwriting, 10, 40, 1.1), Wide, Moss, Pine, Leaf, CardDress.Frame),
-        new("sprig-rows", "Rows, by hand", "Sprig", StyleRole.Rows, new(Typeface.Handwriting, 9, 20, 1.3), Margin, White, Pine, Moss, CardDress.Plain) { Ruled = true },
-        new("filler-sprig", "Dots, moss", "Sprig", StyleRole.Filler, NoWords, Margin, White, DarkInk, Moss, CardDress.Dots),
+        new(
+            "note-hand",
+            "Handwriting",
+            "Sprig",
+            StyleRole.Words,
+            new(Typeface.Handwriting, 9, 26, 1.15),
+            Margin,
+            White,
+            Slate,
+            Leaf,
+            CardDress.EdgeBand
+        ),
+        new(
+            "plain-sans",
+            "Plain sans, framed",
+            "Sprig",
+            StyleRole.Words,
+            new(Typeface.Sans, 7, 12, 1.38),
+            Wide,
+            Cream,
+            DarkInk,
+            Leaf,
+            CardDress.Frame
+        ),
+        new(
+            "sprig-band",
+            "Handwriting, band for a mark",
+            "Sprig",
+            StyleRole.Words,
+            new(Typeface.Handwriting, 9, 24, 1.15),
+            Margin,
+            White,
+            Pine,
+            Leaf,
+            CardDress.Plain
+        )
+        {
+            BorderPt = 3,
+            Corner = Length.FromMillimetres(5),
+            Zones = new(BandPlace.Head, Length.FromMillimetres(9), BandPrinted: true),
+        },
+        new(
+            "title-sprig",
+            "Title, by hand",
+            "Sprig",
+            StyleRole.Title,
+            new(Typeface.Handwriting, 12, 150, 1),
+            Margin,
+            White,
+            Pine,
+            Leaf,
+            CardDress.EdgeBand
+        ),
+        new(
+            "sprig-quote",
+            "Quote, by hand",
+            "Sprig",
+            StyleRole.Quote,
+            new(Typeface.Handwriting, 10, 40, 1.1),
+            Wide,
+            Moss,
+            Pine,
+            Leaf,
+            CardDress.Frame
+        ),
+        new(
+            "sprig-rows",
+            "Rows, by hand",
+            "Sprig",
+            StyleRole.Rows,
+            new(Typeface.Handwriting, 9, 20, 1.3),
+            Margin,
+            White,
+            Pine,
+            Moss,
+            CardDress.Plain
+        )
+        {
+            Ruled = true,
+        },
+        new(
+            "filler-sprig",
+            "Dots, moss",
+            "Sprig",
+            StyleRole.Filler,
+            NoWords,
+            Margin,
+            White,
+            DarkInk,
+            Moss,
+            CardDress.Dots
+        ),
     ];
 
     /// <summary>For lists and notes that are no cards of the album.</summary>

@@ -17,32 +17,42 @@ public readonly record struct AlbumNumbers(int Days, int People, int Places, int
 public static class ComputedCards
 {
     /// <summary>The line printed at the head of a card of a kind; null when it has none.</summary>
-    public static string? Heading(CardKind kind) => kind switch
-    {
-        CardKind.Overheard => "Overheard",
-        CardKind.Prompts => "Today I am",
-        CardKind.HighsAndLows => "Highs and lows",
-        CardKind.Incident => "What went wrong",
-        CardKind.Why => "Why this album",
-        CardKind.Facts => "The day",
-        CardKind.FromTo => "From and to",
-        CardKind.Map => "The way",
-        CardKind.People => "Who was there",
-        CardKind.Numbers => "In numbers",
-        _ => null,
-    };
+    public static string? Heading(CardKind kind) =>
+        kind switch
+        {
+            CardKind.Overheard => "Overheard",
+            CardKind.Prompts => "Today I am",
+            CardKind.HighsAndLows => "Highs and lows",
+            CardKind.Incident => "What went wrong",
+            CardKind.Why => "Why this album",
+            CardKind.Facts => "The day",
+            CardKind.FromTo => "From and to",
+            CardKind.Map => "The way",
+            CardKind.People => "Who was there",
+            CardKind.Numbers => "In numbers",
+            _ => null,
+        };
 
     /// <summary>Whether a card's words are computed: what is typed on it is not used.</summary>
     public static bool IsComputed(CardKind kind) =>
-        kind is CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown or CardKind.Facts or CardKind.FromTo or CardKind.Map or CardKind.People or CardKind.Numbers;
+        kind
+            is CardKind.WeekTitle
+                or CardKind.DayTitle
+                or CardKind.Countdown
+                or CardKind.Facts
+                or CardKind.FromTo
+                or CardKind.Map
+                or CardKind.People
+                or CardKind.Numbers;
 
     /// <summary>What a new card of a kind starts with, for the keeper to finish.</summary>
-    public static string Beginning(CardKind kind) => kind switch
-    {
-        CardKind.Prompts => "reading \nwearing \nlistening to \neating \nthinking of ",
-        CardKind.HighsAndLows => "High: \nLow: ",
-        _ => string.Empty,
-    };
+    public static string Beginning(CardKind kind) =>
+        kind switch
+        {
+            CardKind.Prompts => "reading \nwearing \nlistening to \neating \nthinking of ",
+            CardKind.HighsAndLows => "High: \nLow: ",
+            _ => string.Empty,
+        };
 
     /// <summary>
     /// What a card prints where its style has a place for a date or an hour: its own day, else the hour or day of its
@@ -61,15 +71,27 @@ public static class ComputedCards
     public static string People(IEnumerable<AlbumPerson> people, LocalDate day)
     {
         ArgumentNullException.ThrowIfNull(people);
-        return string.Join('\n', people.Where(p => p.Born is null || p.Born <= day).Select(p => p.Born is { } born ? $"{p.Name}, {Age.On(born, day)}" : p.Name));
+        return string.Join(
+            '\n',
+            people
+                .Where(p => p.Born is null || p.Born <= day)
+                .Select(p => p.Born is { } born ? $"{p.Name}, {Age.On(born, day)}" : p.Name)
+        );
     }
 
     /// <summary>Counts with their nouns; what is nought is left away.</summary>
-    public static string Numbers(AlbumNumbers numbers) => string.Join('\n', new[]
-    {
-        Count(numbers.Days, "day", "days"), Count(numbers.People, "person", "people"), Count(numbers.Places, "place", "places"),
-        Count(numbers.Pictures, "picture", "pictures"), Count(numbers.Words, "word", "words"),
-    }.OfType<string>());
+    public static string Numbers(AlbumNumbers numbers) =>
+        string.Join(
+            '\n',
+            new[]
+            {
+                Count(numbers.Days, "day", "days"),
+                Count(numbers.People, "person", "people"),
+                Count(numbers.Places, "place", "places"),
+                Count(numbers.Pictures, "picture", "pictures"),
+                Count(numbers.Words, "word", "words"),
+            }.OfType<string>()
+        );
 
     /// <summary>
     /// Where a stretch of days begins and ends: the stay before it, or home, and the last one in it. One line when
@@ -80,7 +102,10 @@ public static class ComputedCards
         ArgumentNullException.ThrowIfNull(calendar);
         var until = calendar.Stays.Where(s => s.From.Date <= last).ToList();
         var before = until.LastOrDefault(s => s.From.Date < first)?.Place ?? "home";
-        var to = until.Count == 0 ? "home" : until[^1].Until is { } left && left.Date <= last && until.Count == calendar.Stays.Length ? "home" : until[^1].Place;
+        var to =
+            until.Count == 0 ? "home"
+            : until[^1].Until is { } left && left.Date <= last && until.Count == calendar.Stays.Length ? "home"
+            : until[^1].Place;
         return before == to ? $"At {to}" : $"From {before}\nTo {to}";
     }
 
@@ -91,7 +116,12 @@ public static class ComputedCards
         var lines = new List<string>();
         if (weather is not null)
         {
-            lines.Add(string.Create(CultureInfo.InvariantCulture, $"{weather.Sky}, {Degrees(weather.LowCelsius)} to {Degrees(weather.HighCelsius)} °C"));
+            lines.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{weather.Sky}, {Degrees(weather.LowCelsius)} to {Degrees(weather.HighCelsius)} °C"
+                )
+            );
         }
 
         switch (sun)
@@ -99,7 +129,9 @@ public static class ComputedCards
             case { Rise: { } rise, Set: { } set }:
                 lines.Add($"Sun {Clock(rise)} to {Clock(set)}");
                 var minutes = (int)Math.Round(sun.Daylight.TotalMinutes);
-                lines.Add(string.Create(CultureInfo.InvariantCulture, $"{minutes / 60} h {minutes % 60:00} min of daylight"));
+                lines.Add(
+                    string.Create(CultureInfo.InvariantCulture, $"{minutes / 60} h {minutes % 60:00} min of daylight")
+                );
                 break;
             case { Rise: null, Daylight: var all }:
                 lines.Add(all > Duration.Zero ? "The sun does not set" : "The sun does not rise");
@@ -113,8 +145,15 @@ public static class ComputedCards
         string Clock(Instant at) => SpanLabel.Time((at + Duration.FromSeconds(30)).InZone(zone).TimeOfDay, style.Clock);
     }
 
-    /// <summary>Small line, large line and foot of a countdown card: days until a date, the day itself, days since.</summary>
-    public static (string Over, string Large, string Foot) Countdown(LocalDate day, LocalDate target, string name, DateStyle style)
+    /// <summary>
+    /// Small line, large line and foot of a countdown card: days until a date, the day itself, days since.
+    /// </summary>
+    public static (string Over, string Large, string Foot) Countdown(
+        LocalDate day,
+        LocalDate target,
+        string name,
+        DateStyle style
+    )
     {
         var days = Period.DaysBetween(day, target);
         var foot = string.IsNullOrWhiteSpace(name) ? SpanLabel.Of(target, target, style.Order) : name.Trim();
@@ -126,7 +165,10 @@ public static class ComputedCards
         };
     }
 
-    private static string Degrees(int celsius) => celsius < 0 ? string.Create(CultureInfo.InvariantCulture, $"−{-celsius}") : celsius.ToString(CultureInfo.InvariantCulture);
+    private static string Degrees(int celsius) =>
+        celsius < 0
+            ? string.Create(CultureInfo.InvariantCulture, $"−{-celsius}")
+            : celsius.ToString(CultureInfo.InvariantCulture);
 
     private static string? Count(int number, string one, string many) =>
         number == 0 ? null : string.Create(CultureInfo.InvariantCulture, $"{number:N0} {(number == 1 ? one : many)}");

@@ -16,7 +16,15 @@ namespace ZestyPocket.Core.Words;
 /// <param name="EndsParagraph">The paragraph ends with it.</param>
 /// <param name="Levels">Which parts run the other way, as the whole paragraph says; default when none does.</param>
 public readonly record struct SetLine(
-    string Text, int Start, double Width, double X, double Baseline, int Area, bool EndsParagraph, ImmutableArray<byte> Levels = default);
+    string Text,
+    int Start,
+    double Width,
+    double X,
+    double Baseline,
+    int Area,
+    bool EndsParagraph,
+    ImmutableArray<byte> Levels = default
+);
 
 /// <summary>A place where a line can stand.</summary>
 public readonly record struct LineSlot(double X, double Baseline, double Width, int Area);
@@ -50,7 +58,8 @@ public sealed record FitOutcome(
     ImmutableArray<LineSlot> Slots,
     int Words,
     int WordsOver,
-    int CutAt)
+    int CutAt
+)
 {
     public bool Fits => WordsOver == 0;
 
@@ -100,7 +109,15 @@ public static class Copyfit
         FitOutcome Outcome(double size, List<LineSlot> slots, Setting set, Copy text)
         {
             var cut = set.Next ?? words.Length;
-            return new FitOutcome(size, size * type.Leading, [.. set.Lines], [.. slots], text.Words, CountWords(words.AsSpan(cut)), cut);
+            return new FitOutcome(
+                size,
+                size * type.Leading,
+                [.. set.Lines],
+                [.. slots],
+                text.Words,
+                CountWords(words.AsSpan(cut)),
+                cut
+            );
         }
     }
 
@@ -124,7 +141,7 @@ public static class Copyfit
     {
         ArgumentNullException.ThrowIfNull(text);
         var words = ImmutableArray.CreateBuilder<(int, int)>();
-        for (var at = 0; at < text.Length;)
+        for (var at = 0; at < text.Length; )
         {
             var end = at;
             while (end < text.Length && !char.IsWhiteSpace(text[end]))
@@ -144,7 +161,12 @@ public static class Copyfit
     }
 
     /// <summary>Where lines can stand at a size, area by area, top down.</summary>
-    internal static List<LineSlot> Slots(ImmutableArray<TypeArea> areas, double size, double leadingPt, FaceMetrics metrics)
+    internal static List<LineSlot> Slots(
+        ImmutableArray<TypeArea> areas,
+        double size,
+        double leadingPt,
+        FaceMetrics metrics
+    )
     {
         var slots = new List<LineSlot>();
         for (var a = 0; a < areas.Length; a++)
@@ -228,14 +250,21 @@ public static class Copyfit
 
                 lines.Add(Line(copy, shaped, offset, start, end, slots[slot++], size));
                 start = end;
-            }
-            while (start < shaped.Text.Length);
+            } while (start < shaped.Text.Length);
         }
 
         return new Setting(lines, null);
     }
 
-    private static SetLine Line(Copy copy, ShapedText shaped, int offset, int start, int end, LineSlot slot, double size)
+    private static SetLine Line(
+        Copy copy,
+        ShapedText shaped,
+        int offset,
+        int start,
+        int end,
+        LineSlot slot,
+        double size
+    )
     {
         var text = shaped.Text[start..end].TrimEnd();
         var width = Visible(copy, shaped, start, end) * size;
@@ -250,7 +279,8 @@ public static class Copyfit
         return new SetLine(text, offset + start, width, x, slot.Baseline, slot.Area, end == shaped.Text.Length, levels);
     }
 
-    private static bool EndsInHyphen(ShapedText shaped, int end) => end > 0 && end < shaped.Text.Length && shaped.Text[end - 1] == SoftHyphen;
+    private static bool EndsInHyphen(ShapedText shaped, int end) =>
+        end > 0 && end < shaped.Text.Length && shaped.Text[end - 1] == SoftHyphen;
 
     private static int FirstAfter(IReadOnlyList<int> breaks, int start)
     {
@@ -264,7 +294,9 @@ public static class Copyfit
         return low;
     }
 
-    /// <summary>Width without the blanks at the end, which hang over the edge, and with the hyphen of a parted word.</summary>
+    /// <summary>
+    /// Width without the blanks at the end, which hang over the edge, and with the hyphen of a parted word.
+    /// </summary>
     private static double Visible(Copy copy, ShapedText shaped, int start, int end)
     {
         var hyphen = EndsInHyphen(shaped, end) ? copy.HyphenEm : 0;
@@ -292,7 +324,11 @@ public static class Copyfit
 internal sealed record Paragraph(ShapedText Shaped, IReadOnlyList<int> Breaks, int Start)
 {
     /// <summary>Width in ems of everything but the blanks.</summary>
-    public double Ink { get; } = Enumerable.Range(0, Shaped.Text.Length).Where(i => !char.IsWhiteSpace(Shaped.Text[i])).Sum(i => Shaped.Width(i, i + 1));
+    public double Ink { get; } =
+        Enumerable
+            .Range(0, Shaped.Text.Length)
+            .Where(i => !char.IsWhiteSpace(Shaped.Text[i]))
+            .Sum(i => Shaped.Width(i, i + 1));
 }
 
 /// <summary>A text made ready for setting: shaped once, set at many sizes.</summary>
@@ -303,7 +339,7 @@ internal sealed record Copy(List<Paragraph> Paragraphs, int Words, int Length, d
     public static Copy Of(string words, Typeface face, ITextShaper shaper)
     {
         var paragraphs = new List<Paragraph>();
-        for (var start = 0; start <= words.Length;)
+        for (var start = 0; start <= words.Length; )
         {
             var end = words.AsSpan(start).IndexOfAny(LineEnds);
             end = end < 0 ? words.Length : start + end;
@@ -318,7 +354,12 @@ internal sealed record Copy(List<Paragraph> Paragraphs, int Words, int Length, d
             paragraphs.RemoveAt(paragraphs.Count - 1);
         }
 
-        return new Copy(paragraphs, Copyfit.CountWords(words), words.Length, shaper.Shape(face, Copyfit.Hyphen).Ends[^1]);
+        return new Copy(
+            paragraphs,
+            Copyfit.CountWords(words),
+            words.Length,
+            shaper.Shape(face, Copyfit.Hyphen).Ends[^1]
+        );
     }
 
     /// <summary>The paragraph that holds a place of the text.</summary>

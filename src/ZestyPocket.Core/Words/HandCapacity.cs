@@ -19,7 +19,12 @@ public sealed record HandCapacity(double WordsPerInch, Length LinePitch)
             : new HandCapacity(words / (lines * (double)lineWidth.Inches), pitch).Checked();
 
     public HandCapacity Checked() =>
-        WordsPerInch is < 0.5 or > 8 or double.NaN || LinePitch < Length.FromMillimetres(4) || LinePitch > Length.FromMillimetres(20)
-            ? throw new RuleException("A hand writes half a word to 8 words on an inch, on lines 4 to 20 mm apart. Nothing was changed: measure it again.")
+        WordsPerInch is < 0.5 or > 8 or double.NaN
+        || LinePitch < Length.FromMillimetres(4)
+        || LinePitch > Length.FromMillimetres(20)
+            ? throw new RuleException(
+                "A hand writes half a word to 8 words on an inch, on lines 4 to 20 mm apart. Nothing was changed: "
+                    + "measure it again."
+            )
             : this;
 }

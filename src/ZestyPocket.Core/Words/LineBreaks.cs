@@ -9,7 +9,9 @@ namespace ZestyPocket.Core.Words;
 /// </summary>
 public static class LineBreaks
 {
-    /// <summary>Positions (1 … length, in UTF-16 units) at which the next line may start, ascending; the end is always one.</summary>
+    /// <summary>
+    /// Positions (1 … length, in UTF-16 units) at which the next line may start, ascending; the end is always one.
+    /// </summary>
     public static IReadOnlyList<int> Opportunities(string paragraph)
     {
         ArgumentNullException.ThrowIfNull(paragraph);
@@ -36,7 +38,7 @@ public static class LineBreaks
     private static List<Unit> Units(string paragraph)
     {
         var units = new List<Unit>(paragraph.Length);
-        for (var at = 0; at < paragraph.Length;)
+        for (var at = 0; at < paragraph.Length; )
         {
             var paired = char.IsSurrogatePair(paragraph, at);
             var scalar = paired ? char.ConvertToUtf32(paragraph[at], paragraph[at + 1]) : paragraph[at];
@@ -127,11 +129,13 @@ public static class LineBreaks
         }
 
         // LB13 to LB17, across spaces
-        if (now is C.CL or C.CP or C.EX or C.IS or C.SY
+        if (
+            now is C.CL or C.CP or C.EX or C.IS or C.SY
             || state.BeforeSpaces == C.OP
             || (state.BeforeSpaces == C.QU && now == C.OP)
             || ((state.BeforeSpaces is C.CL or C.CP) && now == C.NS)
-            || (state.BeforeSpaces == C.B2 && now == C.B2))
+            || (state.BeforeSpaces == C.B2 && now == C.B2)
+        )
         {
             return false;
         }
@@ -156,17 +160,22 @@ public static class LineBreaks
         }
 
         // LB21, LB21a, LB21b, LB22
-        if (now is C.BA or C.HY or C.NS or C.IN || before == C.BB
+        if (
+            now is C.BA or C.HY or C.NS or C.IN
+            || before == C.BB
             || (i >= 2 && units[i - 2].Class == C.HL && (before is C.HY or C.BA))
-            || (before == C.SY && now == C.HL))
+            || (before == C.SY && now == C.HL)
+        )
         {
             return true;
         }
 
         // LB25: (PR | PO)? (OP | HY)? NU (NU | SY | IS)* (CL | CP)? (PR | PO)?
-        if ((now == C.NU && (state.InNumber || before is C.PR or C.PO or C.HY))
+        if (
+            (now == C.NU && (state.InNumber || before is C.PR or C.PO or C.HY))
             || ((now is C.PR or C.PO) && (state.InNumber || state.NumberClosed))
-            || ((before is C.PR or C.PO) && (now is C.OP or C.HY) && i + 1 < units.Count && units[i + 1].Class == C.NU))
+            || ((before is C.PR or C.PO) && (now is C.OP or C.HY) && i + 1 < units.Count && units[i + 1].Class == C.NU)
+        )
         {
             return true;
         }

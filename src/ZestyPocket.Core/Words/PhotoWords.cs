@@ -12,17 +12,34 @@ namespace ZestyPocket.Core.Words;
 /// <param name="Width">Their width, as a share of its width.</param>
 /// <param name="Ink">Of the words.</param>
 /// <param name="Label">Ground behind the words; null when they stand on the picture itself.</param>
-public sealed record PhotoCaption(string Words, Typeface Face, double SizePt, double X, double Y, double Width, Rgb Ink, Rgb? Label)
+public sealed record PhotoCaption(
+    string Words,
+    Typeface Face,
+    double SizePt,
+    double X,
+    double Y,
+    double Width,
+    Rgb Ink,
+    Rgb? Label
+)
 {
     public const int LongestWords = 200;
 
     /// <summary>Throws <see cref="RuleException"/> when a value makes no sense.</summary>
     public PhotoCaption Checked() =>
         string.IsNullOrWhiteSpace(Words) || Words.Length > LongestWords
-            ? throw new RuleException($"Words on a picture are 1 to {LongestWords} characters long. Nothing was changed: a journaling card holds more.")
-            : SizePt is not (>= TypeRange.SmallestEverPt and <= 200) || X is not (>= 0 and < 1) || Y is not (>= 0 and < 1) || Width is not (> 0 and <= 1)
-                ? throw new RuleException("Those words would not lie on the picture. Nothing was changed: find a place for them again.")
-                : this;
+            ? throw new RuleException(
+                $"Words on a picture are 1 to {LongestWords} characters long. Nothing was changed: a journaling "
+                    + "card holds more."
+            )
+        : SizePt is not (>= TypeRange.SmallestEverPt and <= 200)
+        || X is not (>= 0 and < 1)
+        || Y is not (>= 0 and < 1)
+        || Width is not (> 0 and <= 1)
+            ? throw new RuleException(
+                "Those words would not lie on the picture. Nothing was changed: find a place for them again."
+            )
+        : this;
 }
 
 /// <summary>How light and how busy a print is, cell by cell, rows from the top.</summary>
@@ -62,8 +79,8 @@ public static class PhotoWords
     public static Rgb Dark { get; } = Rgb.Hex("#2b2622");
 
     /// <summary>
-    /// The best place for words: the largest of the given sizes that has a quiet place with readable ink, away from what
-    /// must be kept visible; if none has, the best place there is at the smallest size.
+    /// The best place for words: the largest of the given sizes that has a quiet place with readable ink, away from
+    /// what must be kept visible; if none has, the best place there is at the smallest size.
     /// </summary>
     /// <param name="words">The words.</param>
     /// <param name="face">Their face.</param>
@@ -73,7 +90,14 @@ public static class PhotoWords
     /// <param name="keep">Boxes to stay off, as shares of the print.</param>
     /// <param name="shaper">Measures the words.</param>
     public static QuietSpot? Find(
-        string words, Typeface face, IReadOnlyList<double> sizes, Size cut, ToneMap tones, IReadOnlyList<(double X, double Y, double Width, double Height)> keep, ITextShaper shaper)
+        string words,
+        Typeface face,
+        IReadOnlyList<double> sizes,
+        Size cut,
+        ToneMap tones,
+        IReadOnlyList<(double X, double Y, double Width, double Height)> keep,
+        ITextShaper shaper
+    )
     {
         ArgumentNullException.ThrowIfNull(sizes);
         ArgumentNullException.ThrowIfNull(tones);
@@ -84,7 +108,9 @@ public static class PhotoWords
             var found = Shapes(words, face, size, cut, shaper)
                 .Select(shape => Place(words, face, size, shape, cut, tones, sums, keep))
                 .OfType<(QuietSpot Spot, double Cost)>()
-                .OrderBy(s => s.Cost).Select(s => s.Spot).FirstOrDefault();
+                .OrderBy(s => s.Cost)
+                .Select(s => s.Spot)
+                .FirstOrDefault();
             if (found is null)
             {
                 continue;
@@ -113,7 +139,14 @@ public static class PhotoWords
         }
 
         var set = Set(caption, cut, shaper);
-        var (left, top, right, bottom) = Cells(caption.X * cut.Width.Points, caption.Y * cut.Height.Points, Widest(set), High(set, caption.Face, shaper), cut, tones);
+        var (left, top, right, bottom) = Cells(
+            caption.X * cut.Width.Points,
+            caption.Y * cut.Height.Points,
+            Widest(set),
+            High(set, caption.Face, shaper),
+            cut,
+            tones
+        );
         return WorstContrast(new Sums(tones).Histogram(left, top, right, bottom), caption.Ink);
     }
 
@@ -122,7 +155,8 @@ public static class PhotoWords
     {
         ArgumentNullException.ThrowIfNull(caption);
         var set = Set(caption, cut, shaper);
-        return (caption.X * cut.Width.Points) + Widest(set) <= cut.Width.Points + 0.5 && (caption.Y * cut.Height.Points) + High(set, caption.Face, shaper) <= cut.Height.Points + 0.5;
+        return (caption.X * cut.Width.Points) + Widest(set) <= cut.Width.Points + 0.5
+            && (caption.Y * cut.Height.Points) + High(set, caption.Face, shaper) <= cut.Height.Points + 0.5;
     }
 
     /// <summary>The same words on a label of the other tone, in readable ink.</summary>
@@ -135,37 +169,88 @@ public static class PhotoWords
     }
 
     /// <summary>What is drawn over the print: the label if there is one, and the lines.</summary>
-    public static (ImmutableArray<InkBox> Boxes, ImmutableArray<TypeRun> Runs) Draw(PhotoCaption caption, Size cut, ITextShaper shaper)
+    public static (ImmutableArray<InkBox> Boxes, ImmutableArray<TypeRun> Runs) Draw(
+        PhotoCaption caption,
+        Size cut,
+        ITextShaper shaper
+    )
     {
         ArgumentNullException.ThrowIfNull(caption);
         ArgumentNullException.ThrowIfNull(shaper);
         var set = Set(caption, cut, shaper);
         var (x, y) = (caption.X * cut.Width.Points, caption.Y * cut.Height.Points);
         ImmutableArray<InkBox> boxes = caption.Label is { } label
-            ? [new InkBox(x - LabelPadPt, y - LabelPadPt, Widest(set) + (2 * LabelPadPt), High(set, caption.Face, shaper) + (2 * LabelPadPt), label)]
+            ?
+            [
+                new InkBox(
+                    x - LabelPadPt,
+                    y - LabelPadPt,
+                    Widest(set) + (2 * LabelPadPt),
+                    High(set, caption.Face, shaper) + (2 * LabelPadPt),
+                    label
+                ),
+            ]
             : [];
-        return (boxes, [.. set.Lines.Where(l => l.Text.Length > 0).Select(l => TypeRun.Of(l, caption.Face, set.SizePt, caption.Ink) with { X = x + l.X, Baseline = y + l.Baseline })]);
+        return (
+            boxes,
+            [
+                .. set
+                    .Lines.Where(l => l.Text.Length > 0)
+                    .Select(l =>
+                        TypeRun.Of(l, caption.Face, set.SizePt, caption.Ink) with
+                        {
+                            X = x + l.X,
+                            Baseline = y + l.Baseline,
+                        }
+                    ),
+            ]
+        );
     }
 
     private static FitOutcome Set(PhotoCaption caption, Size cut, ITextShaper shaper) =>
-        Copyfit.Fit(caption.Words, (caption.Width * cut.Width.Points) + 0.01, cut.Height.Points * 4, new TypeRange(caption.Face, caption.SizePt, caption.SizePt, 1.12), shaper);
+        Copyfit.Fit(
+            caption.Words,
+            (caption.Width * cut.Width.Points) + 0.01,
+            cut.Height.Points * 4,
+            new TypeRange(caption.Face, caption.SizePt, caption.SizePt, 1.12),
+            shaper
+        );
 
     private static double Widest(FitOutcome set) => set.Lines.IsEmpty ? 0 : set.Lines.Max(l => l.Width);
 
     private static double High(FitOutcome set, Typeface face, ITextShaper shaper) =>
         set.Lines.IsEmpty ? 0 : set.Lines[^1].Baseline + (shaper.Metrics(face).Descent * set.SizePt);
 
-    /// <summary>The words in one line, two, three: each a width and a height in points that lie inside the print.</summary>
-    private static IEnumerable<(double Width, double Height)> Shapes(string words, Typeface face, double size, Size cut, ITextShaper shaper)
+    /// <summary>
+    /// The words in one line, two, three: each a width and a height in points that lie inside the print.
+    /// </summary>
+    private static IEnumerable<(double Width, double Height)> Shapes(
+        string words,
+        Typeface face,
+        double size,
+        Size cut,
+        ITextShaper shaper
+    )
     {
         var room = (Width: cut.Width.Points - (2 * EdgePt), Height: cut.Height.Points - (2 * EdgePt));
         var seen = new HashSet<int>();
         foreach (var share in new[] { 1.0, 0.75, 0.5, 0.35 })
         {
-            var set = Copyfit.Fit(words, room.Width * share, cut.Height.Points * 4, new TypeRange(face, size, size, 1.12), shaper);
+            var set = Copyfit.Fit(
+                words,
+                room.Width * share,
+                cut.Height.Points * 4,
+                new TypeRange(face, size, size, 1.12),
+                shaper
+            );
             var (width, height) = (Widest(set), High(set, face, shaper));
             // A word that had to be split is too large for this width.
-            var split = set.Lines.Any(l => !l.EndsParagraph && l.Start + l.Text.Length < words.Length && !char.IsWhiteSpace(words[l.Start + l.Text.Length]) && words[l.Start + l.Text.Length - 1] is not ('-' or '–' or '—' or '/'));
+            var split = set.Lines.Any(l =>
+                !l.EndsParagraph
+                && l.Start + l.Text.Length < words.Length
+                && !char.IsWhiteSpace(words[l.Start + l.Text.Length])
+                && words[l.Start + l.Text.Length - 1] is not ('-' or '–' or '—' or '/')
+            );
             if (!split && set.Fits && width <= room.Width && height <= room.Height && seen.Add(set.Lines.Length))
             {
                 yield return (width, height);
@@ -174,7 +259,15 @@ public static class PhotoWords
     }
 
     private static (QuietSpot Spot, double Cost)? Place(
-        string words, Typeface face, double size, (double Width, double Height) shape, Size cut, ToneMap tones, Sums sums, IReadOnlyList<(double X, double Y, double Width, double Height)> keep)
+        string words,
+        Typeface face,
+        double size,
+        (double Width, double Height) shape,
+        Size cut,
+        ToneMap tones,
+        Sums sums,
+        IReadOnlyList<(double X, double Y, double Width, double Height)> keep
+    )
     {
         var (cellWidth, cellHeight) = (cut.Width.Points / tones.Columns, cut.Height.Points / tones.Rows);
         (QuietSpot Spot, double Cost)? best = null;
@@ -182,7 +275,14 @@ public static class PhotoWords
         {
             for (var x = EdgePt; x + shape.Width <= cut.Width.Points - EdgePt + 1e-6; x += cellWidth)
             {
-                if (keep.Any(k => x < (k.X + k.Width) * cut.Width.Points && x + shape.Width > k.X * cut.Width.Points && y < (k.Y + k.Height) * cut.Height.Points && y + shape.Height > k.Y * cut.Height.Points))
+                if (
+                    keep.Any(k =>
+                        x < (k.X + k.Width) * cut.Width.Points
+                        && x + shape.Width > k.X * cut.Width.Points
+                        && y < (k.Y + k.Height) * cut.Height.Points
+                        && y + shape.Height > k.Y * cut.Height.Points
+                    )
+                )
                 {
                     continue;
                 }
@@ -195,7 +295,16 @@ public static class PhotoWords
                 var cost = detail + (0.2 * Math.Max(0, ReadableContrast - contrast));
                 if (best is null || cost < best.Value.Cost - 1e-9)
                 {
-                    var caption = new PhotoCaption(words, face, size, x / cut.Width.Points, y / cut.Height.Points, Math.Min(1, shape.Width / cut.Width.Points), white >= dark ? White : Dark, null);
+                    var caption = new PhotoCaption(
+                        words,
+                        face,
+                        size,
+                        x / cut.Width.Points,
+                        y / cut.Height.Points,
+                        Math.Min(1, shape.Width / cut.Width.Points),
+                        white >= dark ? White : Dark,
+                        null
+                    );
                     best = (new QuietSpot(caption, contrast, detail), cost);
                 }
             }
@@ -204,14 +313,31 @@ public static class PhotoWords
         return best;
     }
 
-    private static (int Left, int Top, int Right, int Bottom) Cells(double x, double y, double width, double height, Size cut, ToneMap tones)
+    private static (int Left, int Top, int Right, int Bottom) Cells(
+        double x,
+        double y,
+        double width,
+        double height,
+        Size cut,
+        ToneMap tones
+    )
     {
         var (perColumn, perRow) = (cut.Width.Points / tones.Columns, cut.Height.Points / tones.Rows);
-        var (left, top) = (Math.Clamp((int)(x / perColumn), 0, tones.Columns - 1), Math.Clamp((int)(y / perRow), 0, tones.Rows - 1));
-        return (left, top, Math.Clamp((int)Math.Ceiling((x + width) / perColumn), left + 1, tones.Columns), Math.Clamp((int)Math.Ceiling((y + height) / perRow), top + 1, tones.Rows));
+        var (left, top) = (
+            Math.Clamp((int)(x / perColumn), 0, tones.Columns - 1),
+            Math.Clamp((int)(y / perRow), 0, tones.Rows - 1)
+        );
+        return (
+            left,
+            top,
+            Math.Clamp((int)Math.Ceiling((x + width) / perColumn), left + 1, tones.Columns),
+            Math.Clamp((int)Math.Ceiling((y + height) / perRow), top + 1, tones.Rows)
+        );
     }
 
-    /// <summary>Contrast that all but a twentieth of the cells reach; each bin counts with the tone nearest to the ink.</summary>
+    /// <summary>
+    /// Contrast that all but a twentieth of the cells reach; each bin counts with the tone nearest to the ink.
+    /// </summary>
     private static double WorstContrast(ReadOnlySpan<int> histogram, Rgb ink)
     {
         var all = 0;
@@ -231,14 +357,18 @@ public static class PhotoWords
                 var (tone, own) = ((bin + (light ? 1 : 0)) / (double)Bins, ink.Luminance);
                 tone *= tone;
                 // What is as light as light ink, or as dark as dark ink, gives no contrast to build on.
-                return light ? (tone >= own ? 1 : (own + 0.05) / (tone + 0.05)) : tone <= own ? 1 : (tone + 0.05) / (own + 0.05);
+                return light ? (tone >= own ? 1 : (own + 0.05) / (tone + 0.05))
+                    : tone <= own ? 1
+                    : (tone + 0.05) / (own + 0.05);
             }
         }
 
         return 1;
     }
 
-    /// <summary>Sums over any rectangle of cells in constant time. Tones are binned by the root of luminance, finer in the dark.</summary>
+    /// <summary>
+    /// Sums over any rectangle of cells in constant time. Tones are binned by the root of luminance, finer in the dark.
+    /// </summary>
     private sealed class Sums
     {
         private readonly int _stride;
@@ -256,18 +386,25 @@ public static class PhotoWords
                 {
                     var cell = (y * tones.Columns) + x;
                     var at = ((y + 1) * _stride) + x + 1;
-                    _detail[at] = tones.Detail[cell] + _detail[at - 1] + _detail[at - _stride] - _detail[at - _stride - 1];
+                    _detail[at] =
+                        tones.Detail[cell] + _detail[at - 1] + _detail[at - _stride] - _detail[at - _stride - 1];
                     var own = Math.Clamp((int)(Math.Sqrt(tones.Luminance[cell]) * Bins), 0, Bins - 1);
                     for (var b = 0; b < Bins; b++)
                     {
-                        _bins[b][at] = (b == own ? 1 : 0) + _bins[b][at - 1] + _bins[b][at - _stride] - _bins[b][at - _stride - 1];
+                        _bins[b][at] =
+                            (b == own ? 1 : 0) + _bins[b][at - 1] + _bins[b][at - _stride] - _bins[b][at - _stride - 1];
                     }
                 }
             }
         }
 
         public double Detail(int left, int top, int right, int bottom) =>
-            (_detail[(bottom * _stride) + right] - _detail[(top * _stride) + right] - _detail[(bottom * _stride) + left] + _detail[(top * _stride) + left]) / ((right - left) * (bottom - top));
+            (
+                _detail[(bottom * _stride) + right]
+                - _detail[(top * _stride) + right]
+                - _detail[(bottom * _stride) + left]
+                + _detail[(top * _stride) + left]
+            ) / ((right - left) * (bottom - top));
 
         public int[] Histogram(int left, int top, int right, int bottom)
         {
@@ -275,7 +412,11 @@ public static class PhotoWords
             for (var b = 0; b < Bins; b++)
             {
                 var sums = _bins[b];
-                found[b] = sums[(bottom * _stride) + right] - sums[(top * _stride) + right] - sums[(bottom * _stride) + left] + sums[(top * _stride) + left];
+                found[b] =
+                    sums[(bottom * _stride) + right]
+                    - sums[(top * _stride) + right]
+                    - sums[(bottom * _stride) + left]
+                    + sums[(top * _stride) + left];
             }
 
             return found;

@@ -38,7 +38,15 @@ public static class PlainWords
     public static string Name(string name)
     {
         ArgumentNullException.ThrowIfNull(name);
-        return string.Concat(Clean(name).Select(c => c is '\n' or '\t' ? ' ' : IsTurn(c) ? TurnMark : c)).Trim();
+        return string.Concat(
+                Clean(name)
+                    .Select(c =>
+                        c is '\n' or '\t' ? ' '
+                        : IsTurn(c) ? TurnMark
+                        : c
+                    )
+            )
+            .Trim();
     }
 
     /// <summary>

@@ -36,7 +36,14 @@ public static partial class Remedies
     /// <summary>
     /// The measures that help: fewer words over, or a larger size. In the order in which people try them.
     /// </summary>
-    public static ImmutableArray<Remedy> For(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper, bool heading = false)
+    public static ImmutableArray<Remedy> For(
+        string words,
+        CardStyle style,
+        CardSetting setting,
+        Size cut,
+        ITextShaper shaper,
+        bool heading = false
+    )
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(style);
@@ -46,7 +53,12 @@ public static partial class Remedies
         [
             .. Candidates(words, style, setting)
                 .Where(c => c.Words != words || c.Setting != setting)
-                .Select(c => new Remedy(c.Kind, c.Words, c.Setting, CardComposer.Fit(c.Words, c.Setting.On(style), cut, shaper, heading)))
+                .Select(c => new Remedy(
+                    c.Kind,
+                    c.Words,
+                    c.Setting,
+                    CardComposer.Fit(c.Words, c.Setting.On(style), cut, shaper, heading)
+                ))
                 .Where(r => Helps(r.After, now)),
         ];
     }
@@ -55,7 +67,14 @@ public static partial class Remedies
     /// One measure after another until the words fit, so that no more is given up than is needed; null when all of
     /// them together are not enough.
     /// </summary>
-    public static Remedy? UntilItFits(string words, CardStyle style, CardSetting setting, Size cut, ITextShaper shaper, bool heading = false)
+    public static Remedy? UntilItFits(
+        string words,
+        CardStyle style,
+        CardSetting setting,
+        Size cut,
+        ITextShaper shaper,
+        bool heading = false
+    )
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(setting);
@@ -78,18 +97,52 @@ public static partial class Remedies
     public static string WithoutStrayBlanks(string words) =>
         StrayBlankLines().Replace(BlanksAtLineEnd().Replace(words.Trim(), string.Empty), "\n\n");
 
-    /// <summary>Single line ends inside a paragraph turned into blanks; lists (lines that begin with a dash, a star or a number) stay.</summary>
+    /// <summary>
+    /// Single line ends inside a paragraph turned into blanks; lists (lines that begin with a dash, a star or a number)
+    /// stay.
+    /// </summary>
     public static string WithLinesJoined(string words) => ForcedLineEnd().Replace(words, " ");
 
-    private static IEnumerable<(RemedyKind Kind, string Words, CardSetting Setting)> Candidates(string words, CardStyle style, CardSetting setting)
+    private static IEnumerable<(RemedyKind Kind, string Words, CardSetting Setting)> Candidates(
+        string words,
+        CardStyle style,
+        CardSetting setting
+    )
     {
         var type = setting.On(style).Type;
         var margin = setting.On(style).Margin.Points;
         yield return (RemedyKind.DropBlankLines, WithoutStrayBlanks(words), setting);
         yield return (RemedyKind.JoinLines, WithLinesJoined(words), setting);
-        yield return (RemedyKind.TightenLeading, words, type.Leading > CardSetting.TightestLeading ? setting with { Leading = CardSetting.TightestLeading } : setting);
-        yield return (RemedyKind.NarrowMargins, words, margin > CardSetting.NarrowestMarginPt + 0.01 ? setting with { MarginPt = CardSetting.NarrowestMarginPt } : setting);
-        yield return (RemedyKind.SmallerType, words, type.SmallestPt > TypeRange.SmallestEverPt ? setting with { SmallestPt = TypeRange.SmallestEverPt } : setting);
+        yield return (
+            RemedyKind.TightenLeading,
+            words,
+            type.Leading > CardSetting.TightestLeading
+                ? setting with
+                {
+                    Leading = CardSetting.TightestLeading,
+                }
+                : setting
+        );
+        yield return (
+            RemedyKind.NarrowMargins,
+            words,
+            margin > CardSetting.NarrowestMarginPt + 0.01
+                ? setting with
+                {
+                    MarginPt = CardSetting.NarrowestMarginPt,
+                }
+                : setting
+        );
+        yield return (
+            RemedyKind.SmallerType,
+            words,
+            type.SmallestPt > TypeRange.SmallestEverPt
+                ? setting with
+                {
+                    SmallestPt = TypeRange.SmallestEverPt,
+                }
+                : setting
+        );
     }
 
     private static bool Helps(FitOutcome after, FitOutcome now) =>

@@ -39,14 +39,25 @@ public static class StoryFlow
     /// Flows a story over cards of the given sizes, all in one style; those whose numbers are in
     /// <paramref name="pictures"/> carry a picture where the style has a place for one, all when it is null.
     /// </summary>
-    public static FlowOutcome Over(string story, CardStyle style, IReadOnlyList<Size> cards, ITextShaper shaper, IReadOnlySet<int>? pictures = null)
+    public static FlowOutcome Over(
+        string story,
+        CardStyle style,
+        IReadOnlyList<Size> cards,
+        ITextShaper shaper,
+        IReadOnlySet<int>? pictures = null
+    )
     {
         ArgumentNullException.ThrowIfNull(story);
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(cards);
         ArgumentOutOfRangeException.ThrowIfZero(cards.Count);
         var copy = Copy.Of(story, style.Type.Face, shaper);
-        var areas = cards.Select((c, i) => CardComposer.Areas(pictures is null || pictures.Contains(i) ? style : style.WithoutPicture(), c)).ToList();
+        var areas = cards
+            .Select(
+                (c, i) =>
+                    CardComposer.Areas(pictures is null || pictures.Contains(i) ? style : style.WithoutPicture(), c)
+            )
+            .ToList();
         var steps = Math.Max(0, (int)Math.Round((style.Type.LargestPt - style.Type.SmallestPt) / TypeRange.StepPt));
         for (var step = steps; step >= 0; step--)
         {
@@ -67,7 +78,11 @@ public static class StoryFlow
         var last = SlotsOf(areas, style.Type.SmallestPt, style, shaper);
         var split = Pour(copy, story, last, style.Type.SmallestPt, splitWords: true)!.Value;
         return split.End >= story.Length
-            ? new FlowOutcome(style.Type.SmallestPt, Balance(copy, story, last, style.Type.SmallestPt, split.Parts, splitWords: true), 0)
+            ? new FlowOutcome(
+                style.Type.SmallestPt,
+                Balance(copy, story, last, style.Type.SmallestPt, split.Parts, splitWords: true),
+                0
+            )
             : new FlowOutcome(style.Type.SmallestPt, split.Parts, Copyfit.CountWords(story.AsSpan(split.End)));
     }
 
@@ -87,8 +102,15 @@ public static class StoryFlow
         {
             before += holds[i];
             // As full as all of them together, rounded up so that the last is not the fullest.
-            var until = words.Length >= room ? Math.Min(words.Length, before) : (int)Math.Ceiling((double)words.Length * before / Math.Max(1, room));
-            parts.Add(until > at ? new FlowPart(words[at].Start, words[until - 1].End, 0) : new FlowPart(story.Length, story.Length, 0));
+            var until =
+                words.Length >= room
+                    ? Math.Min(words.Length, before)
+                    : (int)Math.Ceiling((double)words.Length * before / Math.Max(1, room));
+            parts.Add(
+                until > at
+                    ? new FlowPart(words[at].Start, words[until - 1].End, 0)
+                    : new FlowPart(story.Length, story.Length, 0)
+            );
             at = Math.Max(at, until);
         }
 
@@ -99,12 +121,21 @@ public static class StoryFlow
     /// How many cards of one size a story needs so that it can be set at <paramref name="comfortablePt"/> or larger,
     /// and the size it gets on them.
     /// </summary>
-    public static (int Cards, double SizePt) Needed(string story, CardStyle style, Size card, double comfortablePt, ITextShaper shaper)
+    public static (int Cards, double SizePt) Needed(
+        string story,
+        CardStyle style,
+        Size card,
+        double comfortablePt,
+        ITextShaper shaper
+    )
     {
         ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(story);
         // On the steps in which sizes are tried, so that the size that is promised is one that can be given.
-        var steps = Math.Max(0, Math.Floor((Math.Min(comfortablePt, style.Type.LargestPt) - style.Type.SmallestPt) / TypeRange.StepPt));
+        var steps = Math.Max(
+            0,
+            Math.Floor((Math.Min(comfortablePt, style.Type.LargestPt) - style.Type.SmallestPt) / TypeRange.StepPt)
+        );
         var comfortable = style.Type.SmallestPt + (steps * TypeRange.StepPt);
         var copy = Copy.Of(story, style.Type.Face, shaper);
         var one = SlotsOf([CardComposer.Areas(style, card)], comfortable, style, shaper)[0];
@@ -114,9 +145,10 @@ public static class StoryFlow
         }
 
         List<List<LineSlot>> many = [.. Enumerable.Repeat(one, MostCards)];
-        var poured = Pour(copy, story, many, comfortable, splitWords: false) is { } whole && whole.End >= story.Length
-            ? whole
-            : Pour(copy, story, many, comfortable, splitWords: true)!.Value;
+        var poured =
+            Pour(copy, story, many, comfortable, splitWords: false) is { } whole && whole.End >= story.Length
+                ? whole
+                : Pour(copy, story, many, comfortable, splitWords: true)!.Value;
         if (poured.End < story.Length)
         {
             return (0, 0);
@@ -128,14 +160,26 @@ public static class StoryFlow
         return flow.Fits ? (cards, flow.SizePt) : (0, 0);
     }
 
-    private static List<List<LineSlot>> SlotsOf(List<ImmutableArray<TypeArea>> areas, double size, CardStyle style, ITextShaper shaper)
+    private static List<List<LineSlot>> SlotsOf(
+        List<ImmutableArray<TypeArea>> areas,
+        double size,
+        CardStyle style,
+        ITextShaper shaper
+    )
     {
         var metrics = shaper.Metrics(style.Type.Face);
         return areas.ConvertAll(a => Copyfit.Slots(a, size, size * style.Type.Leading, metrics));
     }
 
     /// <summary>Fills card after card; null when a word is too wide and may not be split.</summary>
-    private static (ImmutableArray<FlowPart> Parts, int End)? Pour(Copy copy, string story, List<List<LineSlot>> cards, double size, bool splitWords, int most = int.MaxValue)
+    private static (ImmutableArray<FlowPart> Parts, int End)? Pour(
+        Copy copy,
+        string story,
+        List<List<LineSlot>> cards,
+        double size,
+        bool splitWords,
+        int most = int.MaxValue
+    )
     {
         var parts = ImmutableArray.CreateBuilder<FlowPart>(cards.Count);
         var at = 0;
@@ -173,8 +217,12 @@ public static class StoryFlow
             }
 
             var last = c == cards.Count - 1;
-            var lines = set.Next is null || last ? set.Lines.Count : WithoutStragglers(copy, set.Lines, slots[^1].Width, size);
-            var end = set.Next is null ? story.Length : lines == set.Lines.Count ? set.Next.Value : set.Lines[lines].Start;
+            var lines =
+                set.Next is null || last ? set.Lines.Count : WithoutStragglers(copy, set.Lines, slots[^1].Width, size);
+            var end =
+                set.Next is null ? story.Length
+                : lines == set.Lines.Count ? set.Next.Value
+                : set.Lines[lines].Start;
             // Blank lines at its foot take no room.
             parts.Add(new FlowPart(at, end, set.Lines.FindLastIndex(lines - 1, l => l.Text.Length > 0) + 1));
             at = end;
@@ -222,7 +270,14 @@ public static class StoryFlow
     }
 
     /// <summary>The fewest lines a card with which the same number of cards still holds everything.</summary>
-    private static ImmutableArray<FlowPart> Balance(Copy copy, string story, List<List<LineSlot>> cards, double size, ImmutableArray<FlowPart> full, bool splitWords)
+    private static ImmutableArray<FlowPart> Balance(
+        Copy copy,
+        string story,
+        List<List<LineSlot>> cards,
+        double size,
+        ImmutableArray<FlowPart> full,
+        bool splitWords
+    )
     {
         var used = full.Count(p => p.Lines > 0);
         if (used < 2)
@@ -235,7 +290,11 @@ public static class StoryFlow
         while (low <= high)
         {
             var most = (low + high) / 2;
-            if (Pour(copy, story, cards, size, splitWords, most) is { } tighter && tighter.End >= story.Length && tighter.Parts.Count(p => p.Lines > 0) <= used)
+            if (
+                Pour(copy, story, cards, size, splitWords, most) is { } tighter
+                && tighter.End >= story.Length
+                && tighter.Parts.Count(p => p.Lines > 0) <= used
+            )
             {
                 (best, high) = (tighter.Parts, most - 1);
             }

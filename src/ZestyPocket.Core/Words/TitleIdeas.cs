@@ -15,7 +15,9 @@ public static class TitleIdeas
         List<string?> ideas =
         [
             unit.Name,
-            .. calendar.Stays.Where(s => s.From.Date <= unit.Last && (s.Until is not { } until || until.Date >= unit.First)).Select(s => s.Place),
+            .. calendar
+                .Stays.Where(s => s.From.Date <= unit.Last && (s.Until is not { } until || until.Date >= unit.First))
+                .Select(s => s.Place),
             unit.Title(calendar.Style),
             unit.Span(calendar.Style),
             Month(unit.First, "MMMM uuuu"),

@@ -21,7 +21,8 @@ public sealed record DiscInTheWay(double CentreX, double CentreY, double Radius)
 {
     internal override (double From, double To)? Across(double top, double bottom)
     {
-        var off = top <= CentreY && bottom >= CentreY ? 0 : Math.Min(Math.Abs(top - CentreY), Math.Abs(bottom - CentreY));
+        var off =
+            top <= CentreY && bottom >= CentreY ? 0 : Math.Min(Math.Abs(top - CentreY), Math.Abs(bottom - CentreY));
         if (off >= Radius)
         {
             return null;
@@ -52,7 +53,13 @@ public sealed record TypeArea(double X, double Y, double Width, double Height)
         {
             if (obstacle.Across(top, bottom) is { } taken)
             {
-                free = [.. free.SelectMany(f => new[] { (f.From, Math.Min(f.To, taken.From)), (Math.Max(f.From, taken.To), f.To) }).Where(f => f.Item2 > f.Item1)];
+                free =
+                [
+                    .. free.SelectMany(f =>
+                            new[] { (f.From, Math.Min(f.To, taken.From)), (Math.Max(f.From, taken.To), f.To) }
+                        )
+                        .Where(f => f.Item2 > f.Item1),
+                ];
             }
         }
 

@@ -33,8 +33,9 @@ public sealed record ShapedText(string Text, IReadOnlyList<double> Ends)
     /// <summary>The paragraph begins at the right: its first strong letter is of a script that does.</summary>
     public bool RightToLeft { get; init; }
 
-
-    /// <summary>Width in ems of the units from <paramref name="start"/> up to, not including, <paramref name="end"/>.</summary>
+    /// <summary>
+    /// Width in ems of the units from <paramref name="start"/> up to, not including, <paramref name="end"/>.
+    /// </summary>
     public double Width(int start, int end) => Ends[end] - Ends[start];
 }
 

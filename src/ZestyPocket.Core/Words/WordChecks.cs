@@ -44,16 +44,44 @@ public enum WordFindingKind
 /// <param name="Mend">What to put there instead; null when only the keeper can know.</param>
 public sealed record WordFinding(WordFindingKind Kind, int Start, int Length, string Found, string Says, string? Mend);
 
-/// <summary>Reads words against the days and the names they belong to. Common practice of looking over before printing.</summary>
+/// <summary>
+/// Reads words against the days and the names they belong to. Common practice of looking over before printing.
+/// </summary>
 public static partial class WordChecks
 {
-    private static readonly string[] Weekdays = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+    private static readonly string[] Weekdays =
+    [
+        "Monday",
+        "Tuesday",
+        "Wednesday",
+        "Thursday",
+        "Friday",
+        "Saturday",
+        "Sunday",
+    ];
 
     private static readonly string[] Months =
-        ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+    [
+        "January",
+        "February",
+        "March",
+        "April",
+        "May",
+        "June",
+        "July",
+        "August",
+        "September",
+        "October",
+        "November",
+        "December",
+    ];
 
     /// <summary>Doubled blanks, weekdays and dates against the days, and names against those the album knows.</summary>
-    public static ImmutableArray<WordFinding> Of(string words, IReadOnlyList<LocalDate> days, IReadOnlyList<string> names)
+    public static ImmutableArray<WordFinding> Of(
+        string words,
+        IReadOnlyList<LocalDate> days,
+        IReadOnlyList<string> names
+    )
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(days);
@@ -61,26 +89,47 @@ public static partial class WordChecks
         return [.. Blanks(words).Concat(Dates(words, days)).Concat(Names(words, names)).OrderBy(f => f.Start)];
     }
 
-    /// <summary>The words with a finding mended. Throws <see cref="RuleException"/> when the words have changed since.</summary>
+    /// <summary>
+    /// The words with a finding mended. Throws <see cref="RuleException"/> when the words have changed since.
+    /// </summary>
     public static string Mended(string words, WordFinding finding)
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(finding);
-        return finding.Mend is not null && finding.Start + finding.Length <= words.Length && words.Substring(finding.Start, finding.Length) == finding.Found
+        return
+            finding.Mend is not null
+            && finding.Start + finding.Length <= words.Length
+            && words.Substring(finding.Start, finding.Length) == finding.Found
             ? string.Concat(words.AsSpan(0, finding.Start), finding.Mend, words.AsSpan(finding.Start + finding.Length))
-            : throw new RuleException("The words have changed since they were looked over. Nothing was changed: look again.");
+            : throw new RuleException(
+                "The words have changed since they were looked over. Nothing was changed: look again."
+            );
     }
 
     private static IEnumerable<WordFinding> Blanks(string words)
     {
         foreach (Match match in BlankLines().Matches(words))
         {
-            yield return new WordFinding(WordFindingKind.BlankLines, match.Index, match.Length, match.Value, "Two blank lines in a row.", "\n\n");
+            yield return new WordFinding(
+                WordFindingKind.BlankLines,
+                match.Index,
+                match.Length,
+                match.Value,
+                "Two blank lines in a row.",
+                "\n\n"
+            );
         }
 
         foreach (Match match in DoubleSpaces().Matches(words))
         {
-            yield return new WordFinding(WordFindingKind.DoubleSpace, match.Index, match.Length, match.Value, "Two spaces in a row.", " ");
+            yield return new WordFinding(
+                WordFindingKind.DoubleSpace,
+                match.Index,
+                match.Length,
+                match.Value,
+                "Two spaces in a row.",
+                " "
+            );
         }
     }
 
@@ -92,15 +141,24 @@ public static partial class WordChecks
         }
 
         var dated = DayAndMonth().Matches(words);
-        foreach (var match in WeekdayWord().Matches(words).Where(w => !dated.Any(d => d.Index <= w.Index && w.Index < d.Index + d.Length)))
+        foreach (
+            var match in WeekdayWord()
+                .Matches(words)
+                .Where(w => !dated.Any(d => d.Index <= w.Index && w.Index < d.Index + d.Length))
+        )
         {
             var weekday = (IsoDayOfWeek)(Array.IndexOf(Weekdays, match.Value) + 1);
             // “The Saturday before”, “next Monday” speak of other days than the pictures'.
             if (!days.Any(d => d.DayOfWeek == weekday) && !OtherDay().IsMatch(JustBefore(words, match.Index)))
             {
                 yield return new WordFinding(
-                    WordFindingKind.WrongWeekday, match.Index, match.Length, match.Value,
-                    $"{match.Value} is none of its days: {Named(days)}.", days.Count == 1 ? days[0].DayOfWeek.ToString() : null);
+                    WordFindingKind.WrongWeekday,
+                    match.Index,
+                    match.Length,
+                    match.Value,
+                    $"{match.Value} is none of its days: {Named(days)}.",
+                    days.Count == 1 ? days[0].DayOfWeek.ToString() : null
+                );
             }
         }
 
@@ -108,10 +166,19 @@ public static partial class WordChecks
         {
             var month = Array.FindIndex(Months, m => m == match.Groups["month"].Value) + 1;
             var day = int.Parse(match.Groups["day"].Value, System.Globalization.CultureInfo.InvariantCulture);
-            var year = match.Groups["year"] is { Success: true } y ? int.Parse(y.Value, System.Globalization.CultureInfo.InvariantCulture) : days[0].Year;
+            var year = match.Groups["year"] is { Success: true } y
+                ? int.Parse(y.Value, System.Globalization.CultureInfo.InvariantCulture)
+                : days[0].Year;
             if (day < 1 || day > CalendarSystem.Iso.GetDaysInMonth(year, month))
             {
-                yield return new WordFinding(WordFindingKind.WrongDate, match.Index, match.Length, match.Value, $"There is no {match.Value}.", null);
+                yield return new WordFinding(
+                    WordFindingKind.WrongDate,
+                    match.Index,
+                    match.Length,
+                    match.Value,
+                    $"There is no {match.Value}.",
+                    null
+                );
                 continue;
             }
 
@@ -119,12 +186,24 @@ public static partial class WordChecks
             if (match.Groups["weekday"] is { Success: true } weekday && date.DayOfWeek.ToString() != weekday.Value)
             {
                 yield return new WordFinding(
-                    WordFindingKind.WeekdayOfDate, weekday.Index, weekday.Length, weekday.Value,
-                    $"{day} {Months[month - 1]} {year} is a {date.DayOfWeek}.", date.DayOfWeek.ToString());
+                    WordFindingKind.WeekdayOfDate,
+                    weekday.Index,
+                    weekday.Length,
+                    weekday.Value,
+                    $"{day} {Months[month - 1]} {year} is a {date.DayOfWeek}.",
+                    date.DayOfWeek.ToString()
+                );
             }
             else if (!days.Contains(date))
             {
-                yield return new WordFinding(WordFindingKind.WrongDate, match.Index, match.Length, match.Value, $"{day} {Months[month - 1]} is none of its days: {Named(days)}.", null);
+                yield return new WordFinding(
+                    WordFindingKind.WrongDate,
+                    match.Index,
+                    match.Length,
+                    match.Value,
+                    $"{day} {Months[month - 1]} is none of its days: {Named(days)}.",
+                    null
+                );
             }
         }
     }
@@ -144,7 +223,13 @@ public static partial class WordChecks
             if (near.Count == 1)
             {
                 yield return new WordFinding(
-                    WordFindingKind.NameSpeltTwoWays, match.Index, match.Length, match.Value, $"Elsewhere the album spells it {near[0]}.", near[0]);
+                    WordFindingKind.NameSpeltTwoWays,
+                    match.Index,
+                    match.Length,
+                    match.Value,
+                    $"Elsewhere the album spells it {near[0]}.",
+                    near[0]
+                );
             }
         }
     }
@@ -170,11 +255,14 @@ public static partial class WordChecks
         }
 
         var (restA, restB) = (endA - from, endB - from);
-        return (restA <= 1 && restB <= 1) || (restA == 2 && restB == 2 && a[from] == b[from + 1] && a[from + 1] == b[from]);
+        return (restA <= 1 && restB <= 1)
+            || (restA == 2 && restB == 2 && a[from] == b[from + 1] && a[from + 1] == b[from]);
     }
 
     private static string Named(IReadOnlyList<LocalDate> days) =>
-        days.Count == 1 ? $"{days[0].DayOfWeek} {days[0].Day} {Months[days[0].Month - 1]}" : $"{days[0].Day} {Months[days[0].Month - 1]} to {days[^1].Day} {Months[days[^1].Month - 1]}";
+        days.Count == 1
+            ? $"{days[0].DayOfWeek} {days[0].Day} {Months[days[0].Month - 1]}"
+            : $"{days[0].Day} {Months[days[0].Month - 1]} to {days[^1].Day} {Months[days[^1].Month - 1]}";
 
     [GeneratedRegex(@"\n(?:[ \t]*\n){2,}")]
     private static partial Regex BlankLines();
@@ -186,12 +274,23 @@ public static partial class WordChecks
     private static partial Regex WeekdayWord();
 
     /// <summary>The few words before a place: more would be read again for each weekday of a long text.</summary>
-    private static ReadOnlySpan<char> JustBefore(string words, int at) => words.AsSpan(Math.Max(0, at - 30), Math.Min(at, 30));
+    private static ReadOnlySpan<char> JustBefore(string words, int at) =>
+        words.AsSpan(Math.Max(0, at - 30), Math.Min(at, 30));
 
     [GeneratedRegex(@"\b(next|last|every|each|the following|the other|a)\s+$", RegexOptions.IgnoreCase)]
     private static partial Regex OtherDay();
 
-    [GeneratedRegex(@"(?:\b(?<weekday>Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday),?\s+(?:the\s+)?)?(?:\b(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<month>January|February|March|April|May|June|July|August|September|October|November|December)|\b(?<month>January|February|March|April|May|June|July|August|September|October|November|December)\s+(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\b)(?:,?\s+(?<year>(?:19|20)[0-9]{2})\b)?")]
+    private const string MonthNames =
+        "January|February|March|April|May|June|July|August|September|October|November|December";
+
+    [GeneratedRegex(
+        @"(?:\b(?<weekday>Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday),?\s+(?:the\s+)?)?"
+            + @"(?:\b(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<month>"
+            + MonthNames
+            + @")|\b(?<month>"
+            + MonthNames
+            + @")\s+(?<day>[0-9]{1,2})(?:st|nd|rd|th)?\b)(?:,?\s+(?<year>(?:19|20)[0-9]{2})\b)?"
+    )]
     private static partial Regex DayAndMonth();
 
     [GeneratedRegex(@"\b\p{Lu}\p{Ll}{3,}\b")]

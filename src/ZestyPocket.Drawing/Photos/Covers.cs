@@ -12,10 +12,18 @@ internal static class Covers
     private static readonly double[] Colour = [92, 84, 76];
 
     /// <summary>Paints boxes given in fractions of an upright picture, rounded outwards to whole pixels.</summary>
-    public static Image Over(Image picture, IReadOnlyList<PictureBox> boxes) => OverPart(picture, boxes, 0, 0, picture.Width, picture.Height);
+    public static Image Over(Image picture, IReadOnlyList<PictureBox> boxes) =>
+        OverPart(picture, boxes, 0, 0, picture.Width, picture.Height);
 
     /// <summary>The same on a part of the picture, cut at left and top out of one of the given size.</summary>
-    public static Image OverPart(Image part, IReadOnlyList<PictureBox> boxes, int left, int top, int wholeWidth, int wholeHeight)
+    public static Image OverPart(
+        Image part,
+        IReadOnlyList<PictureBox> boxes,
+        int left,
+        int top,
+        int wholeWidth,
+        int wholeHeight
+    )
     {
         if (boxes.Count == 0)
         {
@@ -28,7 +36,10 @@ internal static class Covers
             foreach (var box in boxes)
             {
                 var (x1, y1) = ((int)Math.Floor(box.X * wholeWidth) - left, (int)Math.Floor(box.Y * wholeHeight) - top);
-                var (x2, y2) = ((int)Math.Ceiling(box.Right * wholeWidth) - left, (int)Math.Ceiling(box.Bottom * wholeHeight) - top);
+                var (x2, y2) = (
+                    (int)Math.Ceiling(box.Right * wholeWidth) - left,
+                    (int)Math.Ceiling(box.Bottom * wholeHeight) - top
+                );
                 (x1, y1) = (Math.Max(0, x1), Math.Max(0, y1));
                 (x2, y2) = (Math.Min(part.Width, x2), Math.Min(part.Height, y2));
                 if (x2 > x1 && y2 > y1)

@@ -32,9 +32,17 @@ public static class PhotoTones
         {
             for (var column = 0; column < columns; column++)
             {
-                var (left, right) = (column * bitmap.Width / columns, Math.Max((column + 1) * bitmap.Width / columns, (column * bitmap.Width / columns) + 1));
-                var (top, bottom) = (row * bitmap.Height / rows, Math.Max((row + 1) * bitmap.Height / rows, (row * bitmap.Height / rows) + 1));
-                double sum = 0, lights = 0, squares = 0;
+                var (left, right) = (
+                    column * bitmap.Width / columns,
+                    Math.Max((column + 1) * bitmap.Width / columns, (column * bitmap.Width / columns) + 1)
+                );
+                var (top, bottom) = (
+                    row * bitmap.Height / rows,
+                    Math.Max((row + 1) * bitmap.Height / rows, (row * bitmap.Height / rows) + 1)
+                );
+                double sum = 0,
+                    lights = 0,
+                    squares = 0;
                 for (var y = top; y < bottom; y++)
                 {
                     for (var x = left; x < right; x++)

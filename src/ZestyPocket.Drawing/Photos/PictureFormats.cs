@@ -23,7 +23,21 @@ public static class PictureFormats
     public const string Accepted = "JPEG, PNG, WebP, AVIF, HEIC, TIFF, GIF or PDF";
 
     private static readonly string[] RawEndings =
-        [".arw", ".cr2", ".cr3", ".crw", ".dng", ".nef", ".nrw", ".orf", ".pef", ".raf", ".raw", ".rw2", ".srw"];
+    [
+        ".arw",
+        ".cr2",
+        ".cr3",
+        ".crw",
+        ".dng",
+        ".nef",
+        ".nrw",
+        ".orf",
+        ".pef",
+        ".raf",
+        ".raw",
+        ".rw2",
+        ".srw",
+    ];
 
     /// <summary>Kinds that the picture library decodes by way of a working copy.</summary>
     public static bool NeedsWorkingCopy(this PictureFormat format) => format is PictureFormat.Heic or PictureFormat.Pdf;
@@ -42,12 +56,16 @@ public static class PictureFormats
         ReadOnlySpan<byte> start = head[..read];
         if (RawEndings.Contains(Path.GetExtension(fileName), StringComparer.OrdinalIgnoreCase))
         {
-            throw new PictureRefusedException("This is a camera's raw file. Develop it first and add the JPEG or TIFF that comes out.");
+            throw new PictureRefusedException(
+                "This is a camera's raw file. Develop it first and add the JPEG or TIFF that comes out."
+            );
         }
 
         if (IsFilm(start))
         {
-            throw new PictureRefusedException("This is a film, and a pocket holds still pictures. Take a still out of it and add that.");
+            throw new PictureRefusedException(
+                "This is a film, and a pocket holds still pictures. Take a still out of it and add that."
+            );
         }
 
         if (IsZip(start))
@@ -55,25 +73,31 @@ public static class PictureFormats
             throw new PictureRefusedException("This is a zip inside a zip. Unpack it first, or add it by itself.");
         }
 
-        return Find(start) ?? throw new PictureRefusedException($"This is not a {Accepted} picture, whatever its name says.");
+        return Find(start)
+            ?? throw new PictureRefusedException($"This is not a {Accepted} picture, whatever its name says.");
     }
 
     /// <summary>Whether a file begins as a zip archive does.</summary>
-    public static bool IsZip(ReadOnlySpan<byte> start) => start.StartsWith("PK\x03\x04"u8) || start.StartsWith("PK\x05\x06"u8);
+    public static bool IsZip(ReadOnlySpan<byte> start) =>
+        start.StartsWith("PK\x03\x04"u8) || start.StartsWith("PK\x05\x06"u8);
 
-    private static PictureFormat? Find(ReadOnlySpan<byte> start) => start switch
-    {
-        [0xFF, 0xD8, 0xFF, ..] => PictureFormat.Jpeg,
-        [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, ..] => PictureFormat.Png,
-        [0x49, 0x49, 0x2A or 0x2B, 0, ..] or [0x4D, 0x4D, 0, 0x2A or 0x2B, ..] => PictureFormat.Tiff,
-        _ when start.StartsWith("GIF87a"u8) || start.StartsWith("GIF89a"u8) => PictureFormat.Gif,
-        _ when start.Length > 12 && start.StartsWith("RIFF"u8) && start[8..].StartsWith("WEBP"u8) => PictureFormat.WebP,
-        _ when start.IndexOf("%PDF-"u8) >= 0 => PictureFormat.Pdf,
-        _ when start.Length > 16 && start[4..].StartsWith("ftyp"u8) => Brand(start),
-        _ => null,
-    };
+    private static PictureFormat? Find(ReadOnlySpan<byte> start) =>
+        start switch
+        {
+            [0xFF, 0xD8, 0xFF, ..] => PictureFormat.Jpeg,
+            [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, ..] => PictureFormat.Png,
+            [0x49, 0x49, 0x2A or 0x2B, 0, ..] or [0x4D, 0x4D, 0, 0x2A or 0x2B, ..] => PictureFormat.Tiff,
+            _ when start.StartsWith("GIF87a"u8) || start.StartsWith("GIF89a"u8) => PictureFormat.Gif,
+            _ when start.Length > 12 && start.StartsWith("RIFF"u8) && start[8..].StartsWith("WEBP"u8) =>
+                PictureFormat.WebP,
+            _ when start.IndexOf("%PDF-"u8) >= 0 => PictureFormat.Pdf,
+            _ when start.Length > 16 && start[4..].StartsWith("ftyp"u8) => Brand(start),
+            _ => null,
+        };
 
-    /// <summary>The major brand of an ISO base media file, then the compatible ones (ISO/IEC 23008-12, from memory).</summary>
+    /// <summary>
+    /// The major brand of an ISO base media file, then the compatible ones (ISO/IEC 23008-12, from memory).
+    /// </summary>
     private static PictureFormat? Brand(ReadOnlySpan<byte> start)
     {
         var box = System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(start);
@@ -84,11 +108,18 @@ public static class PictureFormats
         {
             var brand = brands.Slice(at, 4);
             avif |= brand.SequenceEqual("avif"u8) || brand.SequenceEqual("avis"u8);
-            heic |= brand.SequenceEqual("heic"u8) || brand.SequenceEqual("heix"u8) || brand.SequenceEqual("hevc"u8)
-                || brand.SequenceEqual("heim"u8) || brand.SequenceEqual("heis"u8) || brand.SequenceEqual("mif1"u8);
+            heic |=
+                brand.SequenceEqual("heic"u8)
+                || brand.SequenceEqual("heix"u8)
+                || brand.SequenceEqual("hevc"u8)
+                || brand.SequenceEqual("heim"u8)
+                || brand.SequenceEqual("heis"u8)
+                || brand.SequenceEqual("mif1"u8);
         }
 
-        return avif ? PictureFormat.Avif : heic ? PictureFormat.Heic : null;
+        return avif ? PictureFormat.Avif
+            : heic ? PictureFormat.Heic
+            : null;
     }
 
     private static bool IsFilm(ReadOnlySpan<byte> start)
@@ -98,7 +129,11 @@ public static class PictureFormats
             return true;
         }
 
-        if (start.StartsWith(new byte[] { 0x1A, 0x45, 0xDF, 0xA3 }) || start.StartsWith(new byte[] { 0, 0, 1, 0xBA }) || start.StartsWith(new byte[] { 0, 0, 1, 0xB3 }))
+        if (
+            start.StartsWith(new byte[] { 0x1A, 0x45, 0xDF, 0xA3 })
+            || start.StartsWith(new byte[] { 0, 0, 1, 0xBA })
+            || start.StartsWith(new byte[] { 0, 0, 1, 0xB3 })
+        )
         {
             return true;
         }
@@ -109,7 +144,9 @@ public static class PictureFormats
         }
 
         var box = start[4..];
-        return box.StartsWith("moov"u8) || box.StartsWith("mdat"u8) || box.StartsWith("wide"u8)
+        return box.StartsWith("moov"u8)
+            || box.StartsWith("mdat"u8)
+            || box.StartsWith("wide"u8)
             || (box.StartsWith("ftyp"u8) && Brand(start) is null);
     }
 }

@@ -16,7 +16,8 @@ public sealed record PictureFacts(
     string? Camera,
     double? Latitude,
     double? Longitude,
-    int Pages = 1);
+    int Pages = 1
+);
 
 /// <summary>
 /// Looks at a file before it becomes a picture: size and header first, pixels last, so that a hostile file is refused
@@ -56,7 +57,8 @@ public static class PictureIntake
         if (length > LargestFile)
         {
             throw new PictureRefusedException(
-                $"The file has {length / 1048576:N0} MB; a picture may have {LargestFile / 1048576:N0} MB at most.");
+                $"The file has {length / 1048576:N0} MB; a picture may have {LargestFile / 1048576:N0} MB at most."
+            );
         }
 
         return PictureFormats.Of(path, fileName);
@@ -70,7 +72,16 @@ public static class PictureIntake
     {
         var pixels = HeaderSize(readable);
         var said = format == PictureFormat.Pdf ? PictureMetadata.None : PictureMetadata.Read(original, format);
-        return new PictureFacts(format, pixels, said.Recorded, said.OffsetMinutes, said.Camera, said.Latitude, said.Longitude, pages);
+        return new PictureFacts(
+            format,
+            pixels,
+            said.Recorded,
+            said.OffsetMinutes,
+            said.Camera,
+            said.Latitude,
+            said.Longitude,
+            pages
+        );
     }
 
     /// <summary>Facts of a file that needs no working copy.</summary>
@@ -85,7 +96,13 @@ public static class PictureIntake
         try
         {
             // Colour is managed on the small picture: asking the thumbnailer for a profile costs four times as much.
-            using var small = Image.Thumbnail(readable, JudgedSide, height: JudgedSide, size: Enums.Size.Down, failOn: Enums.FailOn.Error);
+            using var small = Image.Thumbnail(
+                readable,
+                JudgedSide,
+                height: JudgedSide,
+                size: Enums.Size.Down,
+                failOn: Enums.FailOn.Error
+            );
             using var flat = ScreenColour.Of(small);
             using var picture = flat.CopyMemory();
             using var thumbnail = picture.ThumbnailImage(ThumbnailSide, height: ThumbnailSide, size: Enums.Size.Down);
@@ -105,7 +122,13 @@ public static class PictureIntake
     {
         try
         {
-            using var image = Image.Thumbnail(readable, side, height: side, size: Enums.Size.Down, failOn: Enums.FailOn.Error);
+            using var image = Image.Thumbnail(
+                readable,
+                side,
+                height: side,
+                size: Enums.Size.Down,
+                failOn: Enums.FailOn.Error
+            );
             using var flat = ScreenColour.Of(image);
             using var covered = Covers.Over(flat, covers ?? []);
             return covered.JpegsaveBuffer(q: 84, keep: Enums.ForeignKeep.None);
@@ -117,7 +140,10 @@ public static class PictureIntake
     }
 
     private static PictureRefusedException Broken(VipsException broken) =>
-        new("The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.", broken);
+        new(
+            "The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.",
+            broken
+        );
 
     private static PictureJudgement Judgement(Image picture)
     {
@@ -137,8 +163,16 @@ public static class PictureIntake
     private static (double X, double Y) Attention(Image picture)
     {
         var side = Math.Min(picture.Width, picture.Height);
-        using var cut = picture.Smartcrop(Math.Max(1, side / 2), Math.Max(1, side / 2), out var x, out var y, interesting: Enums.Interesting.Attention);
-        return x <= 0 && y <= 0 ? (0.5, 0.5) : (Math.Clamp((double)x / picture.Width, 0, 1), Math.Clamp((double)y / picture.Height, 0, 1));
+        using var cut = picture.Smartcrop(
+            Math.Max(1, side / 2),
+            Math.Max(1, side / 2),
+            out var x,
+            out var y,
+            interesting: Enums.Interesting.Attention
+        );
+        return x <= 0 && y <= 0
+            ? (0.5, 0.5)
+            : (Math.Clamp((double)x / picture.Width, 0, 1), Math.Clamp((double)y / picture.Height, 0, 1));
     }
 
     private static PixelSize HeaderSize(string path)
@@ -150,20 +184,27 @@ public static class PictureIntake
             if (pixels > MostPixels)
             {
                 throw new PictureRefusedException(
-                    $"The picture has {header.Width:N0} × {header.Height:N0} pixels ({pixels / 1_000_000:N0} million); at most {MostPixels / 1_000_000:N0} million can be handled.");
+                    $"The picture has {header.Width:N0} × {header.Height:N0} pixels ({pixels / 1_000_000:N0} "
+                        + $"million); at most {MostPixels / 1_000_000:N0} million can be handled."
+                );
             }
 
             // Such a picture is held whole while it is decoded, where others go through line by line.
             if (pixels > MostPixelsInPasses && (header.Contains("interlaced") || header.Contains("jpeg-multiscan")))
             {
                 throw new PictureRefusedException(
-                    $"The picture has {pixels / 1_000_000:N0} million pixels and is stored in passes (interlaced or progressive); "
-                    + $"of these at most {MostPixelsInPasses / 1_000_000:N0} million can be handled. Save it again without that.");
+                    $"The picture has {pixels / 1_000_000:N0} million pixels and is stored in passes (interlaced or "
+                        + "progressive); "
+                        + $"of these at most {MostPixelsInPasses / 1_000_000:N0} million can be handled. Save it "
+                        + "again without that."
+                );
             }
 
             if (header.Width < 16 || header.Height < 16)
             {
-                throw new PictureRefusedException($"The picture has only {header.Width} × {header.Height} pixels: too small for any pocket.");
+                throw new PictureRefusedException(
+                    $"The picture has only {header.Width} × {header.Height} pixels: too small for any pocket."
+                );
             }
 
             var turned = header.Contains("orientation") && header.Get("orientation") is int and >= 5 and <= 8;
@@ -171,7 +212,10 @@ public static class PictureIntake
         }
         catch (VipsException broken)
         {
-            throw new PictureRefusedException("The picture's header cannot be read: the file is damaged or not what its name says.", broken);
+            throw new PictureRefusedException(
+                "The picture's header cannot be read: the file is damaged or not what its name says.",
+                broken
+            );
         }
     }
 }

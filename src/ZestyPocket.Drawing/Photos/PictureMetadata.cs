@@ -13,7 +13,13 @@ namespace ZestyPocket.Drawing.Photos;
 /// <summary>
 /// What the metadata of a picture says: the camera's own local time, uncorrected, its zone, camera and place.
 /// </summary>
-internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinutes, string? Camera, double? Latitude, double? Longitude)
+internal sealed record PictureMetadata(
+    LocalDateTime? Recorded,
+    int? OffsetMinutes,
+    string? Camera,
+    double? Latitude,
+    double? Longitude
+)
 {
     /// <summary>Nothing is known.</summary>
     public static readonly PictureMetadata None = new(null, null, null, null, null);
@@ -45,17 +51,26 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
         var byXmp = Guarded(() => xmp is null ? null : Xmp(xmp)) ?? [];
         var xmpTime = First(byXmp, "DateTimeOriginal", "DateCreated", "CreateDate", "DateTimeDigitized");
         var directories = exif;
-        var recorded = ExifTime(directories, ExifDirectoryBase.TagDateTimeOriginal) ?? ExifTime(directories, ExifDirectoryBase.TagDateTimeDigitized)
-            ?? CaptureText.Time(xmpTime) ?? Guarded(() => iptc is null ? null : Iptc(iptc));
+        var recorded =
+            ExifTime(directories, ExifDirectoryBase.TagDateTimeOriginal)
+            ?? ExifTime(directories, ExifDirectoryBase.TagDateTimeDigitized)
+            ?? CaptureText.Time(xmpTime)
+            ?? Guarded(() => iptc is null ? null : Iptc(iptc));
         // The zone that is stated with the moment that is used comes first.
-        var offset = recorded?.OffsetMinutes
-            ?? Offset(directories, TagOffsetTimeOriginal) ?? Offset(directories, TagOffsetTimeDigitized) ?? Offset(directories, TagOffsetTime)
-            ?? (CaptureText.Time(xmpTime) is { } stated && stated.Local == recorded?.Local ? stated.OffsetMinutes : null);
+        var offset =
+            recorded?.OffsetMinutes
+            ?? Offset(directories, TagOffsetTimeOriginal)
+            ?? Offset(directories, TagOffsetTimeDigitized)
+            ?? Offset(directories, TagOffsetTime)
+            ?? (
+                CaptureText.Time(xmpTime) is { } stated && stated.Local == recorded?.Local ? stated.OffsetMinutes : null
+            );
         var (latitude, longitude) = Guarded(() => Position(directories)) ?? Position(byXmp);
         var camera = CameraName.Of(
             Text(directories, ExifDirectoryBase.TagMake) ?? byXmp.GetValueOrDefault("Make"),
             Text(directories, ExifDirectoryBase.TagModel) ?? byXmp.GetValueOrDefault("Model"),
-            Text(directories, TagBodySerialNumber) ?? byXmp.GetValueOrDefault("SerialNumber"));
+            Text(directories, TagBodySerialNumber) ?? byXmp.GetValueOrDefault("SerialNumber")
+        );
         return new PictureMetadata(recorded?.Local, recorded is null ? null : offset, camera, latitude, longitude);
     }
 
@@ -63,9 +78,14 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
     /// The blocks as the picture library finds them, which inflates none beyond its own bounds; TIFF has no blocks but
     /// is itself the directory.
     /// </summary>
-    private static (IReadOnlyList<MetadataExtractor.Directory> Exif, byte[]? Xmp, byte[]? Iptc) Blocks(string path, PictureFormat format)
+    private static (IReadOnlyList<MetadataExtractor.Directory> Exif, byte[]? Xmp, byte[]? Iptc) Blocks(
+        string path,
+        PictureFormat format
+    )
     {
-        byte[]? exif = null, xmp = null, iptc = null;
+        byte[]? exif = null,
+            xmp = null,
+            iptc = null;
         try
         {
             using var header = Image.NewFromFile(path, access: Enums.Access.Sequential);
@@ -76,10 +96,12 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
             // Kinds that only become readable by a working copy; their own reader is asked below.
         }
 
-        var directories = Guarded<IReadOnlyList<MetadataExtractor.Directory>>(() => exif is not null ? Directories(exif)
+        var directories = Guarded<IReadOnlyList<MetadataExtractor.Directory>>(() =>
+            exif is not null ? Directories(exif)
             : format == PictureFormat.Tiff ? TiffMetadataReader.ReadMetadata(path)
             : format == PictureFormat.Heic ? ImageMetadataReader.ReadMetadata(path)
-            : []);
+            : []
+        );
         return (directories ?? [], xmp, iptc);
     }
 
@@ -87,18 +109,26 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
         header.Contains(name) && header.Get(name) is byte[] { Length: > 0 and <= LargestBlock } block ? block : null;
 
     private static IReadOnlyList<MetadataExtractor.Directory> Directories(byte[] block) =>
-        [.. new ExifReader().Extract(new ByteArrayReader(block.AsSpan().StartsWith("Exif\0\0"u8) ? block[6..] : block))];
+        [
+            .. new ExifReader().Extract(
+                new ByteArrayReader(block.AsSpan().StartsWith("Exif\0\0"u8) ? block[6..] : block)
+            ),
+        ];
 
-    private static StatedTime? ExifTime(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) => CaptureText.Time(Text(directories, tag));
+    private static StatedTime? ExifTime(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) =>
+        CaptureText.Time(Text(directories, tag));
 
-    private static int? Offset(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) => CaptureText.Offset(Text(directories, tag));
+    private static int? Offset(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) =>
+        CaptureText.Offset(Text(directories, tag));
 
     /// <summary>
     /// A text of the first directory of the picture itself that has it; thumbnails have directories of their own.
     /// </summary>
-    private static string? Text(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) => directories
-        .Where(d => d is ExifIfd0Directory or ExifSubIfdDirectory)
-        .Select(d => d.GetString(tag)).FirstOrDefault(t => !string.IsNullOrWhiteSpace(t?.Trim('\0')));
+    private static string? Text(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) =>
+        directories
+            .Where(d => d is ExifIfd0Directory or ExifSubIfdDirectory)
+            .Select(d => d.GetString(tag))
+            .FirstOrDefault(t => !string.IsNullOrWhiteSpace(t?.Trim('\0')));
 
     private static (double?, double?)? Position(IReadOnlyList<MetadataExtractor.Directory> directories)
     {
@@ -106,8 +136,20 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
         {
             var location = gps.GetGeoLocation();
             // Some programs write positions as text, where Exif wants three fractions.
-            var latitude = location?.Latitude ?? CaptureText.Degrees(gps.GetString(GpsDirectory.TagLatitude), gps.GetString(GpsDirectory.TagLatitudeRef), 90);
-            var longitude = location?.Longitude ?? CaptureText.Degrees(gps.GetString(GpsDirectory.TagLongitude), gps.GetString(GpsDirectory.TagLongitudeRef), 180);
+            var latitude =
+                location?.Latitude
+                ?? CaptureText.Degrees(
+                    gps.GetString(GpsDirectory.TagLatitude),
+                    gps.GetString(GpsDirectory.TagLatitudeRef),
+                    90
+                );
+            var longitude =
+                location?.Longitude
+                ?? CaptureText.Degrees(
+                    gps.GetString(GpsDirectory.TagLongitude),
+                    gps.GetString(GpsDirectory.TagLongitudeRef),
+                    180
+                );
             if (IsPlace(latitude, longitude))
             {
                 return (latitude, longitude);
@@ -126,8 +168,13 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
 
     /// <summary>0, 0 is what a receiver without a fix writes.</summary>
     private static bool IsPlace(double? latitude, double? longitude) =>
-        latitude is { } north && longitude is { } east && double.IsFinite(north) && double.IsFinite(east)
-        && Math.Abs(north) <= 90 && Math.Abs(east) <= 180 && (north, east) != (0, 0);
+        latitude is { } north
+        && longitude is { } east
+        && double.IsFinite(north)
+        && double.IsFinite(east)
+        && Math.Abs(north) <= 90
+        && Math.Abs(east) <= 180
+        && (north, east) != (0, 0);
 
     /// <summary>
     /// Texts of an XMP packet by their plain names, as attributes or as elements. Source: XMP specification, part 1.
@@ -142,7 +189,13 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
 
         using var reader = XmlReader.Create(
             new MemoryStream(packet.AsSpan().TrimEnd((byte)0).ToArray()),
-            new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = LargestXmp });
+            new XmlReaderSettings
+            {
+                DtdProcessing = DtdProcessing.Prohibit,
+                XmlResolver = null,
+                MaxCharactersInDocument = LargestXmp,
+            }
+        );
         try
         {
             var element = string.Empty;
@@ -185,7 +238,8 @@ internal sealed record PictureMetadata(LocalDateTime? Recorded, int? OffsetMinut
     /// </summary>
     private static StatedTime? Iptc(byte[] block)
     {
-        string? date = null, time = null;
+        string? date = null,
+            time = null;
         for (var at = 0; at + 5 <= block.Length; at++)
         {
             if (block[at] != 0x1C || block[at + 1] != 2 || block[at + 2] is not (55 or 60))

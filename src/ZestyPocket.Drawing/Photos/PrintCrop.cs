@@ -18,18 +18,31 @@ public static class PrintCrop
         var ppi = Math.Min(pixelsPerInch, crop.PixelsPerInch(print));
         return new PixelSize(
             Math.Max(1, (int)Math.Ceiling(((double)print.Width.Inches * ppi) - 1e-6)),
-            Math.Max(1, (int)Math.Ceiling(((double)print.Height.Inches * ppi) - 1e-6)));
+            Math.Max(1, (int)Math.Ceiling(((double)print.Height.Inches * ppi) - 1e-6))
+        );
     }
 
     /// <summary>
     /// Cuts the crop out of the original, upright, in sRGB, without any metadata, as a JPEG of quality 92 without
     /// chroma subsampling. What lies outside the crop or under a cover is not in the result.
     /// </summary>
-    public static byte[] Jpeg(string originalPath, PixelSize upright, Crop crop, PixelSize target, IReadOnlyList<PictureBox>? covers = null)
+    public static byte[] Jpeg(
+        string originalPath,
+        PixelSize upright,
+        Crop crop,
+        PixelSize target,
+        IReadOnlyList<PictureBox>? covers = null
+    )
     {
         // Shrinking while the JPEG is decoded is far cheaper than afterwards; never below the target.
         var spare = Math.Min(crop.Width / target.Width, crop.Height / target.Height);
-        var shrink = spare switch { >= 8 => 8, >= 4 => 4, >= 2 => 2, _ => 1 };
+        var shrink = spare switch
+        {
+            >= 8 => 8,
+            >= 4 => 4,
+            >= 2 => 2,
+            _ => 1,
+        };
         using var loaded = Load(originalPath, shrink);
         using var turned = loaded.Autorot();
         var (scaleX, scaleY) = ((double)turned.Width / upright.Width, (double)turned.Height / upright.Height);

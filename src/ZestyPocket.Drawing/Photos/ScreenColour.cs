@@ -5,7 +5,10 @@ namespace ZestyPocket.Drawing.Photos;
 /// <summary>Brings any picture to opaque 8-bit sRGB.</summary>
 internal static class ScreenColour
 {
-    /// <summary>By its own profile when it has one for its number of inks, else by its kind of colour; see-through parts become white.</summary>
+    /// <summary>
+    /// By its own profile when it has one for its number of inks, else by its kind of colour; see-through parts become
+    /// white.
+    /// </summary>
     public static Image Of(Image image)
     {
         using var coloured = Managed(image) ?? image.Colourspace(Enums.Interpretation.Srgb);

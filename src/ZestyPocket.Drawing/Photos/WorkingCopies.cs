@@ -6,8 +6,11 @@ using ImageMagick;
 namespace ZestyPocket.Drawing.Photos;
 
 /// <summary>The file takes longer than it was given: it may be tried again with more time.</summary>
-public sealed class PictureTakesLongException(TimeSpan given) : PictureRefusedException(
-    $"The PDF took longer than {given.TotalSeconds:0} seconds to read and was given up. Save the page as a picture and add that.");
+public sealed class PictureTakesLongException(TimeSpan given)
+    : PictureRefusedException(
+        $"The PDF took longer than {given.TotalSeconds:0} seconds to read and was given up. Save the page as a "
+            + "picture and add that."
+    );
 
 /// <summary>
 /// Turns kinds of file that the picture library does not decode (HEIC, a page of a PDF) into a JPEG it does. The copy
@@ -52,16 +55,24 @@ public static partial class WorkingCopies
     {
         try
         {
-            var settings = new MagickReadSettings { Format = MagickFormat.Heic, FrameIndex = 0, FrameCount = 1 };
+            var settings = new MagickReadSettings
+            {
+                Format = MagickFormat.Heic,
+                FrameIndex = 0,
+                FrameCount = 1,
+            };
             var header = new MagickImageInfo(original, settings);
             if ((long)header.Width * header.Height > PictureIntake.MostPixels)
             {
                 throw new PictureRefusedException(
-                    $"The picture has {header.Width:N0} × {header.Height:N0} pixels; at most {PictureIntake.MostPixels / 1_000_000:N0} million can be handled.");
+                    $"The picture has {header.Width:N0} × {header.Height:N0} pixels; at most "
+                        + $"{PictureIntake.MostPixels / 1_000_000:N0} million can be handled."
+                );
             }
 
             using var image = new MagickImage(original, settings);
-            // The decoder has turned the picture already, as the file's own box says; EXIF may say otherwise and is not asked.
+            // The decoder has turned the picture already, as the file's own box says; EXIF may say otherwise and is not
+            // asked.
             var profile = image.GetColorProfile();
             image.Strip();
             if (profile is not null)
@@ -75,38 +86,74 @@ public static partial class WorkingCopies
         }
         catch (MagickException broken)
         {
-            throw new PictureRefusedException("The HEIC picture is damaged or of a kind that cannot be read. Export it as JPEG and add that.", broken);
+            throw new PictureRefusedException(
+                "The HEIC picture is damaged or of a kind that cannot be read. Export it as JPEG and add that.",
+                broken
+            );
         }
     }
 
     private static int FromPdf(string original, int page, string target, TimeSpan patience)
     {
         var info = Run("pdfinfo", [original], original, patience);
-        var pages = Pages().Match(info) is { Success: true } found ? int.Parse(found.Groups[1].ValueSpan, CultureInfo.InvariantCulture) : 0;
+        var pages = Pages().Match(info) is { Success: true } found
+            ? int.Parse(found.Groups[1].ValueSpan, CultureInfo.InvariantCulture)
+            : 0;
         if (pages == 0)
         {
-            throw new PictureRefusedException("The PDF has no page that can be read: it is damaged or locked with a password.");
+            throw new PictureRefusedException(
+                "The PDF has no page that can be read: it is damaged or locked with a password."
+            );
         }
 
         if (page < 1 || page > pages)
         {
-            throw new PictureRefusedException($"The PDF has {pages} {(pages == 1 ? "page" : "pages")}; there is no page {page}.");
+            throw new PictureRefusedException(
+                $"The PDF has {pages} {(pages == 1 ? "page" : "pages")}; there is no page {page}."
+            );
         }
 
-        var size = PageSize().Match(page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], original, patience));
+        var size = PageSize()
+            .Match(
+                page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], original, patience)
+            );
         var longest = size.Success
-            ? Math.Max(double.Parse(size.Groups[1].ValueSpan, CultureInfo.InvariantCulture), double.Parse(size.Groups[2].ValueSpan, CultureInfo.InvariantCulture))
+            ? Math.Max(
+                double.Parse(size.Groups[1].ValueSpan, CultureInfo.InvariantCulture),
+                double.Parse(size.Groups[2].ValueSpan, CultureInfo.InvariantCulture)
+            )
             : 792;
         var side = (int)Math.Clamp(Math.Ceiling(longest / 72 * 300), 300, LongestPageSide);
         var stem = target + ".page";
         try
         {
-            Run("pdftoppm", ["-f", Text(page), "-l", Text(page), "-singlefile", "-scale-to", Text(side), "-jpeg", "-jpegopt", "quality=95", original, stem], original, patience);
+            Run(
+                "pdftoppm",
+                [
+                    "-f",
+                    Text(page),
+                    "-l",
+                    Text(page),
+                    "-singlefile",
+                    "-scale-to",
+                    Text(side),
+                    "-jpeg",
+                    "-jpegopt",
+                    "quality=95",
+                    original,
+                    stem,
+                ],
+                original,
+                patience
+            );
             File.Move(stem + ".jpg", target, overwrite: true);
         }
         catch (IOException missing)
         {
-            throw new PictureRefusedException("The page of the PDF could not be drawn. Save the page as a picture and add that.", missing);
+            throw new PictureRefusedException(
+                "The page of the PDF could not be drawn. Save the page as a picture and add that.",
+                missing
+            );
         }
         finally
         {
@@ -117,15 +164,22 @@ public static partial class WorkingCopies
     }
 
     /// <summary>
-    /// A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more, also
-    /// when the server that started it is gone.
+    /// A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more,
+    /// also when the server that started it is gone.
     /// </summary>
     private static string Run(string program, IEnumerable<string> arguments, string original, TimeSpan patience)
     {
         var seconds = (int)Math.Ceiling(patience.TotalSeconds) + 1;
         var start = new ProcessStartInfo(
             "prlimit",
-            [$"--as={PageMemory.ToString(CultureInfo.InvariantCulture)}", $"--cpu={Text(seconds)}", "--", program, .. arguments])
+            [
+                $"--as={PageMemory.ToString(CultureInfo.InvariantCulture)}",
+                $"--cpu={Text(seconds)}",
+                "--",
+                program,
+                .. arguments,
+            ]
+        )
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
@@ -144,8 +198,10 @@ public static partial class WorkingCopies
         return process.ExitCode == 0
             ? output.Result
             : throw new PictureRefusedException(
-                "The PDF cannot be read: it is damaged or locked with a password. Save the page as a picture and add that.",
-                new IOException($"{program} {original}: {errors.Result}"));
+                "The PDF cannot be read: it is damaged or locked with a password. Save the page as a picture and "
+                    + "add that.",
+                new IOException($"{program} {original}: {errors.Result}")
+            );
     }
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);

@@ -81,13 +81,23 @@ public static partial class PdfFile
         Text($"{profileNumber} 0 obj\n<</N 3\n/Length {profile.Length}>> stream\n");
         file.Write(profile);
         Text($"\nendstream\nendobj\n");
-        Append(intentNumber, $"<</Type /OutputIntent\n/S /GTS_PDFX\n/OutputConditionIdentifier (sRGB IEC61966-2.1)\n/Info (sRGB IEC61966-2.1)\n/DestOutputProfile {profileNumber} 0 R>>");
+        Append(
+            intentNumber,
+            "<</Type /OutputIntent\n/S /GTS_PDFX\n/OutputConditionIdentifier (sRGB IEC61966-2.1)\n/Info (sRGB "
+                + $"IEC61966-2.1)\n/DestOutputProfile {profileNumber} 0 R>>"
+        );
         // The drawn file has viewer preferences of its own (show the title): they are carried over, not doubled.
         var catalog = ReadObject(file, offsets[root], 1 << 20);
         var preferences = ViewerPreferencesPattern().Match(catalog);
         var others = preferences.Success ? preferences.Groups[1].Value : string.Empty;
         catalog = ViewerPreferencesPattern().Replace(catalog, string.Empty);
-        Append(root, Insert(catalog, $"/OutputIntents [{intentNumber} 0 R]\n/ViewerPreferences <<{others} /PrintScaling /None>>\n"));
+        Append(
+            root,
+            Insert(
+                catalog,
+                $"/OutputIntents [{intentNumber} 0 R]\n/ViewerPreferences <<{others} /PrintScaling /None>>\n"
+            )
+        );
 
         var xref = file.Seek(0, SeekOrigin.End);
         Text($"xref\n");
@@ -105,7 +115,8 @@ public static partial class PdfFile
             Text($"{number} 0 obj\n{dictionary}\nendobj\n");
         }
 
-        void Text(FormattableString text) => file.Write(Encoding.Latin1.GetBytes(text.ToString(CultureInfo.InvariantCulture)));
+        void Text(FormattableString text) =>
+            file.Write(Encoding.Latin1.GetBytes(text.ToString(CultureInfo.InvariantCulture)));
     }
 
     /// <summary>Puts entries before the closing brackets of a dictionary.</summary>
@@ -120,7 +131,8 @@ public static partial class PdfFile
         var tail = new byte[Math.Min(1024, file.Length)];
         file.Seek(-tail.Length, SeekOrigin.End);
         file.ReadExactly(tail);
-        var match = StartXrefPattern().Matches(Encoding.Latin1.GetString(tail)).LastOrDefault()
+        var match =
+            StartXrefPattern().Matches(Encoding.Latin1.GetString(tail)).LastOrDefault()
             ?? throw new InvalidOperationException("The drawn PDF has no cross-reference table.");
         return long.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture);
     }
@@ -139,7 +151,10 @@ public static partial class PdfFile
         while ((line = reader.ReadLine()) is not null && !line.StartsWith("trailer", StringComparison.Ordinal))
         {
             var parts = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-            var (first, count) = (int.Parse(parts[0], CultureInfo.InvariantCulture), int.Parse(parts[1], CultureInfo.InvariantCulture));
+            var (first, count) = (
+                int.Parse(parts[0], CultureInfo.InvariantCulture),
+                int.Parse(parts[1], CultureInfo.InvariantCulture)
+            );
             for (var i = 0; i < count; i++)
             {
                 var entry = reader.ReadLine()!.Split(' ', StringSplitOptions.RemoveEmptyEntries);
@@ -151,7 +166,11 @@ public static partial class PdfFile
         }
 
         var rest = line![7..] + "\n" + reader.ReadToEnd();
-        return (offsets, rest[rest.IndexOf("<<", StringComparison.Ordinal)..rest.IndexOf("startxref", StringComparison.Ordinal)].Trim());
+        return (
+            offsets,
+            rest[rest.IndexOf("<<", StringComparison.Ordinal)..rest.IndexOf("startxref", StringComparison.Ordinal)]
+                .Trim()
+        );
     }
 
     private static string? ReadPage(FileStream file, long offset)
@@ -167,7 +186,10 @@ public static partial class PdfFile
         file.Seek(offset, SeekOrigin.Begin);
         file.ReadExactly(bytes);
         var text = Encoding.Latin1.GetString(bytes);
-        var (from, to) = (text.IndexOf("obj", StringComparison.Ordinal) + 3, text.IndexOf("endobj", StringComparison.Ordinal));
+        var (from, to) = (
+            text.IndexOf("obj", StringComparison.Ordinal) + 3,
+            text.IndexOf("endobj", StringComparison.Ordinal)
+        );
         return (to < 0 ? text[from..] : text[from..to]).Trim();
     }
 

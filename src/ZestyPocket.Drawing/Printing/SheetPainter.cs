@@ -10,7 +10,9 @@ namespace ZestyPocket.Drawing.Printing;
 /// <summary>Where a sheet stands in its print run, for the words in its foot.</summary>
 public sealed record SheetHeading(string Album, int Number, int Of);
 
-/// <summary>Draws a planned sheet: pieces at true size, cut lines, numbers in the waste, the check rule at the foot.</summary>
+/// <summary>
+/// Draws a planned sheet: pieces at true size, cut lines, numbers in the waste, the check rule at the foot.
+/// </summary>
 public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 {
     private const double NumberPt = 6;
@@ -25,7 +27,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         SheetHeading heading,
         Func<DuePiece, PieceFace> face,
         double pixelsPerInch,
-        CancellationToken cancel = default)
+        CancellationToken cancel = default
+    )
     {
         ArgumentNullException.ThrowIfNull(canvas);
         ArgumentNullException.ThrowIfNull(sheet);
@@ -46,10 +49,22 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             canvas.Restore();
         }
 
-        using var hair = new SKPaint { Color = new SKColor(120, 120, 120), StrokeWidth = 0.25f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        using var hair = new SKPaint
+        {
+            Color = new SKColor(120, 120, 120),
+            StrokeWidth = 0.25f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
         foreach (var cut in sheet.Cuts)
         {
-            canvas.DrawLine((float)cut.X1.Points, (float)cut.Y1.Points, (float)cut.X2.Points, (float)cut.Y2.Points, hair);
+            canvas.DrawLine(
+                (float)cut.X1.Points,
+                (float)cut.Y1.Points,
+                (float)cut.X2.Points,
+                (float)cut.Y2.Points,
+                hair
+            );
         }
 
         var numbered = DrawNumbers(canvas, sheet, setup);
@@ -66,16 +81,28 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         return new Size(due.Cut.Width + (2 * OwnPageBorder), due.Cut.Height + (2 * OwnPageBorder));
     }
 
-    /// <summary>Draws a piece that is larger than the paper on a page of its own size, with marks where it is cut.</summary>
+    /// <summary>
+    /// Draws a piece that is larger than the paper on a page of its own size, with marks where it is cut.
+    /// </summary>
     public void DrawOwnPage(SKCanvas canvas, DuePiece due, string album, PieceFace face, double pixelsPerInch)
     {
         ArgumentNullException.ThrowIfNull(canvas);
         ArgumentNullException.ThrowIfNull(due);
-        var (border, width, height) = ((float)OwnPageBorder.Points, (float)due.Cut.Width.Points, (float)due.Cut.Height.Points);
+        var (border, width, height) = (
+            (float)OwnPageBorder.Points,
+            (float)due.Cut.Width.Points,
+            (float)due.Cut.Height.Points
+        );
         canvas.Save();
         canvas.Translate(border, border);
         pieces.Draw(canvas, face, pixelsPerInch);
-        using var hair = new SKPaint { Color = new SKColor(120, 120, 120), StrokeWidth = 0.25f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        using var hair = new SKPaint
+        {
+            Color = new SKColor(120, 120, 120),
+            StrokeWidth = 0.25f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
         foreach (var (x, y) in new[] { (0f, 0f), (width, 0f), (0f, height), (width, height) })
         {
             var (outX, outY) = (x == 0 ? -1 : 1, y == 0 ? -1 : 1);
@@ -84,11 +111,23 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         }
 
         canvas.Restore();
-        var words = $"{Clip(album)} · {due.Number} · {due.Cut} · {Name(due.Stock)} · larger than the sheets of this run: print this page at 100 % on larger paper, or have it printed";
-        Write(canvas, Typeface.SansStrong, Math.Min(7, 7 * width / fonts.Width(Typeface.SansStrong, 7, words)), border, height + (border * 1.6), words, Black);
+        var words =
+            $"{Clip(album)} · {due.Number} · {due.Cut} · {Name(due.Stock)} · larger than the sheets of this run: "
+            + "print this page at 100 % on larger paper, or have it printed";
+        Write(
+            canvas,
+            Typeface.SansStrong,
+            Math.Min(7, 7 * width / fonts.Width(Typeface.SansStrong, 7, words)),
+            border,
+            height + (border * 1.6),
+            words,
+            Black
+        );
     }
 
-    /// <summary>All numbers of a sheet as they lie: rows from the top, each from the left; the unit is named where it changes.</summary>
+    /// <summary>
+    /// All numbers of a sheet as they lie: rows from the top, each from the left; the unit is named where it changes.
+    /// </summary>
     private static string InRows(PlannedSheet sheet)
     {
         var words = new System.Text.StringBuilder();
@@ -100,7 +139,9 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             {
                 var at = piece.Due.Number.LastIndexOf(' ');
                 var own = at < 0 ? string.Empty : piece.Due.Number[..at];
-                words.Append(words.Length > 0 && words[^1] != ' ' ? " " : string.Empty).Append(own == unit ? piece.Due.Number[(at + 1)..] : piece.Due.Number);
+                words
+                    .Append(words.Length > 0 && words[^1] != ' ' ? " " : string.Empty)
+                    .Append(own == unit ? piece.Due.Number[(at + 1)..] : piece.Due.Number);
                 unit = own;
             }
         }
@@ -119,29 +160,63 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         var paper = plan.Setup.Paper.Size;
         var inset = Math.Max(24, plan.Setup.Margin.Points);
         Write(canvas, Typeface.SansStrong, 13, inset, inset + 12, $"{album}: where each piece goes", Black);
-        Write(canvas, Typeface.Sans, 8, inset, inset + 26, "W = week, L = left page, R = right page, then the pocket in reading order. This page need not be printed to scale.", Grey);
+        Write(
+            canvas,
+            Typeface.Sans,
+            8,
+            inset,
+            inset + 26,
+            "W = week, L = left page, R = right page, then the pocket in reading order. This page need not be "
+                + "printed to scale.",
+            Grey
+        );
         const double gap = 18;
         var top = inset + 44;
         if (first == 0 && !plan.TooLarge.IsEmpty)
         {
             var list = string.Join(", ", plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}, {Name(d.Stock)})"));
-            foreach (var line in Copyfit.Fit($"Larger than {plan.Setup.Paper.Name}, each on a page of its own: {list}.", paper.Width.Points - (2 * inset), paper.Height.Points / 4, new TypeRange(Typeface.Sans, 6, 8, 1.25), fonts).Lines)
+            foreach (
+                var line in Copyfit
+                    .Fit(
+                        $"Larger than {plan.Setup.Paper.Name}, each on a page of its own: {list}.",
+                        paper.Width.Points - (2 * inset),
+                        paper.Height.Points / 4,
+                        new TypeRange(Typeface.Sans, 6, 8, 1.25),
+                        fonts
+                    )
+                    .Lines
+            )
             {
                 Write(canvas, Typeface.Sans, 8, inset, inset + 30 + line.Baseline, line.Text, Black);
                 top = inset + 44 + line.Baseline;
             }
         }
 
-        var (cellWidth, cellHeight) = ((paper.Width.Points - (2 * inset) - gap) / 2, (paper.Height.Points - top - inset - gap) / 2);
+        var (cellWidth, cellHeight) = (
+            (paper.Width.Points - (2 * inset) - gap) / 2,
+            (paper.Height.Points - top - inset - gap) / 2
+        );
         var scale = Math.Min(cellWidth / paper.Width.Points, (cellHeight - 14) / paper.Height.Points);
-        using var outline = new SKPaint { Color = new SKColor(90, 90, 90), StrokeWidth = 0.6f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        using var outline = new SKPaint
+        {
+            Color = new SKColor(90, 90, 90),
+            StrokeWidth = 0.6f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
         for (var i = 0; i < 4 && first + i < plan.Sheets.Length; i++)
         {
             var sheet = plan.Sheets[first + i];
             var (x, y) = (inset + ((i % 2) * (cellWidth + gap)), top + ((i / 2) * (cellHeight + gap)));
             Write(canvas, Typeface.SansStrong, 8, x, y + 8, $"Sheet {first + i + 1}, {Name(sheet.Stock)}", Black);
             y += 14;
-            canvas.DrawRect((float)x, (float)y, (float)(paper.Width.Points * scale), (float)(paper.Height.Points * scale), outline);
+            canvas.DrawRect(
+                (float)x,
+                (float)y,
+                (float)(paper.Width.Points * scale),
+                (float)(paper.Height.Points * scale),
+                outline
+            );
             foreach (var piece in sheet.Pieces)
             {
                 var b = piece.Bounds;
@@ -164,7 +239,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     public static string Name(Stock stock) => stock == Stock.PhotoPaper ? "photo paper" : "white card";
 
     /// <summary>
-    /// Writes each number into the waste or the gap beside its piece, where there is room; says whether there was for all.
+    /// Writes each number into the waste or the gap beside its piece, where there is room; says whether there was for
+    /// all.
     /// </summary>
     private bool DrawNumbers(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup)
     {
@@ -177,12 +253,22 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             var written = false;
             foreach (var spot in Spots(piece.Bounds, label))
             {
-                if (setup.Usable.Contains(spot)
+                if (
+                    setup.Usable.Contains(spot)
                     && !sheet.Pieces.Any(p => p.Bounds.Overlaps(spot))
-                    && !taken.Exists(t => t.Overlaps(spot)))
+                    && !taken.Exists(t => t.Overlaps(spot))
+                )
                 {
                     taken.Add(spot);
-                    Write(canvas, Typeface.SansStrong, NumberPt, spot.X.Points + 1, spot.Y.Points + NumberPt, piece.Due.Number, Grey);
+                    Write(
+                        canvas,
+                        Typeface.SansStrong,
+                        NumberPt,
+                        spot.X.Points + 1,
+                        spot.Y.Points + NumberPt,
+                        piece.Due.Number,
+                        Grey
+                    );
                     written = true;
                     break;
                 }
@@ -196,18 +282,24 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 
     /// <summary>Where a number tells at a glance which piece it is of: under it, beside it, over it.</summary>
     private static IEnumerable<Rect> Spots(Rect piece, Size label) =>
-    [
-        new Rect(piece.X, piece.Bottom, label),
-        new Rect(piece.Right, piece.Y, label),
-        new Rect(piece.X, piece.Y - label.Height, label),
-    ];
+        [
+            new Rect(piece.X, piece.Bottom, label),
+            new Rect(piece.Right, piece.Y, label),
+            new Rect(piece.X, piece.Y - label.Height, label),
+        ];
 
     private void DrawFoot(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup, SheetHeading heading, string? rows)
     {
         var left = setup.Margin.Points;
         var bottom = (setup.Paper.Size.Height - setup.Margin).Points;
         var axis = bottom - (PrinterSetup.CheckStrip.Points / 2);
-        using var ink = new SKPaint { Color = new SKColor(28, 26, 24), StrokeWidth = 0.4f, Style = SKPaintStyle.Stroke, IsAntialias = true };
+        using var ink = new SKPaint
+        {
+            Color = new SKColor(28, 26, 24),
+            StrokeWidth = 0.4f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
 
         // 100 mm above the axis, 4 in below it: a ruler of either kind can be laid on.
         var (hundred, four) = (Length.FromMillimetres(100).Points, Length.FromInches(4).Points);
@@ -228,7 +320,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         Write(canvas, Typeface.Sans, 5.5, left + four + 3, axis + 7, "4 in", Black);
         var words = string.Create(
             CultureInfo.InvariantCulture,
-            $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}");
+            $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}"
+        );
         const string scaling = "Print at 100 %, no scaling: the rule must measure true.";
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
         if (rows is null)
@@ -243,7 +336,15 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         WriteInto(canvas, Typeface.SansStrong, 6, x0, axis + 9, "In rows: " + rows, room);
     }
 
-    private void WriteInto(SKCanvas canvas, Typeface face, double size, double x, double baseline, string text, double room)
+    private void WriteInto(
+        SKCanvas canvas,
+        Typeface face,
+        double size,
+        double x,
+        double baseline,
+        string text,
+        double room
+    )
     {
         var width = fonts.Width(face, size, text);
         Write(canvas, face, width > room ? size * room / width : size, x, baseline, text, Black);

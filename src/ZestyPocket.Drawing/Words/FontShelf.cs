@@ -35,7 +35,15 @@ public sealed class FontShelf : ITextShaper, IDisposable
     };
 
     /// <summary>What is asked last, whatever the kind.</summary>
-    private static readonly string[] Others = [NotoSans, SourceSerif, "NotoSansHebrew_400Regular.ttf", "NotoSansArabic_400Regular.ttf", Caveat, Cousine];
+    private static readonly string[] Others =
+    [
+        NotoSans,
+        SourceSerif,
+        "NotoSansHebrew_400Regular.ttf",
+        "NotoSansArabic_400Regular.ttf",
+        Caveat,
+        Cousine,
+    ];
 
     /// <summary>
     /// Contextual alternates are off: they look across blanks, so that a line by itself would be set wider or narrower
@@ -78,7 +86,9 @@ public sealed class FontShelf : ITextShaper, IDisposable
         var x = run.X;
         foreach (var part in Directions.InVisualOrder(Itemise(run.Face, run.Text, levels), p => p.Level))
         {
-            x += part.Face is null ? TabEm * run.SizePt : Draw(canvas, paint, part, run.Text.Substring(part.Start, part.Length), x, run);
+            x += part.Face is null
+                ? TabEm * run.SizePt
+                : Draw(canvas, paint, part, run.Text.Substring(part.Start, part.Length), x, run);
         }
     }
 
@@ -87,17 +97,26 @@ public sealed class FontShelf : ITextShaper, IDisposable
     {
         ArgumentNullException.ThrowIfNull(text);
         var chain = _chains[face];
-        var lacking = text.EnumerateRunes().Where(r => !Rune.IsWhiteSpace(r) && !Rune.IsControl(r) && !chain[0].Has(r.Value)).Distinct().ToList();
+        var lacking = text.EnumerateRunes()
+            .Where(r => !Rune.IsWhiteSpace(r) && !Rune.IsControl(r) && !chain[0].Has(r.Value))
+            .Distinct()
+            .ToList();
         return (
             [.. lacking.Where(r => chain.Any(f => f.Has(r.Value))).Select(r => r.ToString())],
-            [.. lacking.Where(r => !chain.Any(f => f.Has(r.Value))).Select(r => r.ToString())]);
+            [.. lacking.Where(r => !chain.Any(f => f.Has(r.Value))).Select(r => r.ToString())]
+        );
     }
 
     /// <summary>Which shipped face each letter of a text is taken from, by file name; for checks.</summary>
     public IReadOnlyList<(string Text, string File)> Sources(Typeface face, string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        return [.. Itemise(face, text, default).Where(p => p.Face is not null).Select(p => (text.Substring(p.Start, p.Length), p.Face!.File))];
+        return
+        [
+            .. Itemise(face, text, default)
+                .Where(p => p.Face is not null)
+                .Select(p => (text.Substring(p.Start, p.Length), p.Face!.File)),
+        ];
     }
 
     /// <summary>Width in points of one line.</summary>
@@ -183,7 +202,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
     private List<Part> Itemise(Typeface face, string text, ImmutableArray<byte> levels)
     {
         var (parts, chain) = (new List<Part>(), _chains[face]);
-        for (var at = 0; at < text.Length;)
+        for (var at = 0; at < text.Length; )
         {
             var length = StringInfo.GetNextTextElementLength(text, at);
             var level = levels.IsDefault ? (byte)0 : levels[at];
@@ -203,7 +222,10 @@ public sealed class FontShelf : ITextShaper, IDisposable
         return parts;
     }
 
-    /// <summary>The first face that has a letter with all its marks, composed where Unicode composes them; else the first that has the letter.</summary>
+    /// <summary>
+    /// The first face that has a letter with all its marks, composed where Unicode composes them; else the first that
+    /// has the letter.
+    /// </summary>
     private static LoadedFace FaceOf(LoadedFace[] chain, ReadOnlySpan<char> letter)
     {
         if (letter.Length == 1 && chain[0].Has(letter[0]))
@@ -237,7 +259,8 @@ public sealed class FontShelf : ITextShaper, IDisposable
         public LoadedFace(string file)
         {
             File = file;
-            using var stream = typeof(FontShelf).Assembly.GetManifestResourceStream($"Fonts/{file}")
+            using var stream =
+                typeof(FontShelf).Assembly.GetManifestResourceStream($"Fonts/{file}")
                 ?? throw new InvalidOperationException($"The face {file} is not in the program.");
             _data = SKData.Create(stream);
             _skia = SKTypeface.FromData(_data);
@@ -249,7 +272,10 @@ public sealed class FontShelf : ITextShaper, IDisposable
             HarfBuzz.SetScale(UnitsPerEm, UnitsPerEm);
             HarfBuzz.SetFunctionsOpenType();
             using var font = At(UnitsPerEm);
-            Metrics = new FaceMetrics(-font.Metrics.Ascent / (double)UnitsPerEm, font.Metrics.Descent / (double)UnitsPerEm);
+            Metrics = new FaceMetrics(
+                -font.Metrics.Ascent / (double)UnitsPerEm,
+                font.Metrics.Descent / (double)UnitsPerEm
+            );
         }
 
         public string File { get; }
@@ -262,17 +288,26 @@ public sealed class FontShelf : ITextShaper, IDisposable
 
         /// <summary>Blanks and signs that only steer are never drawn, so every face has them.</summary>
         public bool Has(int rune) =>
-            rune is ' ' or '\t' or '\u00A0' or '\u00AD' or '\uFEFF' or (>= 0x200B and <= 0x200F) or (>= 0x202A and <= 0x202E) or (>= 0x2060 and <= 0x206F)
-                or (>= 0xFE00 and <= 0xFE0F)
+            rune
+                is ' '
+                    or '\t'
+                    or '\u00A0'
+                    or '\u00AD'
+                    or '\uFEFF'
+                    or (>= 0x200B and <= 0x200F)
+                    or (>= 0x202A and <= 0x202E)
+                    or (>= 0x2060 and <= 0x206F)
+                    or (>= 0xFE00 and <= 0xFE0F)
             || HarfBuzz.TryGetNominalGlyph((uint)rune, out _);
 
-        public SKFont At(double size) => new(_skia, (float)size)
-        {
-            Subpixel = true,
-            LinearMetrics = true,
-            Hinting = SKFontHinting.None,
-            Edging = SKFontEdging.Antialias,
-        };
+        public SKFont At(double size) =>
+            new(_skia, (float)size)
+            {
+                Subpixel = true,
+                LinearMetrics = true,
+                Hinting = SKFontHinting.None,
+                Edging = SKFontEdging.Antialias,
+            };
 
         public void Dispose()
         {

@@ -15,7 +15,17 @@ public static class AlbumMaking
 
     /// <summary>A new album. A unit takes facing pages (two faces) or one page each.</summary>
     public static Album Make(
-        string name, AlbumCalendar calendar, int units, int facesPerUnit, IReadOnlyList<PageDesign> designs, MeasureSystem measures, Guid keeperId, Instant now, PageSchool school = PageSchool.Spread, Func<PageDesign, Protector>? asProtector = null)
+        string name,
+        AlbumCalendar calendar,
+        int units,
+        int facesPerUnit,
+        IReadOnlyList<PageDesign> designs,
+        MeasureSystem measures,
+        Guid keeperId,
+        Instant now,
+        PageSchool school = PageSchool.Spread,
+        Func<PageDesign, Protector>? asProtector = null
+    )
     {
         ArgumentNullException.ThrowIfNull(calendar);
         ArgumentNullException.ThrowIfNull(designs);
@@ -31,7 +41,10 @@ public static class AlbumMaking
 
         if (designs.Select(d => d.Body).Distinct().Count() > 1)
         {
-            throw new RuleException("The chosen page designs are of different page bodies; one album holds one size of page. Nothing was made.");
+            throw new RuleException(
+                "The chosen page designs are of different page bodies; one album holds one size of page. Nothing "
+                    + "was made."
+            );
         }
 
         if (facesPerUnit is not (1 or 2))
@@ -41,7 +54,9 @@ public static class AlbumMaking
 
         if (school == PageSchool.Leaf && facesPerUnit != 2)
         {
-            throw new RuleException("The two faces of one leaf are two pages; one page each is another way. Nothing was made.");
+            throw new RuleException(
+                "The two faces of one leaf are two pages; one page each is another way. Nothing was made."
+            );
         }
 
         if (calendar.Kind != AlbumKind.DocumentedDay && units is < 1 or > MostUnits)
@@ -60,7 +75,10 @@ public static class AlbumMaking
             FacesPerUnit = facesPerUnit,
             School = school,
             MadeAt = now,
-            Protectors = [.. designs.Select((d, i) => AlbumProtector.From((asProtector ?? Protector.Unmeasured)(d), i))],
+            Protectors =
+            [
+                .. designs.Select((d, i) => AlbumProtector.From((asProtector ?? Protector.Unmeasured)(d), i)),
+            ],
         };
         album.WriteCalendar(calendar.Checked());
         foreach (var dates in album.ReadCalendar().FirstUnits(units))
@@ -95,7 +113,13 @@ public static class AlbumMaking
         return unit;
     }
 
-    public static AlbumLeaf Leaf(Guid protectorId, int ordinal) => new() { Id = Guid.CreateVersion7(), Ordinal = ordinal, ProtectorId = protectorId };
+    public static AlbumLeaf Leaf(Guid protectorId, int ordinal) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(),
+            Ordinal = ordinal,
+            ProtectorId = protectorId,
+        };
 
     public static void Give(AlbumLeaf leaf, LeafSide side, Guid? unitId)
     {

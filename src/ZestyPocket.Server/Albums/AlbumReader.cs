@@ -17,18 +17,21 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
     public IQueryable<Album> Mine => db.Albums.Where(a => a.KeeperId == keeper.Id && a.PutAwayAt == null);
 
     public async Task<Album> RequireAsync(Guid id, CancellationToken cancel) =>
-        await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel) ?? throw new MissingException("The album");
+        await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel)
+        ?? throw new MissingException("The album");
 
     public async Task<IReadOnlyList<AlbumSummary>> ShelfAsync(CancellationToken cancel)
     {
-        var rows = await Mine.OrderBy(a => a.MadeAt).Select(a => new
-        {
-            Album = a,
-            Weeks = a.Units.Count,
-            First = a.Units.Min(u => (NodaTime.LocalDate?)u.FirstDay),
-            Last = a.Units.Max(u => (NodaTime.LocalDate?)u.LastDay),
-            Photos = db.Photos.Count(p => p.AlbumId == a.Id && p.Verdict != Verdict.Leave),
-        }).ToListAsync(cancel);
+        var rows = await Mine.OrderBy(a => a.MadeAt)
+            .Select(a => new
+            {
+                Album = a,
+                Weeks = a.Units.Count,
+                First = a.Units.Min(u => (NodaTime.LocalDate?)u.FirstDay),
+                Last = a.Units.Max(u => (NodaTime.LocalDate?)u.LastDay),
+                Photos = db.Photos.Count(p => p.AlbumId == a.Id && p.Verdict != Verdict.Leave),
+            })
+            .ToListAsync(cancel);
         return
         [
             .. rows.Select(r => new AlbumSummary(
@@ -36,11 +39,14 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
                 r.Album.Name,
                 r.Album.ReadCalendar().Kind,
                 r.Album.FirstDay,
-                r.First is { } first && r.Last is { } last ? SpanLabel.Of(first, last, r.Album.ReadCalendar().Style.Order) : string.Empty,
+                r.First is { } first && r.Last is { } last
+                    ? SpanLabel.Of(first, last, r.Album.ReadCalendar().Style.Order)
+                    : string.Empty,
                 r.Weeks,
                 r.Photos,
                 MeasureText.Show(new Size(r.Album.BodyWidth, r.Album.BodyHeight), r.Album.Measures),
-                r.Album.Demo != DemoState.None)),
+                r.Album.Demo != DemoState.None
+            )),
         ];
     }
 
@@ -48,7 +54,13 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
     /// A stretch of an album: so many units from one on, without those left out. Throws when there are more than
     /// <paramref name="most"/> or the first one is not the album's.
     /// </summary>
-    public async Task<IReadOnlyList<Guid>> StretchAsync(Guid albumId, Guid from, int count, int most, CancellationToken cancel)
+    public async Task<IReadOnlyList<Guid>> StretchAsync(
+        Guid albumId,
+        Guid from,
+        int count,
+        int most,
+        CancellationToken cancel
+    )
     {
         await RequireAsync(albumId, cancel);
         if (count < 1 || count > most)
@@ -56,33 +68,70 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             throw new RuleException($"Choose 1 to {most} parts of the album at once.");
         }
 
-        var first = await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel) ?? throw new MissingException("That part of the album");
-        return await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut).OrderBy(u => u.Ordinal).Take(count).Select(u => u.Id).ToListAsync(cancel);
+        var first =
+            await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel)
+            ?? throw new MissingException("That part of the album");
+        return await db
+            .Units.AsNoTracking()
+            .Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut)
+            .OrderBy(u => u.Ordinal)
+            .Take(count)
+            .Select(u => u.Id)
+            .ToListAsync(cancel);
     }
 
     public async Task<AlbumView> ViewAsync(Guid id, CancellationToken cancel)
     {
         var album = await RequireAsync(id, cancel);
         // The documents themselves are not needed for the tape, only the columns beside them.
-        var units = await db.Units.Where(u => u.AlbumId == id).OrderBy(u => u.Ordinal)
+        var units = await db
+            .Units.Where(u => u.AlbumId == id)
+            .OrderBy(u => u.Ordinal)
             .Select(u => new
             {
                 u.Id,
                 u.Revision,
                 u.CardsTold,
                 u.PiecesPlaced,
-                Photos = db.Photos.Where(p => p.AlbumId == id && p.UnitId == u.Id && p.Verdict != Verdict.Leave).Take(UnitSummary.MostCounted).Count(),
-                Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name),
-            }).ToListAsync(cancel);
-        var withoutUnit = await db.Photos.CountAsync(p => p.AlbumId == id && p.UnitId == null && p.Verdict != Verdict.Leave, cancel);
+                Photos = db
+                    .Photos.Where(p => p.AlbumId == id && p.UnitId == u.Id && p.Verdict != Verdict.Leave)
+                    .Take(UnitSummary.MostCounted)
+                    .Count(),
+                Dates = new UnitDates(
+                    u.Kind,
+                    u.FirstDay,
+                    u.LastDay,
+                    u.Year,
+                    u.FirstNumber,
+                    u.LastNumber,
+                    u.FirstOccurrence,
+                    u.LastOccurrence,
+                    u.LeftOut,
+                    u.Name
+                ),
+            })
+            .ToListAsync(cancel);
+        var withoutUnit = await db.Photos.CountAsync(
+            p => p.AlbumId == id && p.UnitId == null && p.Verdict != Verdict.Leave,
+            cancel
+        );
         var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
 
         var makes = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector());
         var pockets = leaves
-            .SelectMany(l => new[] { (Unit: l.FrontUnitId, Leaf: l, Side: LeafSide.Front), (Unit: l.BackUnitId, Leaf: l, Side: LeafSide.Back) })
+            .SelectMany(l =>
+                new[]
+                {
+                    (Unit: l.FrontUnitId, Leaf: l, Side: LeafSide.Front),
+                    (Unit: l.BackUnitId, Leaf: l, Side: LeafSide.Back),
+                }
+            )
             .Where(f => f.Unit is not null)
             .GroupBy(f => f.Unit!.Value)
-            .ToDictionary(g => g.Key, g => g.Sum(f => makes[f.Leaf.ProtectorId].Altered(f.Leaf.ReadForm()).Design.Face(f.Side).Count));
+            .ToDictionary(
+                g => g.Key,
+                g => g.Sum(f => makes[f.Leaf.ProtectorId].Altered(f.Leaf.ReadForm()).Design.Face(f.Side).Count)
+            );
 
         var calendar = album.ReadCalendar();
         var dates = units.ConvertAll(u => u.Dates);
@@ -94,11 +143,28 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             album.FirstDay,
             album.Measures,
             SizeView.Of(new Size(album.BodyWidth, album.BodyHeight), album.Measures),
-            [.. album.Protectors.Where(p => !p.Gone || leaves.Exists(l => l.ProtectorId == p.Id)).OrderBy(p => p.Ordinal).Select(p => View(p, album.Measures, leaves.Count(l => l.ProtectorId == p.Id)))],
+            [
+                .. album
+                    .Protectors.Where(p => !p.Gone || leaves.Exists(l => l.ProtectorId == p.Id))
+                    .OrderBy(p => p.Ordinal)
+                    .Select(p => View(p, album.Measures, leaves.Count(l => l.ProtectorId == p.Id))),
+            ],
             [
                 .. units.Select(u => new UnitSummary(
-                    u.Id, u.Revision, u.Dates.Title(calendar.Style), Mark(u.Dates), u.Dates.Span(calendar.Style), u.Dates.First, u.Dates.Last, u.Dates.Weight, u.Dates.LeftOut,
-                    u.Photos, u.CardsTold, u.PiecesPlaced, pockets.GetValueOrDefault(u.Id))),
+                    u.Id,
+                    u.Revision,
+                    u.Dates.Title(calendar.Style),
+                    Mark(u.Dates),
+                    u.Dates.Span(calendar.Style),
+                    u.Dates.First,
+                    u.Dates.Last,
+                    u.Dates.Weight,
+                    u.Dates.LeftOut,
+                    u.Photos,
+                    u.CardsTold,
+                    u.PiecesPlaced,
+                    pockets.GetValueOrDefault(u.Id)
+                )),
             ],
             withoutUnit,
             dates.Count > 0 && calendar.Beyond(dates, atEnd: false) is not null,
@@ -106,9 +172,11 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             calendar.Style.Order,
             calendar.Style.Clock,
             album.School,
-            album.FacesPerUnit);
+            album.FacesPerUnit
+        );
 
-        string Mark(UnitDates unit) => unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
+        string Mark(UnitDates unit) =>
+            unit.Kind == UnitKind.Hour ? SpanLabel.Hour(unit.FirstNumber, calendar.Style.Clock) : unit.Numbers;
     }
 
     private static ProtectorView View(AlbumProtector row, MeasureSystem system, int inUse)
@@ -122,10 +190,17 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             MeasureText.Exact(protector.RingStrip, system),
             MeasureText.Exact(protector.Ease, system),
             [
-                .. protector.Design.Pockets.Concat(protector.Design.OfBack ?? []).Select(p => p.Nominal).Distinct().Select(nominal => new ClearSizeView(
-                    nominal.ToString(),
-                    protector.ClearSizes.TryGetValue(nominal, out var clear) ? MeasureText.Exact(clear, system) : null,
-                    MeasureText.Show(protector.CutSize(nominal), system))),
+                .. protector
+                    .Design.Pockets.Concat(protector.Design.OfBack ?? [])
+                    .Select(p => p.Nominal)
+                    .Distinct()
+                    .Select(nominal => new ClearSizeView(
+                        nominal.ToString(),
+                        protector.ClearSizes.TryGetValue(nominal, out var clear)
+                            ? MeasureText.Exact(clear, system)
+                            : null,
+                        MeasureText.Show(protector.CutSize(nominal), system)
+                    )),
             ],
             protector.Design.Pockets.Length,
             row.Stock,
@@ -135,8 +210,14 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             protector.Form.Rings,
             MeasureText.Exact(protector.Form.Thickness, MeasureSystem.Millimetres),
             protector.Form.Holes is { } holes
-                ? new HolesView(holes.Name, MeasureText.Exact(holes.FromEdge, system), MeasureText.Exact(holes.Diameter, system), [.. holes.FromTop(protector.Outer.Height).Select(t => MeasureText.Exact(t, system))])
+                ? new HolesView(
+                    holes.Name,
+                    MeasureText.Exact(holes.FromEdge, system),
+                    MeasureText.Exact(holes.Diameter, system),
+                    [.. holes.FromTop(protector.Outer.Height).Select(t => MeasureText.Exact(t, system))]
+                )
                 : null,
-            protector.Design.Body.ToString());
+            protector.Design.Body.ToString()
+        );
     }
 }

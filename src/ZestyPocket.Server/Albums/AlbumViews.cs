@@ -8,11 +8,21 @@ namespace ZestyPocket.Server.Albums;
 /// <summary>A size in EMU with its words.</summary>
 public sealed record SizeView(long Width, long Height, string Label)
 {
-    public static SizeView Of(Size size, MeasureSystem system) => new(size.Width.Emu, size.Height.Emu, MeasureText.Show(size, system));
+    public static SizeView Of(Size size, MeasureSystem system) =>
+        new(size.Width.Emu, size.Height.Emu, MeasureText.Show(size, system));
 }
 
 public sealed record AlbumSummary(
-    Guid Id, string Name, AlbumKind Kind, LocalDate FirstDay, string Span, int Units, int Photos, string Body, bool IsDemo);
+    Guid Id,
+    string Name,
+    AlbumKind Kind,
+    LocalDate FirstDay,
+    string Span,
+    int Units,
+    int Photos,
+    string Body,
+    bool IsDemo
+);
 
 public sealed record AlbumView(
     Guid Id,
@@ -30,11 +40,28 @@ public sealed record AlbumView(
     DateOrder DateOrder,
     HourClock Clock,
     PageSchool School,
-    int FacesPerUnit);
+    int FacesPerUnit
+);
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(
-    Guid Id, string DesignKey, string DesignName, string Outer, string RingStrip, string Ease, IReadOnlyList<ClearSizeView> ClearSizes, int Pockets, int? Stock, int InUse, bool Gone, LeafKind Kind, RingSide Rings, string Thickness, HolesView? Holes, string Body);
+    Guid Id,
+    string DesignKey,
+    string DesignName,
+    string Outer,
+    string RingStrip,
+    string Ease,
+    IReadOnlyList<ClearSizeView> ClearSizes,
+    int Pockets,
+    int? Stock,
+    int InUse,
+    bool Gone,
+    LeafKind Kind,
+    RingSide Rings,
+    string Thickness,
+    HolesView? Holes,
+    string Body
+);
 
 /// <summary>How a leaf is punched, as it can be written back.</summary>
 public sealed record HolesView(string Pattern, string FromEdge, string Diameter, IReadOnlyList<string> FromTop);
@@ -69,7 +96,8 @@ public sealed record UnitSummary(
     int Photos,
     int CardsTold,
     int PiecesPlaced,
-    int Pockets)
+    int Pockets
+)
 {
     /// <summary>A tape has room for no more: this number of photos stands for itself and all above.</summary>
     public const int MostCounted = 200;
@@ -104,7 +132,8 @@ public sealed record MakeAlbumRequest(
     int? FacesPerUnit = null,
     LocalTime? WakingFrom = null,
     LocalTime? WakingUntil = null,
-    PageSchool School = PageSchool.Spread);
+    PageSchool School = PageSchool.Spread
+);
 
 public sealed record RenameAlbumRequest(string Name);
 
@@ -113,18 +142,34 @@ public sealed record RenameAlbumRequest(string Name);
 /// <param name="Rings">At which side of the front it hangs.</param>
 /// <param name="Holes">How it is punched.</param>
 public sealed record MeasureProtectorRequest(
-    string Outer, string RingStrip, string Ease, IReadOnlyList<MeasuredPocket> Pockets, string? Thickness = null, RingSide? Rings = null, HolesRequest? Holes = null);
+    string Outer,
+    string RingStrip,
+    string Ease,
+    IReadOnlyList<MeasuredPocket> Pockets,
+    string? Thickness = null,
+    RingSide? Rings = null,
+    HolesRequest? Holes = null
+);
 
 /// <summary>
-/// How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole from
-/// the top of the leaf.
+/// How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole
+/// from the top of the leaf.
 /// </summary>
-public sealed record HolesRequest(string Pattern, string? FromEdge = null, string? Diameter = null, IReadOnlyList<string>? FromTop = null);
+public sealed record HolesRequest(
+    string Pattern,
+    string? FromEdge = null,
+    string? Diameter = null,
+    IReadOnlyList<string>? FromTop = null
+);
 
 /// <summary>The album after measuring, and what that means for pieces.</summary>
 /// <param name="Recut">Pieces in pockets that will be cut to another size.</param>
-/// <param name="Printed">Pieces that were printed already at another size than they would be cut to now, in words.</param>
+/// <param name="Printed">
+/// Pieces that were printed already at another size than they would be cut to now, in words.
+/// </param>
 public sealed record MeasuredAnswer(AlbumView Album, int Recut, IReadOnlyList<string> Printed);
 
-/// <summary>A pocket size and its measured clear size, both as written; an empty clear size means not measured.</summary>
+/// <summary>
+/// A pocket size and its measured clear size, both as written; an empty clear size means not measured.
+/// </summary>
 public sealed record MeasuredPocket(string Nominal, string Clear);

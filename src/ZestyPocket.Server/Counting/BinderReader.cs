@@ -17,7 +17,11 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
     public async Task<IReadOnlyList<BinderLeaf>> LeavesAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
-        var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == albumId).OrderBy(l => l.Ordinal).ToListAsync(cancel);
+        var leaves = await db
+            .Leaves.AsNoTracking()
+            .Where(l => l.AlbumId == albumId)
+            .OrderBy(l => l.Ordinal)
+            .ToListAsync(cancel);
         var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId).ToDictionaryAsync(u => u.Id, cancel);
         return Views(album, leaves, units);
     }
@@ -25,10 +29,17 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
     public async Task<LeafDetail> LeafAsync(Guid albumId, Guid leafId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
-        var leaves = await db.Leaves.AsNoTracking().Where(l => l.AlbumId == albumId).OrderBy(l => l.Ordinal).ToListAsync(cancel);
+        var leaves = await db
+            .Leaves.AsNoTracking()
+            .Where(l => l.AlbumId == albumId)
+            .OrderBy(l => l.Ordinal)
+            .ToListAsync(cancel);
         var leaf = leaves.Find(l => l.Id == leafId) ?? throw new MissingException("The leaf");
         var owners = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
-        var units = await db.Units.AsNoTracking().Where(u => owners.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
+        var units = await db
+            .Units.AsNoTracking()
+            .Where(u => owners.Contains(u.Id))
+            .ToDictionaryAsync(u => u.Id, cancel);
         var view = Views(album, leaves, units).Single(l => l.LeafId == leafId);
         var row = album.Protectors.Single(p => p.Id == leaf.ProtectorId);
         var (front, back) = (OpenFace.Of(leaf, LeafSide.Front, row), OpenFace.Of(leaf, LeafSide.Back, row));
@@ -47,19 +58,49 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
             front.Protector.Outer.Height.Emu,
             Face(front, back, leaf.FrontUnitId, leaf.BackUnitId),
             Face(back, front, leaf.BackUnitId, leaf.FrontUnitId),
-            ways ? [.. design.Face(LeafSide.Front).Where(CanBeFused).Select(p => new LeafWay($"Fuse {p.Nominal} (pocket {Number(front, p.Key)}) into two {Core.Counting.FusedOffers.HalfOf(p.Nominal)}", p.Key, null, null))] : [],
+            ways
+                ?
+                [
+                    .. design
+                        .Face(LeafSide.Front)
+                        .Where(CanBeFused)
+                        .Select(p => new LeafWay(
+                            $"Fuse {p.Nominal} (pocket {Number(front, p.Key)}) into two "
+                                + $"{Core.Counting.FusedOffers.HalfOf(p.Nominal)}",
+                            p.Key,
+                            null,
+                            null
+                        )),
+                ]
+                : [],
             ways && front.Form.Cut is null
-                ? [
-                    .. Ways(CutKeeps.Columns).Select(size => new LeafWay($"Keep {MeasureText.Show(size, album.Measures)} beside the rings", null, CutKeeps.Columns, MeasureText.Exact(size, album.Measures))),
-                    .. Ways(CutKeeps.Rows).Select(size => new LeafWay($"Keep the upper {MeasureText.Show(size, album.Measures)}", null, CutKeeps.Rows, MeasureText.Exact(size, album.Measures))),
+                ?
+                [
+                    .. Ways(CutKeeps.Columns)
+                        .Select(size => new LeafWay(
+                            $"Keep {MeasureText.Show(size, album.Measures)} beside the rings",
+                            null,
+                            CutKeeps.Columns,
+                            MeasureText.Exact(size, album.Measures)
+                        )),
+                    .. Ways(CutKeeps.Rows)
+                        .Select(size => new LeafWay(
+                            $"Keep the upper {MeasureText.Show(size, album.Measures)}",
+                            null,
+                            CutKeeps.Rows,
+                            MeasureText.Exact(size, album.Measures)
+                        )),
                 ]
                 : [],
             front.Form.IsAltered,
             view.Between ? view.Front.Title : null,
-            MeasureText.Show(front.Protector.Form.Thickness, MeasureSystem.Millimetres));
+            MeasureText.Show(front.Protector.Form.Thickness, MeasureSystem.Millimetres)
+        );
 
         string? FaceUrl(OpenUnit open, Piece piece) =>
-            faces.Of(open, piece, open.CutSizeOf(piece)) is { } face ? $"{UnitReader.FaceUrl(open, piece, face)}&ppi=48" : null;
+            faces.Of(open, piece, open.CutSizeOf(piece)) is { } face
+                ? $"{UnitReader.FaceUrl(open, piece, face)}&ppi=48"
+                : null;
 
         IEnumerable<Length> Ways(CutKeeps keeps) => Alterations.CutsOf(design, keeps, front.Protector.Form.Rings);
 
@@ -73,23 +114,35 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                         var bounds = p.Pocket.Bounds.Moved(x, y);
                         var piece = At(owner, p.Place);
                         return new LeafPocket(
-                            p.Pocket.Key, p.Number, Number(other, p.Pocket.Key), p.Pocket.Nominal.ToString(), bounds.X.Emu, bounds.Y.Emu, bounds.Width.Emu, bounds.Height.Emu,
+                            p.Pocket.Key,
+                            p.Number,
+                            Number(other, p.Pocket.Key),
+                            p.Pocket.Nominal.ToString(),
+                            bounds.X.Emu,
+                            bounds.Y.Emu,
+                            bounds.Width.Emu,
+                            bounds.Height.Emu,
                             piece is null ? null : UnitReader.Named(piece),
                             piece is null ? null : FaceUrl(opened[owner!.Value], piece),
                             face.Form.Stuck.Contains(p.Pocket.Key),
                             owner is { } id && contents.TryGetValue(id, out var own) && own.Clear.Contains(p.Place),
-                            piece is Keepsake { SeeThrough: true } || At(behind, p.Place with { Side = other.Side }) is Keepsake { SeeThrough: true });
+                            piece is Keepsake { SeeThrough: true }
+                                || At(behind, p.Place with { Side = other.Side }) is Keepsake { SeeThrough: true }
+                        );
                     }),
                 ],
                 [.. face.Protector.MarksOn(face.Side, face.Form).Select(MarkView.Of)],
                 [.. face.Protector.HolesOn(face.Side).Select(h => new PointView(h.X.Emu, h.Y.Emu))],
                 face.Protector.RingStripX(face.Side).Emu,
                 face.Protector.RingStrip.Emu,
-                face.Protector.Form.Holes?.Diameter.Emu ?? 0);
+                face.Protector.Form.Holes?.Diameter.Emu ?? 0
+            );
         }
 
         Piece? At(Guid? owner, PocketPlace place) =>
-            owner is { } id && contents.TryGetValue(id, out var content) && content.At(place) is { } lies ? content.Find(lies.PieceId) : null;
+            owner is { } id && contents.TryGetValue(id, out var content) && content.At(place) is { } lies
+                ? content.Find(lies.PieceId)
+                : null;
     }
 
     private static bool CanBeFused(Pocket pocket)
@@ -98,38 +151,76 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
         return half.Width >= Alterations.Narrowest && half.Height >= Alterations.Narrowest;
     }
 
-    private static int? Number(OpenFace face, string key) => face.Pockets.Where(p => p.Pocket.Key == key).Select(p => (int?)p.Number).FirstOrDefault();
+    private static int? Number(OpenFace face, string key) =>
+        face.Pockets.Where(p => p.Pocket.Key == key).Select(p => (int?)p.Number).FirstOrDefault();
 
     private static List<BinderLeaf> Views(Album album, List<AlbumLeaf> leaves, Dictionary<Guid, AlbumUnit> units)
     {
         var style = album.ReadCalendar().Style;
         var titles = units.ToDictionary(u => u.Key, u => u.Value.ReadDates().Title(style));
         // How many pieces lie on each face, from each content read once.
-        var placed = units.Values.Where(u => u.PiecesPlaced > 0).SelectMany(u => u.Read().Placements)
-            .GroupBy(p => new FaceOfLeaf(p.Place.LeafId, p.Place.Side)).ToDictionary(g => g.Key, g => g.Count());
+        var placed = units
+            .Values.Where(u => u.PiecesPlaced > 0)
+            .SelectMany(u => u.Read().Placements)
+            .GroupBy(p => new FaceOfLeaf(p.Place.LeafId, p.Place.Side))
+            .ToDictionary(g => g.Key, g => g.Count());
         var makes = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector());
         var page = new Size(album.BodyWidth, album.BodyHeight);
-        var usual = album.Protectors.OrderBy(p => p.Ordinal).Select(p => makes[p.Id]).First(p => p.Form.Kind == LeafKind.Pockets && p.Design.Body == page);
+        var usual = album
+            .Protectors.OrderBy(p => p.Ordinal)
+            .Select(p => makes[p.Id])
+            .First(p => p.Form.Kind == LeafKind.Pockets && p.Design.Body == page);
         var seen = new HashSet<Guid>();
         return
         [
-            .. leaves.Select((leaf, i) =>
-            {
-                var form = leaf.ReadForm();
-                var protector = makes[leaf.ProtectorId].Altered(form);
-                // In the leaf school the first leaf of a part is the one it stands on.
-                var first = leaf.FrontUnitId is { } unit && seen.Add(unit);
-                var between = leaf.FrontUnitId is { } front && leaf.BackUnitId == front && !(album.School == PageSchool.Leaf && first);
-                return new BinderLeaf(
-                    leaf.Id, leaf.Revision, i + 1, protector.Form.Kind, leaf.ProtectorId, protector.Design.Name,
-                    UnitReader.NoteOf(protector, usual.Outer, album.Measures),
-                    form.Tab?.Words, form.Tab?.Place ?? 0, between,
-                    (double)protector.WidthInAlbum.Emu / usual.Outer.Width.Emu, (double)protector.Outer.Height.Emu / usual.Outer.Height.Emu,
-                    Face(leaf.Id, LeafSide.Front, leaf.FrontUnitId, i == 0 ? "title page" : "empty", protector),
-                    Face(leaf.Id, LeafSide.Back, leaf.BackUnitId, i == leaves.Count - 1 ? "end page" : "empty", protector),
-                    [.. protector.Design.Face(LeafSide.Front).Select(p => new PocketShape(p.Key, p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu))],
-                    protector.Design.Body.Width.Emu, protector.Design.Body.Height.Emu);
-            }),
+            .. leaves.Select(
+                (leaf, i) =>
+                {
+                    var form = leaf.ReadForm();
+                    var protector = makes[leaf.ProtectorId].Altered(form);
+                    // In the leaf school the first leaf of a part is the one it stands on.
+                    var first = leaf.FrontUnitId is { } unit && seen.Add(unit);
+                    var between =
+                        leaf.FrontUnitId is { } front
+                        && leaf.BackUnitId == front
+                        && !(album.School == PageSchool.Leaf && first);
+                    return new BinderLeaf(
+                        leaf.Id,
+                        leaf.Revision,
+                        i + 1,
+                        protector.Form.Kind,
+                        leaf.ProtectorId,
+                        protector.Design.Name,
+                        UnitReader.NoteOf(protector, usual.Outer, album.Measures),
+                        form.Tab?.Words,
+                        form.Tab?.Place ?? 0,
+                        between,
+                        (double)protector.WidthInAlbum.Emu / usual.Outer.Width.Emu,
+                        (double)protector.Outer.Height.Emu / usual.Outer.Height.Emu,
+                        Face(leaf.Id, LeafSide.Front, leaf.FrontUnitId, i == 0 ? "title page" : "empty", protector),
+                        Face(
+                            leaf.Id,
+                            LeafSide.Back,
+                            leaf.BackUnitId,
+                            i == leaves.Count - 1 ? "end page" : "empty",
+                            protector
+                        ),
+                        [
+                            .. protector
+                                .Design.Face(LeafSide.Front)
+                                .Select(p => new PocketShape(
+                                    p.Key,
+                                    p.Bounds.X.Emu,
+                                    p.Bounds.Y.Emu,
+                                    p.Bounds.Width.Emu,
+                                    p.Bounds.Height.Emu
+                                )),
+                        ],
+                        protector.Design.Body.Width.Emu,
+                        protector.Design.Body.Height.Emu
+                    );
+                }
+            ),
         ];
 
         BinderFace Face(Guid leafId, LeafSide side, Guid? unitId, string otherwise, Protector protector)

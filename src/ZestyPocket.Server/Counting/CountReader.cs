@@ -18,7 +18,8 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
     /// <summary>Type people read without effort on a card. Common practice.</summary>
     private const double Comfortable = 9;
 
-    public async Task<CountView> CountAsync(Guid unitId, CancellationToken cancel) => await CountAsync(await opener.OpenAsync(unitId, cancel), cancel);
+    public async Task<CountView> CountAsync(Guid unitId, CancellationToken cancel) =>
+        await CountAsync(await opener.OpenAsync(unitId, cancel), cancel);
 
     /// <summary>Counts several units of an album, in the order asked for.</summary>
     public async Task<IReadOnlyList<CountView>> CountAsync(IReadOnlyList<Guid> unitIds, CancellationToken cancel)
@@ -39,22 +40,47 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         var placed = pockets.Count(p => open.Content.At(p.Place) is not null);
         var (missing, free) = (Math.Max(0, wants.Count - pockets.Count), Math.Max(0, pockets.Count - wants.Count));
         var leaves = await LeavesAsync(open, cancel);
-        var wanted = wants.GroupBy(w => (w.Name, w.Kind)).Select(g => new WantedView(g.Key.Name, g.Key.Kind, g.Count())).OrderBy(w => w.Kind).ThenByDescending(w => w.Count).ToList();
+        var wanted = wants
+            .GroupBy(w => (w.Name, w.Kind))
+            .Select(g => new WantedView(g.Key.Name, g.Key.Kind, g.Count()))
+            .OrderBy(w => w.Kind)
+            .ThenByDescending(w => w.Count)
+            .ToList();
         return new CountView(
-            open.Unit.Id, open.Unit.Revision, open.Title, open.Dates.Span(open.Calendar.Style), Sum(wanted, wants.Count, pockets.Count), wants.Count, pockets.Count, placed, missing, free,
+            open.Unit.Id,
+            open.Unit.Revision,
+            open.Title,
+            open.Dates.Span(open.Calendar.Style),
+            Sum(wanted, wants.Count, pockets.Count),
+            wants.Count,
+            pockets.Count,
+            placed,
+            missing,
+            free,
             wanted,
             [
-                .. pockets.GroupBy(p => p.Face.Protector.CutSize(p.Pocket)).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.SquareInches)
-                    .Select(g => new PocketsView(MeasureText.Show(g.Key, open.Album.Measures), g.Count(), g.Count(p => open.Content.At(p.Place) is null))),
+                .. pockets
+                    .GroupBy(p => p.Face.Protector.CutSize(p.Pocket))
+                    .OrderByDescending(g => g.Count())
+                    .ThenBy(g => g.Key.SquareInches)
+                    .Select(g => new PocketsView(
+                        MeasureText.Show(g.Key, open.Album.Measures),
+                        g.Count(),
+                        g.Count(p => open.Content.At(p.Place) is null)
+                    )),
             ],
             leaves,
             open.Dates.LeftOut ? [] : await moves.OfAsync(open, leaves, missing, free, cancel),
             open.Content.Clear.Length,
             open.Faces.Count(f => f.Pockets.Any()),
-            open.Faces.Count(f => f.Pockets.Any() && !open.Content.Placements.Any(p => p.Place.LeafId == f.Leaf.Id && p.Place.Side == f.Side)),
+            open.Faces.Count(f =>
+                f.Pockets.Any()
+                && !open.Content.Placements.Any(p => p.Place.LeafId == f.Leaf.Id && p.Place.Side == f.Side)
+            ),
             Hint(open, wants.Count),
             Followed(open, wants),
-            open.Content.KeepsItsPages);
+            open.Content.KeepsItsPages
+        );
     }
 
     /// <summary>
@@ -71,7 +97,9 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
 
         var butOne = faces.SkipLast(1).Sum(f => f.Pockets.Count());
         return pieces <= butOne
-            ? $"The pieces fill {NumberWords.Of(FacesFor(faces, pieces))} of {NumberWords.Of(faces.Count)} pages and the last stays without content: a full-size picture would fill it, or a favourite over several pockets."
+            ? $"The pieces fill {NumberWords.Of(FacesFor(faces, pieces))} of {NumberWords.Of(faces.Count)} pages "
+                + "and the last stays without content: a full-size picture would fill it, or a favourite over "
+                + "several pockets."
             : null;
 
         static int FacesFor(List<OpenFace> faces, int pieces)
@@ -96,9 +124,14 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
 
         var gap = GapOf(open, wants, formula);
         return new FollowedFormula(
-            formula.Id, formula.Name,
+            formula.Id,
+            formula.Name,
             gap.IsMet ? string.Empty : gap.Says(SpanLabel.Weekday(open.Dates.Last)),
-            gap.Beyond == 0 ? string.Empty : $"{NumberWords.Of(gap.Beyond)} {(gap.Beyond == 1 ? "piece goes" : "pieces go")} beyond it and onto a further leaf");
+            gap.Beyond == 0
+                ? string.Empty
+                : $"{NumberWords.Of(gap.Beyond)} {(gap.Beyond == 1 ? "piece goes" : "pieces go")} beyond it and "
+                    + "onto a further leaf"
+        );
     }
 
     /// <summary>What a part lacks of a formula.</summary>
@@ -112,7 +145,8 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
             open.Content.CardsOfWords.Count() + wants.Count(w => w.Kind == WantKind.Story),
             open.Content.HasTitle,
             wants.Count,
-            open.Faces.Sum(f => f.Pockets.Count()));
+            open.Faces.Sum(f => f.Pockets.Count())
+        );
     }
 
     /// <summary>How many pockets the pieces of a unit want, but for its untold stories.</summary>
@@ -123,50 +157,107 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         var inCollages = content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
         // Of a picture over several pockets each slice wants one; every other picture wants one, printed yet or not.
         var slices = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
-        return open.Photos.Keys.Count(id => !inCollages.Contains(id)) + slices.Count - slices.Select(p => p.PhotoId).Distinct().Count()
-            + content.Pieces.Count(p => p is Card or Collage or Keepsake { InEnvelope: false } || (p is PhotoPrint guest && !open.Photos.ContainsKey(guest.PhotoId)));
+        return open.Photos.Keys.Count(id => !inCollages.Contains(id))
+            + slices.Count
+            - slices.Select(p => p.PhotoId).Distinct().Count()
+            + content.Pieces.Count(p =>
+                p is Card or Collage or Keepsake { InEnvelope: false }
+                || (p is PhotoPrint guest && !open.Photos.ContainsKey(guest.PhotoId))
+            );
     }
 
-    /// <summary>Everything of a unit that wants a pocket, with the pockets of the album's designs it can go into.</summary>
+    /// <summary>
+    /// Everything of a unit that wants a pocket, with the pockets of the album's designs it can go into.
+    /// </summary>
     public async Task<IReadOnlyList<Want>> WantsAsync(OpenUnit open, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(open);
-        var cutsOf = open.Album.Protectors.Select(p => p.ToProtector()).Concat(open.Faces.Select(f => f.Protector))
-            .SelectMany(p => p.Design.Face(LeafSide.Front).Concat(p.Design.Face(LeafSide.Back)).Select(f => (f.Nominal, Cut: p.CutSize(f)))).Distinct().ToLookup(p => p.Nominal, p => p.Cut);
-        var sizes = cutsOf.SelectMany(c => c).Concat(cutsOf.Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half)).Select(c => FusedOffers.HalfOf(c.Key))).Distinct().ToList();
+        var cutsOf = open
+            .Album.Protectors.Select(p => p.ToProtector())
+            .Concat(open.Faces.Select(f => f.Protector))
+            .SelectMany(p =>
+                p.Design.Face(LeafSide.Front)
+                    .Concat(p.Design.Face(LeafSide.Back))
+                    .Select(f => (f.Nominal, Cut: p.CutSize(f)))
+            )
+            .Distinct()
+            .ToLookup(p => p.Nominal, p => p.Cut);
+        var sizes = cutsOf
+            .SelectMany(c => c)
+            .Concat(
+                cutsOf
+                    .Where(c => FusedOffers.HalfOf(c.Key) is var half && DesignDraft.BoughtSizes.Contains(half))
+                    .Select(c => FusedOffers.HalfOf(c.Key))
+            )
+            .Distinct()
+            .ToList();
         var ofPockets = SizesOfPockets(open);
         var wants = new List<Want>();
         var inCollages = open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
         var spanning = open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
-        foreach (var photo in open.Photos.Values.Where(p => !inCollages.Contains(p.Id) && spanning.TrueForAll(s => s.PhotoId != p.Id)))
+        foreach (
+            var photo in open.Photos.Values.Where(p =>
+                !inCollages.Contains(p.Id) && spanning.TrueForAll(s => s.PhotoId != p.Id)
+            )
+        )
         {
             var want = Want.Picture(photo.Pixels, sizes);
             wants.Add(open.Content.WishFor(photo.Id) is { } size ? want.Only(cutsOf[size].ToHashSet()) : want);
         }
 
         // A print from another unit stays where it is stuck.
-        wants.AddRange(open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is null && !open.Photos.ContainsKey(p.PhotoId) && open.PhotoOf(p.PhotoId) is not null)
-            .Select(p => open.CutSizeOf(p)).Select(cut => Want.Words(WantKind.Picture, "pictures stuck to others", [cut], _ => true)));
+        wants.AddRange(
+            open.Content.Pieces.OfType<PhotoPrint>()
+                .Where(p =>
+                    p.SpanId is null && !open.Photos.ContainsKey(p.PhotoId) && open.PhotoOf(p.PhotoId) is not null
+                )
+                .Select(p => open.CutSizeOf(p))
+                .Select(cut => Want.Words(WantKind.Picture, "pictures stuck to others", [cut], _ => true))
+        );
 
         // Each slice stays where it lies.
-        wants.AddRange(spanning.Select(s => open.CutSizeOf(s)).Select(cut => Want.Words(WantKind.Picture, "parts of large pictures", [cut], _ => true)));
+        wants.AddRange(
+            spanning
+                .Select(s => open.CutSizeOf(s))
+                .Select(cut => Want.Words(WantKind.Picture, "parts of large pictures", [cut], _ => true))
+        );
         wants.AddRange(open.Content.Pieces.OfType<Collage>().Select(c => Want.Together(c, sizes)));
         foreach (var card in open.Content.Pieces.OfType<Card>())
         {
             var style = PieceFaces.StyleOf(open, card);
             // Titles and patterns fit everywhere; computed rows are short.
-            var anywhere = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler || ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words);
+            var anywhere =
+                CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler
+                || ComputedCards.IsComputed(card.Kind)
+                || string.IsNullOrWhiteSpace(card.Words);
             var heading = ComputedCards.Heading(card.Kind) is not null;
             // Words that fit nowhere still want a pocket: the largest.
             var largest = ofPockets.MaxBy(s => s.SquareInches);
-            var name = CardStyle.RoleOf(card.Kind) == StyleRole.Title ? "title cards" : card.Kind == CardKind.Filler ? "filler cards" : "cards";
-            wants.Add(Want.Words(WantKind.Card, name, sizes, s => anywhere || s == largest || CardComposer.Fit(card.Words, style, s, fonts, heading).Fits));
+            var name =
+                CardStyle.RoleOf(card.Kind) == StyleRole.Title ? "title cards"
+                : card.Kind == CardKind.Filler ? "filler cards"
+                : "cards";
+            wants.Add(
+                Want.Words(
+                    WantKind.Card,
+                    name,
+                    sizes,
+                    s => anywhere || s == largest || CardComposer.Fit(card.Words, style, s, fonts, heading).Fits
+                )
+            );
         }
 
-        wants.AddRange(open.Content.Pieces.OfType<Keepsake>().Where(k => !k.InEnvelope).Select(k => Want.Flat(k, sizes)));
+        wants.AddRange(
+            open.Content.Pieces.OfType<Keepsake>().Where(k => !k.InEnvelope).Select(k => Want.Flat(k, sizes))
+        );
         foreach (var (needed, fewest) in await UntoldAsync(open, sizes, ofPockets, cancel))
         {
-            wants.AddRange(Enumerable.Repeat(Want.Words(WantKind.Story, "untold stories", sizes, s => needed[s] > 0 && needed[s] <= fewest), fewest));
+            wants.AddRange(
+                Enumerable.Repeat(
+                    Want.Words(WantKind.Story, "untold stories", sizes, s => needed[s] > 0 && needed[s] <= fewest),
+                    fewest
+                )
+            );
         }
 
         return wants;
@@ -180,20 +271,42 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         return (await UntoldAsync(open, ofPockets, ofPockets, cancel)).Sum(s => s.Fewest);
     }
 
-    /// <summary>A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.</summary>
+    /// <summary>
+    /// A sheet outside the pockets may take words too, but what they want is measured by pockets that can be chosen.
+    /// </summary>
     private static List<Size> SizesOfPockets(OpenUnit open) =>
-        [.. open.Album.Protectors.Select(p => p.ToProtector()).Where(p => p.Form.Kind == LeafKind.Pockets).SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f))).Distinct()];
+        [
+            .. open
+                .Album.Protectors.Select(p => p.ToProtector())
+                .Where(p => p.Form.Kind == LeafKind.Pockets)
+                .SelectMany(p => p.Design.Pockets.Select(f => p.CutSize(f)))
+                .Distinct(),
+        ];
 
     /// <summary>Untold stories, each with the cards it needs in each size and the fewest of them.</summary>
-    private async Task<List<(Dictionary<Size, int> Needed, int Fewest)>> UntoldAsync(OpenUnit open, List<Size> sizes, List<Size> ofPockets, CancellationToken cancel)
+    private async Task<List<(Dictionary<Size, int> Needed, int Fewest)>> UntoldAsync(
+        OpenUnit open,
+        List<Size> sizes,
+        List<Size> ofPockets,
+        CancellationToken cancel
+    )
     {
         var (first, last, albumId) = (open.Dates.First, open.Dates.Last, open.Album.Id);
-        var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= first && d <= last)).ToListAsync(cancel);
+        var stories = await db
+            .Stories.AsNoTracking()
+            .Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= first && d <= last))
+            .ToListAsync(cancel);
         var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
         var untold = new List<(Dictionary<Size, int>, int)>();
-        foreach (var story in stories.Where(s => s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty && s.Days[0] >= first))
+        foreach (
+            var story in stories.Where(s =>
+                s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty && s.Days[0] >= first
+            )
+        )
         {
-            var needed = sizes.Union(ofPockets).ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
+            var needed = sizes
+                .Union(ofPockets)
+                .ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
             untold.Add((needed, ofPockets.Select(s => needed[s]).Where(n => n > 0).DefaultIfEmpty(1).Min()));
         }
 
@@ -208,21 +321,31 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         foreach (var faces in open.Faces.GroupBy(f => f.Leaf.Id))
         {
             var leaf = faces.First().Leaf;
-            var otherId = faces.Count() == 2 ? null : faces.First().Side == LeafSide.Front ? leaf.BackUnitId : leaf.FrontUnitId;
-            var other = otherId is { } id ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel) : null;
-            views.Add(new LeafView(
-                leaf.Id,
-                leaf.Revision,
-                leaf.ProtectorId,
-                faces.First().Protector.Design.Name,
-                faces.Count(),
-                open.Content.Placements.Count(p => p.Place.LeafId == leaf.Id),
-                faces.Sum(f => f.Pockets.Count()),
-                faces.First().Protector.Form.Kind,
-                // Another design is no loss when nothing is locked on it here and nothing lies on its other face.
-                faces.First().Protector.Form.Kind == LeafKind.Pockets && !open.Content.HoldsOn(leaf.Id, locked: true) && other?.Read().HoldsOn(leaf.Id) != true,
-                faces.Count() == 2 && open.Faces.Count > 2,
-                other?.ReadDates().Title(open.Calendar.Style)));
+            var otherId =
+                faces.Count() == 2 ? null
+                : faces.First().Side == LeafSide.Front ? leaf.BackUnitId
+                : leaf.FrontUnitId;
+            var other = otherId is { } id
+                ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel)
+                : null;
+            views.Add(
+                new LeafView(
+                    leaf.Id,
+                    leaf.Revision,
+                    leaf.ProtectorId,
+                    faces.First().Protector.Design.Name,
+                    faces.Count(),
+                    open.Content.Placements.Count(p => p.Place.LeafId == leaf.Id),
+                    faces.Sum(f => f.Pockets.Count()),
+                    faces.First().Protector.Form.Kind,
+                    // Another design is no loss when nothing is locked on it here and nothing lies on its other face.
+                    faces.First().Protector.Form.Kind == LeafKind.Pockets
+                        && !open.Content.HoldsOn(leaf.Id, locked: true)
+                        && other?.Read().HoldsOn(leaf.Id) != true,
+                    faces.Count() == 2 && open.Faces.Count > 2,
+                    other?.ReadDates().Title(open.Calendar.Style)
+                )
+            );
         }
 
         return views;
@@ -230,11 +353,20 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
 
     private static string Sum(List<WantedView> wanted, int pieces, int pockets)
     {
-        var parts = wanted.Select(w => string.Create(CultureInfo.InvariantCulture, $"{w.Count} {(w.Count == 1 ? Singular(w.Name) : w.Name)}"));
-        var outcome = pieces > pockets ? $"{pieces - pockets} short" : pieces < pockets ? $"{pockets - pieces} free" : "it comes out even";
+        var parts = wanted.Select(w =>
+            string.Create(CultureInfo.InvariantCulture, $"{w.Count} {(w.Count == 1 ? Singular(w.Name) : w.Name)}")
+        );
+        var outcome =
+            pieces > pockets ? $"{pieces - pockets} short"
+            : pieces < pockets ? $"{pockets - pieces} free"
+            : "it comes out even";
         return pieces == 0
             ? string.Create(CultureInfo.InvariantCulture, $"Nothing yet; {pockets} pockets free.")
-            : string.Create(CultureInfo.InvariantCulture, $"{string.Join(" + ", parts)} = {pieces} {(pieces == 1 ? "piece" : "pieces")}; {pockets} {(pockets == 1 ? "pocket" : "pockets")}: {outcome}.");
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{string.Join(" + ", parts)} = {pieces} {(pieces == 1 ? "piece" : "pieces")}; {pockets} "
+                    + $"{(pockets == 1 ? "pocket" : "pockets")}: {outcome}."
+            );
     }
 
     private static string Singular(string name) => name == "untold stories" ? "untold story" : name.TrimEnd('s');

@@ -23,7 +23,19 @@ public sealed record PocketsView(string Size, int Count, int Free);
 /// <param name="MayChange">Nothing is locked on it and its other face is empty: it can have another design.</param>
 /// <param name="MayGo">Both faces are this part's: it can be taken out.</param>
 /// <param name="OtherSide">What its other face belongs to, when that is not this part.</param>
-public sealed record LeafView(Guid LeafId, int Revision, Guid ProtectorId, string Design, int Faces, int Placed, int Pockets, LeafKind Kind, bool MayChange, bool MayGo, string? OtherSide);
+public sealed record LeafView(
+    Guid LeafId,
+    int Revision,
+    Guid ProtectorId,
+    string Design,
+    int Faces,
+    int Placed,
+    int Pockets,
+    LeafKind Kind,
+    bool MayChange,
+    bool MayGo,
+    string? OtherSide
+);
 
 /// <summary>What to do about too many or too few pieces.</summary>
 public enum MoveKind
@@ -66,7 +78,15 @@ public enum MoveKind
 }
 
 /// <summary>A move with what it gains.</summary>
-public sealed record MoveView(MoveKind Kind, string Label, string Gain, Guid? PieceId = null, Guid? OtherId = null, Guid? LeafId = null, Guid? ProtectorId = null)
+public sealed record MoveView(
+    MoveKind Kind,
+    string Label,
+    string Gain,
+    Guid? PieceId = null,
+    Guid? OtherId = null,
+    Guid? LeafId = null,
+    Guid? ProtectorId = null
+)
 {
     public IReadOnlyList<Guid>? PhotoIds { get; init; }
 
@@ -120,7 +140,8 @@ public sealed record CountView(
     int EmptyFaces,
     string? Hint,
     FollowedFormula? Formula,
-    bool KeepsItsPages);
+    bool KeepsItsPages
+);
 
 /// <summary>A formula that a part follows.</summary>
 /// <param name="Missing">What is below its minimum, in words; empty when nothing is.</param>
@@ -130,13 +151,22 @@ public sealed record FollowedFormula(Guid Id, string Name, string Missing, strin
 /// <summary>Asks which pages hold it all, for a stretch of the album from one part on.</summary>
 /// <param name="From">The first part.</param>
 /// <param name="Count">How many parts.</param>
-/// <param name="Weights">What counts how much, when the keeper has moved the weights; a further way is offered then.</param>
+/// <param name="Weights">
+/// What counts how much, when the keeper has moved the weights; a further way is offered then.
+/// </param>
 public sealed record ChoosePagesRequest(Guid From, int Count, WeightsView? Weights = null);
 
 /// <summary>What counts how much in thousandths of a picture, see <see cref="ChoiceWeights"/>.</summary>
 public sealed record WeightsView(int Leaf, int EmptyPocket, int Crop, int Change, int Alter)
 {
-    public static WeightsView Usual { get; } = new(ChoiceWeights.Usual.Leaf, ChoiceWeights.Usual.EmptyPocket, ChoiceWeights.Usual.Crop, ChoiceWeights.Usual.Change, ChoiceWeights.Usual.Alter);
+    public static WeightsView Usual { get; } =
+        new(
+            ChoiceWeights.Usual.Leaf,
+            ChoiceWeights.Usual.EmptyPocket,
+            ChoiceWeights.Usual.Crop,
+            ChoiceWeights.Usual.Change,
+            ChoiceWeights.Usual.Alter
+        );
 
     public ChoiceWeights ToWeights() => new ChoiceWeights(Leaf, EmptyPocket, Crop, Change) { Alter = Alter }.Checked();
 }
@@ -181,11 +211,16 @@ public sealed record PageChoiceView(
     double Gap,
     IReadOnlyList<PartChoiceView> Parts,
     IReadOnlyList<LeafDesign> Standing,
-    IReadOnlyList<ExtraLeaves> Extra);
+    IReadOnlyList<ExtraLeaves> Extra
+);
 
 /// <summary>Does what a choice says, on the revisions of its parts.</summary>
 public sealed record TakePagesRequest(
-    IReadOnlyList<UnitAt> Units, IReadOnlyList<LeafDesign> Standing, IReadOnlyList<ExtraLeaves> Extra, bool? Preview = null);
+    IReadOnlyList<UnitAt> Units,
+    IReadOnlyList<LeafDesign> Standing,
+    IReadOnlyList<ExtraLeaves> Extra,
+    bool? Preview = null
+);
 
 /// <summary>A part of the album as it was looked at.</summary>
 public sealed record UnitAt(Guid UnitId, int Revision);
@@ -195,7 +230,12 @@ public sealed record UnitAt(Guid UnitId, int Revision);
 /// <param name="ProtectorId">A make that the album uses.</param>
 /// <param name="Make">Or one it may not use yet.</param>
 /// <param name="Preview">Only say what would change sides.</param>
-public sealed record AddLeafRequest(int Revision, Guid? ProtectorId = null, MakeRequest? Make = null, bool? Preview = null);
+public sealed record AddLeafRequest(
+    int Revision,
+    Guid? ProtectorId = null,
+    MakeRequest? Make = null,
+    bool? Preview = null
+);
 
 /// <summary>Where a leaf goes: its place from 0 among the leaves without it.</summary>
 public sealed record ChangeSchoolRequest(int Revision, ZestyPocket.Core.Pages.PageSchool School, bool? Preview = null);
@@ -211,9 +251,20 @@ public sealed record MoveLeafRequest(int Revision, int To, bool? Preview = null)
 /// <param name="Tab">An index tab; without words none.</param>
 /// <param name="Anew">A new leaf in place of an altered one.</param>
 /// <param name="Preview">Only say what would change.</param>
-public sealed record FormLeafRequest(int Revision, FuseRequest? Fuse = null, CutRequest? CutDown = null, StickRequest? Stick = null, TabRequest? Tab = null, bool? Anew = null, bool? Preview = null);
+public sealed record FormLeafRequest(
+    int Revision,
+    FuseRequest? Fuse = null,
+    CutRequest? CutDown = null,
+    StickRequest? Stick = null,
+    TabRequest? Tab = null,
+    bool? Anew = null,
+    bool? Preview = null
+);
 
-/// <summary>A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front shows it.</summary>
+/// <summary>
+/// A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front
+/// shows it.
+/// </summary>
 public sealed record FuseRequest(string PocketKey, bool? Upright = null, string? At = null);
 
 public sealed record CutRequest(CutKeeps Keeps, string Size);
@@ -237,23 +288,71 @@ public sealed record BinderFace(Guid? UnitId, string Title, int Placed, int Pock
 /// <param name="HeightShare">How tall it is, of the album's page.</param>
 /// <param name="Shapes">Its pockets as the front shows them, for a small picture.</param>
 public sealed record BinderLeaf(
-    Guid LeafId, int Revision, int Number, LeafKind Kind, Guid ProtectorId, string Design, string? Note, string? Tab, int TabPlace, bool Between, double WidthShare, double HeightShare, BinderFace Front, BinderFace Back, IReadOnlyList<PocketShape> Shapes, long BodyWidth, long BodyHeight);
+    Guid LeafId,
+    int Revision,
+    int Number,
+    LeafKind Kind,
+    Guid ProtectorId,
+    string Design,
+    string? Note,
+    string? Tab,
+    int TabPlace,
+    bool Between,
+    double WidthShare,
+    double HeightShare,
+    BinderFace Front,
+    BinderFace Back,
+    IReadOnlyList<PocketShape> Shapes,
+    long BodyWidth,
+    long BodyHeight
+);
 
 /// <summary>One leaf with all there is on both its faces.</summary>
 /// <param name="Fusible">Pockets that can be fused, with what comes of it.</param>
 /// <param name="Cuts">Ways to cut it down.</param>
 public sealed record LeafDetail(
-    BinderLeaf Leaf, long Width, long Height, LeafFaceDetail Front, LeafFaceDetail Back, IReadOnlyList<LeafWay> Fusible, IReadOnlyList<LeafWay> Cuts, bool Altered, string? UnitTitle, string Thickness);
+    BinderLeaf Leaf,
+    long Width,
+    long Height,
+    LeafFaceDetail Front,
+    LeafFaceDetail Back,
+    IReadOnlyList<LeafWay> Fusible,
+    IReadOnlyList<LeafWay> Cuts,
+    bool Altered,
+    string? UnitTitle,
+    string Thickness
+);
 
 /// <summary>A way to alter a leaf, in words, with the pocket or the size it is about.</summary>
 public sealed record LeafWay(string Label, string? PocketKey, CutKeeps? Keeps, string? Size);
 
-public sealed record LeafFaceDetail(IReadOnlyList<LeafPocket> Pockets, IReadOnlyList<MarkView> Marks, IReadOnlyList<PointView> Holes, long RingStripX, long RingStripWidth, long HoleWidth);
+public sealed record LeafFaceDetail(
+    IReadOnlyList<LeafPocket> Pockets,
+    IReadOnlyList<MarkView> Marks,
+    IReadOnlyList<PointView> Holes,
+    long RingStripX,
+    long RingStripWidth,
+    long HoleWidth
+);
 
 /// <summary>A pocket of one face with what lies in it.</summary>
 /// <param name="Number">The number of the pocket on its face, in reading order.</param>
 /// <param name="BehindNumber">The number of the pocket behind it on the other face; null where there is none.</param>
-public sealed record LeafPocket(string Key, int Number, int? BehindNumber, string Size, long X, long Y, long Width, long Height, string? Piece, string? FaceUrl, bool Stuck, bool LeftClear, bool SeeThrough);
+public sealed record LeafPocket(
+    string Key,
+    int Number,
+    int? BehindNumber,
+    string Size,
+    long X,
+    long Y,
+    long Width,
+    long Height,
+    string? Piece,
+    string? FaceUrl,
+    bool Stuck,
+    bool LeftClear,
+    bool SeeThrough
+);
 
 /// <summary>How many leaves of a design are owned; null when they never run out.</summary>
 public sealed record StockRequest(int? Stock);

@@ -12,8 +12,17 @@ using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Counting;
 
-/// <summary>Puts leaves in, takes them out, and does what a choice of pages says: each one edit over the whole binder.</summary>
-public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, History history, StoryEditor stories, ICurrentKeeper keeper)
+/// <summary>
+/// Puts leaves in, takes them out, and does what a choice of pages says: each one edit over the whole binder.
+/// </summary>
+public sealed class LeafEditor(
+    ZestyContext db,
+    Binder binder,
+    LeafMakes makes,
+    History history,
+    StoryEditor stories,
+    ICurrentKeeper keeper
+)
 {
     /// <summary>A leaf more for a unit, between its own pages. Both its faces are the unit's.</summary>
     public async Task<LeavesAnswer> AddAsync(Guid unitId, AddLeafRequest request, CancellationToken cancel)
@@ -21,41 +30,81 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         ArgumentNullException.ThrowIfNull(request);
         var (unit, _) = await binder.OpenAsync(unitId, request.Revision, "Put a leaf in", cancel);
         var before = BinderShot.Of(binder);
-        var protectorId = request.ProtectorId is { } known ? Require(known) : await makes.FindAsync(binder, request.Make ?? throw new RuleException("It was not said what kind of leaf to put in. Nothing was changed."), cancel);
+        var protectorId = request.ProtectorId is { } known
+            ? Require(known)
+            : await makes.FindAsync(
+                binder,
+                request.Make
+                    ?? throw new RuleException("It was not said what kind of leaf to put in. Nothing was changed."),
+                cancel
+            );
         Insert(unit, protectorId);
-        return await SaveAsync($"Put a leaf of {binder.DesignOf(protectorId).Name} in", [unit], before, request.Preview == true, cancel);
+        return await SaveAsync(
+            $"Put a leaf of {binder.DesignOf(protectorId).Name} in",
+            [unit],
+            before,
+            request.Preview == true,
+            cancel
+        );
     }
 
     /// <summary>Takes a leaf out whose faces both belong to the unit. What lay on it goes to the tray.</summary>
-    public async Task<LeavesAnswer> RemoveAsync(Guid unitId, int revision, Guid leafId, bool preview, CancellationToken cancel)
+    public async Task<LeavesAnswer> RemoveAsync(
+        Guid unitId,
+        int revision,
+        Guid leafId,
+        bool preview,
+        CancellationToken cancel
+    )
     {
         var (unit, _) = await binder.OpenAsync(unitId, revision, "Take a leaf out", cancel);
         var before = BinderShot.Of(binder);
         var leaf = binder.Leaves.Find(l => l.Id == leafId);
         if (leaf is null || leaf.FrontUnitId != unit.Id || leaf.BackUnitId != unit.Id)
         {
-            throw new RuleException("Only a leaf with both faces in this part of the album can be taken out: the other face belongs to a neighbour. Nothing was changed.");
+            throw new RuleException(
+                "Only a leaf with both faces in this part of the album can be taken out: the other face belongs to "
+                    + "a neighbour. Nothing was changed."
+            );
         }
 
         if (binder.FacesOf(unit) == 2)
         {
-            throw new RuleException("It is the only leaf of this part of the album: give it another page design instead. Nothing was changed.");
+            throw new RuleException(
+                "It is the only leaf of this part of the album: give it another page design instead. Nothing was "
+                    + "changed."
+            );
         }
 
         Remove(unit, leaf);
-        return await SaveAsync($"Took a leaf of {binder.DesignOf(leaf.ProtectorId).Name} out", [unit], before, preview, cancel);
+        return await SaveAsync(
+            $"Took a leaf of {binder.DesignOf(leaf.ProtectorId).Name} out",
+            [unit],
+            before,
+            preview,
+            cancel
+        );
     }
 
     /// <summary>
-    /// Moves a leaf to another place of the order, counted from 0 among the leaves without it. A leaf between the pages of
-    /// one part goes to the part it comes to lie in; one that carries two parts keeps its pockets, and the pages of the
-    /// parts are handed out anew in reading order, their pieces with them.
+    /// Moves a leaf to another place of the order, counted from 0 among the leaves without it. A leaf between the pages
+    /// of one part goes to the part it comes to lie in; one that carries two parts keeps its pockets, and the pages of
+    /// the parts are handed out anew in reading order, their pieces with them.
     /// </summary>
-    public async Task<LeavesAnswer> MoveAsync(Guid albumId, Guid leafId, MoveLeafRequest request, CancellationToken cancel)
+    public async Task<LeavesAnswer> MoveAsync(
+        Guid albumId,
+        Guid leafId,
+        MoveLeafRequest request,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(request);
         await binder.LoadAsync(albumId, cancel);
-        var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("That leaf is no longer in the binder. Nothing was changed: look at the leaves again.");
+        var leaf =
+            binder.Leaves.Find(l => l.Id == leafId)
+            ?? throw new RuleException(
+                "That leaf is no longer in the binder. Nothing was changed: look at the leaves again."
+            );
         await history.RequireAsync(leaf, request.Revision, "Move a leaf", cancel);
         var before = BinderShot.Of(binder);
         var from = binder.Leaves.IndexOf(leaf);
@@ -73,7 +122,10 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
             var host = to == 0 ? null : binder.Units.Find(u => u.Id == binder.Leaves[to - 1].BackUnitId);
             if (host is null)
             {
-                throw new RuleException("A leaf between pages stays between the pages of some part of the album: it cannot go before the first or behind the last. Nothing was changed.");
+                throw new RuleException(
+                    "A leaf between pages stays between the pages of some part of the album: it cannot go before "
+                        + "the first or behind the last. Nothing was changed."
+                );
             }
 
             if (host != home)
@@ -88,15 +140,32 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         binder.Leaves.Insert(to, leaf);
         binder.Lay([], u => binder.FacesOf(u) + more.GetValueOrDefault(u.Id));
         binder.ReadFaces();
-        return await SaveAsync($"Moved leaf {from + 1} to place {to + 1}", binder.Units.Where(u => before.Touches(u.Id, binder)).ToList() is { Count: > 0 } touched ? touched : [binder.Units[0]], before, request.Preview == true, cancel);
+        return await SaveAsync(
+            $"Moved leaf {from + 1} to place {to + 1}",
+            binder.Units.Where(u => before.Touches(u.Id, binder)).ToList() is { Count: > 0 } touched
+                ? touched
+                : [binder.Units[0]],
+            before,
+            request.Preview == true,
+            cancel
+        );
     }
 
     /// <summary>Does to a leaf what a keeper does with a heat tool, a knife, a tape or a tab.</summary>
-    public async Task<LeavesAnswer> FormAsync(Guid albumId, Guid leafId, FormLeafRequest request, CancellationToken cancel)
+    public async Task<LeavesAnswer> FormAsync(
+        Guid albumId,
+        Guid leafId,
+        FormLeafRequest request,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(request);
         await binder.LoadAsync(albumId, cancel);
-        var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("That leaf is no longer in the binder. Nothing was changed: look at the leaves again.");
+        var leaf =
+            binder.Leaves.Find(l => l.Id == leafId)
+            ?? throw new RuleException(
+                "That leaf is no longer in the binder. Nothing was changed: look at the leaves again."
+            );
         await history.RequireAsync(leaf, request.Revision, "Change a leaf", cancel);
         var before = BinderShot.Of(binder);
         var (form, protector) = (leaf.ReadForm(), binder.ProtectorOf(leaf.ProtectorId));
@@ -122,9 +191,12 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         await history.RequireAsync(binder.Album, request.Revision, "Change the pages of a week", cancel);
         if (binder.Album.FacesPerUnit != 2 || binder.Album.School == request.School || !Enum.IsDefined(request.School))
         {
-            throw new RuleException(binder.Album.School == request.School
-                ? "The album takes its pages that way already. Nothing was changed."
-                : "Only an album with two pages for each part has facing pages or leaves of its own. Nothing was changed.");
+            throw new RuleException(
+                binder.Album.School == request.School
+                    ? "The album takes its pages that way already. Nothing was changed."
+                    : "Only an album with two pages for each part has facing pages or leaves of its own. Nothing "
+                        + "was changed."
+            );
         }
 
         var before = BinderShot.Of(binder);
@@ -132,7 +204,8 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         binder.Album.School = request.School;
         binder.Lay([], binder.FacesOf);
         binder.ReadFaces();
-        var done = request.School == PageSchool.Spread ? "Took facing pages for each part" : "Took one leaf for each part";
+        var done =
+            request.School == PageSchool.Spread ? "Took facing pages for each part" : "Took one leaf for each part";
         return await SaveAsync(done, binder.Units, before, request.Preview == true, cancel);
     }
 
@@ -140,10 +213,19 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
     {
         if (request.Fuse is { } fuse)
         {
-            var pocket = protector.Altered(form).Design.Pockets.FirstOrDefault(p => p.Key == fuse.PocketKey) ?? throw new RuleException("That pocket is not on this leaf any more. Nothing was changed.");
+            var pocket =
+                protector.Altered(form).Design.Pockets.FirstOrDefault(p => p.Key == fuse.PocketKey)
+                ?? throw new RuleException("That pocket is not on this leaf any more. Nothing was changed.");
             var seam = Alterations.InHalf(pocket);
-            var at = string.IsNullOrWhiteSpace(fuse.At) ? (fuse.Upright ?? seam.Upright) == seam.Upright ? seam.At : (seam.Upright ? pocket.Nominal.Height : pocket.Nominal.Width) / 2 : MeasureText.ParseLength(fuse.At);
-            return (form.With(new Fuse(pocket.Key, fuse.Upright ?? seam.Upright, at)), $"Fused a pocket of {pocket.Nominal}");
+            var at = string.IsNullOrWhiteSpace(fuse.At)
+                ? (fuse.Upright ?? seam.Upright) == seam.Upright
+                    ? seam.At
+                    : (seam.Upright ? pocket.Nominal.Height : pocket.Nominal.Width) / 2
+                : MeasureText.ParseLength(fuse.At);
+            return (
+                form.With(new Fuse(pocket.Key, fuse.Upright ?? seam.Upright, at)),
+                $"Fused a pocket of {pocket.Nominal}"
+            );
         }
 
         if (request.CutDown is { } cut)
@@ -153,18 +235,32 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
 
         if (request.Stick is { } stick)
         {
-            if (protector.Altered(form).Design is not { OfBack: null } design || design.Pockets.All(p => p.Key != stick.PocketKey))
+            if (
+                protector.Altered(form).Design is not { OfBack: null } design
+                || design.Pockets.All(p => p.Key != stick.PocketKey)
+            )
             {
-                throw new RuleException("Only the front and the back of one pocket are stuck together. Nothing was changed.");
+                throw new RuleException(
+                    "Only the front and the back of one pocket are stuck together. Nothing was changed."
+                );
             }
 
-            return (form.Stick(stick.PocketKey, stick.Together), stick.Together ? "Stuck two pieces back to back" : "Took a pair apart");
+            return (
+                form.Stick(stick.PocketKey, stick.Together),
+                stick.Together ? "Stuck two pieces back to back" : "Took a pair apart"
+            );
         }
 
         if (request.Tab is { } tab)
         {
             var none = string.IsNullOrWhiteSpace(tab.Words);
-            return (form with { Tab = none ? null : new IndexTab(tab.Words, tab.Place).Checked() }, none ? "Took an index tab off" : $"Put the index tab “{tab.Words.Trim()}” on a leaf");
+            return (
+                form with
+                {
+                    Tab = none ? null : new IndexTab(tab.Words, tab.Place).Checked(),
+                },
+                none ? "Took an index tab off" : $"Put the index tab “{tab.Words.Trim()}” on a leaf"
+            );
         }
 
         return request.Anew == true
@@ -194,7 +290,11 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         var touched = new HashSet<AlbumUnit>(units);
         foreach (var (leafId, protectorId, fused) in request.Standing)
         {
-            var leaf = binder.Leaves.Find(l => l.Id == leafId) ?? throw new RuleException("A leaf is no longer in the binder. Nothing was changed: ask for the pages again.");
+            var leaf =
+                binder.Leaves.Find(l => l.Id == leafId)
+                ?? throw new RuleException(
+                    "A leaf is no longer in the binder. Nothing was changed: ask for the pages again."
+                );
             var sides = binder.SidesOf(leaf);
             if (leaf.ProtectorId != Require(protectorId))
             {
@@ -205,16 +305,35 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
 
             if (fused > 0)
             {
-                LeafDesigns.Form(history, leaf, protectorId, binder.ProtectorOf(protectorId), FusedOffers.Form(leaf.ReadForm(), binder.ProtectorOf(protectorId), fused), sides);
+                LeafDesigns.Form(
+                    history,
+                    leaf,
+                    protectorId,
+                    binder.ProtectorOf(protectorId),
+                    FusedOffers.Form(leaf.ReadForm(), binder.ProtectorOf(protectorId), fused),
+                    sides
+                );
                 touched.UnionWith(sides);
             }
         }
 
         foreach (var unit in units)
         {
-            var wanted = request.Extra.Where(e => e.UnitId == unit.Id).SelectMany(e => Enumerable.Repeat((Id: Require(e.ProtectorId), e.Fused), Math.Clamp(e.Leaves, 0, PageQuestion.MostExtraLeaves))).ToList();
+            var wanted = request
+                .Extra.Where(e => e.UnitId == unit.Id)
+                .SelectMany(e =>
+                    Enumerable.Repeat(
+                        (Id: Require(e.ProtectorId), e.Fused),
+                        Math.Clamp(e.Leaves, 0, PageQuestion.MostExtraLeaves)
+                    )
+                )
+                .ToList();
             // Dividers, pages outside the pockets and altered leaves are no question of pockets: they stay.
-            foreach (var leaf in binder.Leaves.Where(l => l.FrontUnitId == unit.Id && l.BackUnitId == unit.Id && binder.IsChosen(l)).ToList())
+            foreach (
+                var leaf in binder
+                    .Leaves.Where(l => l.FrontUnitId == unit.Id && l.BackUnitId == unit.Id && binder.IsChosen(l))
+                    .ToList()
+            )
             {
                 if (!wanted.Remove((leaf.ProtectorId, 0)))
                 {
@@ -224,11 +343,18 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
 
             foreach (var (protectorId, fused) in wanted)
             {
-                Insert(unit, protectorId).WriteForm(FusedOffers.Form(LeafForm.Plain, binder.ProtectorOf(protectorId), fused));
+                Insert(unit, protectorId)
+                    .WriteForm(FusedOffers.Form(LeafForm.Plain, binder.ProtectorOf(protectorId), fused));
             }
         }
 
-        return await SaveAsync(units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts", [.. touched], before, request.Preview == true, cancel);
+        return await SaveAsync(
+            units.Count == 1 ? "Chose the pages" : $"Chose the pages of {NumberWords.Of(units.Count)} parts",
+            [.. touched],
+            before,
+            request.Preview == true,
+            cancel
+        );
     }
 
     /// <summary>
@@ -254,7 +380,9 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         return true;
     }
 
-    /// <summary>Gives a unit the leaves between its own pages, in their order; what lies there already and fits the order stays.</summary>
+    /// <summary>
+    /// Gives a unit the leaves between its own pages, in their order; what lies there already and fits the order stays.
+    /// </summary>
     internal void Pattern(AlbumUnit unit, IReadOnlyList<Guid> wanted)
     {
         var between = binder.Leaves.Where(l => l.FrontUnitId == unit.Id && binder.IsBetween(l)).ToList();
@@ -285,7 +413,9 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
     internal void Grow(AlbumUnit unit, Guid protectorId, int pieces)
     {
         var onLeaf = binder.DesignOf(protectorId).OnBothFaces;
-        var pockets = binder.Faces[unit.Id].Sum(f => binder.On(binder.Leaves.Single(l => l.Id == f.LeafId)).Design.Face(f.Side).Count);
+        var pockets = binder
+            .Faces[unit.Id]
+            .Sum(f => binder.On(binder.Leaves.Single(l => l.Id == f.LeafId)).Design.Face(f.Side).Count);
         for (var leaves = 0; pockets < pieces && onLeaf > 0 && leaves < PageQuestion.MostExtraLeaves; leaves++)
         {
             Insert(unit, protectorId);
@@ -293,24 +423,35 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         }
     }
 
-    internal Task<LeavesAnswer> SaveFormulaAsync(string done, IReadOnlyList<Guid> stretch, BinderShot before, bool preview, CancellationToken cancel) =>
-        SaveAsync(done, binder.Units.FindAll(u => stretch.Contains(u.Id)), before, preview, cancel);
+    internal Task<LeavesAnswer> SaveFormulaAsync(
+        string done,
+        IReadOnlyList<Guid> stretch,
+        BinderShot before,
+        bool preview,
+        CancellationToken cancel
+    ) => SaveAsync(done, binder.Units.FindAll(u => stretch.Contains(u.Id)), before, preview, cancel);
 
-    private Guid Require(Guid protectorId) => binder.Album.Protectors.Exists(p => p.Id == protectorId)
-        ? protectorId
-        : throw new RuleException("The album does not use that page design. Nothing was changed.");
+    private Guid Require(Guid protectorId) =>
+        binder.Album.Protectors.Exists(p => p.Id == protectorId)
+            ? protectorId
+            : throw new RuleException("The album does not use that page design. Nothing was changed.");
 
-    /// <summary>A leaf before the one that carries the unit's last face, so that its facing pages stay the outer ones.</summary>
+    /// <summary>
+    /// A leaf before the one that carries the unit's last face, so that its facing pages stay the outer ones.
+    /// </summary>
     private AlbumLeaf Insert(AlbumUnit unit, Guid protectorId)
     {
         var faces = binder.Faces[unit.Id];
         if (faces.Count == 0)
         {
-            throw new RuleException("This part of the album has no pages that a leaf could go between. Nothing was changed.");
+            throw new RuleException(
+                "This part of the album has no pages that a leaf could go between. Nothing was changed."
+            );
         }
 
         var last = faces[^1];
-        var leaf = last.Side == LeafSide.Front ? binder.InsertLeafBefore(last.LeafId) : binder.InsertLeafAfter(last.LeafId);
+        var leaf =
+            last.Side == LeafSide.Front ? binder.InsertLeafBefore(last.LeafId) : binder.InsertLeafAfter(last.LeafId);
         leaf.ProtectorId = protectorId;
         Lay(unit, +2);
         return leaf;
@@ -332,7 +473,13 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         binder.ReadFaces();
     }
 
-    private async Task<LeavesAnswer> SaveAsync(string done, List<AlbumUnit> units, BinderShot before, bool preview, CancellationToken cancel)
+    private async Task<LeavesAnswer> SaveAsync(
+        string done,
+        List<AlbumUnit> units,
+        BinderShot before,
+        bool preview,
+        CancellationToken cancel
+    )
     {
         var changes = before.ChangesTo(binder);
         if (preview)
@@ -343,13 +490,26 @@ public sealed class LeafEditor(ZestyContext db, Binder binder, LeafMakes makes, 
         }
 
         // Units further on keep their pieces, but their faces may have changed sides: the edit is in their history too.
-        var touched = db.ChangeTracker.Entries<AlbumUnit>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id).ToList();
+        var touched = db
+            .ChangeTracker.Entries<AlbumUnit>()
+            .Where(e => e.State == EntityState.Modified)
+            .Select(e => e.Entity.Id)
+            .ToList();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await AlbumLock.HoldAsync(db, binder.Album.Id, cancel);
         // Stories are set anew on the pages as they are now, which are read from the database.
         await history.FlushAsync(done, cancel);
-        var told = await stories.FlowAnewInAsync(units.UnionBy(binder.Units.Where(u => touched.Contains(u.Id)), u => u.Id), cancel);
-        var edit = await history.SaveAsync(binder.Album.Id, keeper.Id, done, units.Select(u => u.Id).Union(touched).Union(told), cancel);
+        var told = await stories.FlowAnewInAsync(
+            units.UnionBy(binder.Units.Where(u => touched.Contains(u.Id)), u => u.Id),
+            cancel
+        );
+        var edit = await history.SaveAsync(
+            binder.Album.Id,
+            keeper.Id,
+            done,
+            units.Select(u => u.Id).Union(touched).Union(told),
+            cancel
+        );
         await transaction.CommitAsync(cancel);
         return new LeavesAnswer(done, edit, changes);
     }

@@ -25,16 +25,39 @@ public static class DemoHousehold
 
     private static readonly Scene[] HomeScenes =
     [
-        Scene.TeaTable, Scene.Window, Scene.Flowers, Scene.Street, Scene.Market, Scene.Picnic, Scene.Cat, Scene.Desk,
-        Scene.Kite, Scene.Baking, Scene.Hills, Scene.Woods, Scene.Harbour, Scene.Lantern,
+        Scene.TeaTable,
+        Scene.Window,
+        Scene.Flowers,
+        Scene.Street,
+        Scene.Market,
+        Scene.Picnic,
+        Scene.Cat,
+        Scene.Desk,
+        Scene.Kite,
+        Scene.Baking,
+        Scene.Hills,
+        Scene.Woods,
+        Scene.Harbour,
+        Scene.Lantern,
     ];
 
     private static readonly Scene[] TripScenes =
     [
-        Scene.Canal, Scene.Bridge, Scene.Hills, Scene.Woods, Scene.TeaTable, Scene.Canal, Scene.Street, Scene.Lantern, Scene.Harbour, Scene.Picnic,
+        Scene.Canal,
+        Scene.Bridge,
+        Scene.Hills,
+        Scene.Woods,
+        Scene.TeaTable,
+        Scene.Canal,
+        Scene.Street,
+        Scene.Lantern,
+        Scene.Harbour,
+        Scene.Picnic,
     ];
 
-    /// <summary>Photos in each of the eight weeks from 30 March 2026; the sixth has far more than its pockets.</summary>
+    /// <summary>
+    /// Photos in each of the eight weeks from 30 March 2026; the sixth has far more than its pockets.
+    /// </summary>
     public static IReadOnlyList<int> PhotosOfWeek { get; } = [20, 19, 21, 18, 24, 47, 22, 7];
 
     public static LocalDate FirstPhotoWeek { get; } = new(2026, 3, 30);
@@ -42,49 +65,110 @@ public static class DemoHousehold
     /// <summary>What Ada wrote, by week of the eight; a week may have several cards.</summary>
     public static IReadOnlyList<AlbumPerson> People { get; } =
     [
-        new("Ada Quillan", new LocalDate(1987, 9, 2)), new("Ben Quillan", new LocalDate(1985, 1, 30)), new("Junie Quillan", new LocalDate(2017, 8, 19)), new("Nan Odette", new LocalDate(1946, 5, 14)),
+        new("Ada Quillan", new LocalDate(1987, 9, 2)),
+        new("Ben Quillan", new LocalDate(1985, 1, 30)),
+        new("Junie Quillan", new LocalDate(2017, 8, 19)),
+        new("Nan Odette", new LocalDate(1946, 5, 14)),
     ];
 
     /// <summary>What was written in the evenings of the trip, by day.</summary>
     public static IReadOnlyList<(int Day, string Title, string Author, string Words)> StoriesOfTrip { get; } =
     [
-        (2, "Nine locks before lunch", "Ada", "Nobody had told us about the staircase. Nine locks one after another, each with two gates and a wheel that squeaks, and a keeper who leaned on the rail and said nothing at all until the seventh.\n\nJunie counted every gate aloud. By the ninth she had a crowd. Ben steered as if the boat were made of eggs, and only once did we touch the wall, softly, the way one touches a sleeping cat.\n\nLunch was cheese and the last of the bread, on the roof, with our feet over the water."),
-        (3, "Rain on the roof", "Junie", "It rained all morning. The roof sounds like a drum and also like frying. We played cards and I won four times and Ben won none. Then the sun came out and there were ducks."),
-        (4, "The market at Tollard", "Ben", "We moored under the church and walked up for bread. Came back with bread, a kite, and a colander that nobody will own up to having wanted."),
+        (
+            2,
+            "Nine locks before lunch",
+            "Ada",
+            "Nobody had told us about the staircase. Nine locks one after another, each with two gates and a wheel "
+                + "that squeaks, and a keeper who leaned on the rail and said nothing at all until the "
+                + "seventh.\n\nJunie counted every gate aloud. By the ninth she had a crowd. Ben steered as if the "
+                + "boat were made of eggs, and only once did we touch the wall, softly, the way one touches a "
+                + "sleeping cat.\n\n"
+                + "Lunch was cheese and the last of the bread, on the roof, with our feet over the water."
+        ),
+        (
+            3,
+            "Rain on the roof",
+            "Junie",
+            "It rained all morning. The roof sounds like a drum and also like frying. We played cards and I won "
+                + "four times and Ben won none. Then the sun came out and there were ducks."
+        ),
+        (
+            4,
+            "The market at Tollard",
+            "Ben",
+            "We moored under the church and walked up for bread. Came back with bread, a kite, and a colander that "
+                + "nobody will own up to having wanted."
+        ),
     ];
 
     /// <summary>A week told by theme: each with the days it tells of, counted from Monday.</summary>
     public static IReadOnlyList<(string Theme, int[] Days, string Words)> ThemesOfWeek { get; } =
     [
-        ("The pond", [0, 1, 3], "Monday there was spawn, a cupful. By Tuesday Junie had named the pond Lake Otto and put up a sign. On Thursday the heron came to read it."),
-        ("The oven", [2, 5], "The oven door fell off on Wednesday with a loaf inside. Ben held it shut with the stepladder and the bread came out square. On Saturday a man came, looked, whistled, and fixed it with a spoon."),
+        (
+            "The pond",
+            [0, 1, 3],
+            "Monday there was spawn, a cupful. By Tuesday Junie had named the pond Lake Otto and put up a sign. On "
+                + "Thursday the heron came to read it."
+        ),
+        (
+            "The oven",
+            [2, 5],
+            "The oven door fell off on Wednesday with a loaf inside. Ben held it shut with the stepladder and the "
+                + "bread came out square. On Saturday a man came, looked, whistled, and fixed it with a spoon."
+        ),
         ("The pond", [6], "Sunday: four tadpoles have legs, or Junie says so."),
     ];
 
-    public const string AroundAPicture = "We carried the table out for the first time this year. It rocks on the flags, it has always rocked, and everybody has a folded card they swear by.";
+    public const string AroundAPicture =
+        "We carried the table out for the first time this year. It rocks on the flags, it has always rocked, and "
+        + "everybody has a folded card they swear by.";
 
     public static IReadOnlyList<IReadOnlyList<(string Style, string Words)>> StoriesOfWeek { get; } =
     [
         [
-            ("reading-serif", "The clocks went forward and nobody told Biscuit, who asked for breakfast at the old time all week.\n\nOn Thursday Nan Odette brought the first rhubarb. Ben made the pie with far too much ginger and we ate all of it standing up in the kitchen, with the back door open for the first time this year."),
+            (
+                "reading-serif",
+                "The clocks went forward and nobody told Biscuit, who asked for breakfast at the old time all "
+                    + "week.\n\nOn Thursday Nan Odette brought the first rhubarb. Ben made the pie with far too "
+                    + "much ginger and we ate all of it standing up in the kitchen, with the back door open for the "
+                    + "first time this year."
+            ),
             ("note-hand", "Junie: “If the river is always leaving, why is there still so much of it?”"),
         ],
         [
-            ("typewriter", "Market Saturday. Junie had two coins and one hour. She came back with a bag of blood oranges, half a sunflower, and a very old key that fits nothing we own."),
-            ("reading-serif", "Rain until Wednesday. We read aloud, all four of us, taking the voices in turn. Nan does the villain best."),
+            (
+                "typewriter",
+                "Market Saturday. Junie had two coins and one hour. She came back with a bag of blood oranges, half "
+                    + "a sunflower, and a very old key that fits nothing we own."
+            ),
+            (
+                "reading-serif",
+                "Rain until Wednesday. We read aloud, all four of us, taking the voices in turn. Nan does the "
+                    + "villain best."
+            ),
         ],
         [
-            ("plain-sans", "Kite weather at last. The red one went up and up until the string was a pencil line and then nothing. Ben says it is still up there. We walked home the long way past the boats."),
+            (
+                "plain-sans",
+                "Kite weather at last. The red one went up and up until the string was a pencil line and then "
+                    + "nothing. Ben says it is still up there. We walked home the long way past the boats."
+            ),
         ],
-        [
-            ("reading-serif", "Seedlings on every sill. The tomatoes have names now, which will make August difficult."),
-        ],
+        [("reading-serif", "Seedlings on every sill. The tomatoes have names now, which will make August difficult.")],
         [],
         [
-            ("reading-serif", "Nan Odette turned eighty and the whole street came. Long tables from our gate to the pump, eleven cakes, one brass trombone, and Junie in charge of the lanterns from dusk until well past her bedtime."),
+            (
+                "reading-serif",
+                "Nan Odette turned eighty and the whole street came. Long tables from our gate to the pump, eleven "
+                    + "cakes, one brass trombone, and Junie in charge of the lanterns from dusk until well past her "
+                    + "bedtime."
+            ),
         ],
         [
-            ("typewriter", "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."),
+            (
+                "typewriter",
+                "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."
+            ),
         ],
         [],
     ];
@@ -100,9 +184,19 @@ public static class DemoHousehold
             {
                 // The party of the sixth week is its Saturday and Sunday.
                 var day = week == 5 && i >= 12 ? 5 + (i % 2) : i % 7;
-                var scene = week == 5 && i >= 12
-                    ? new[] { Scene.TeaTable, Scene.Lantern, Scene.Street, Scene.Baking, Scene.Picnic, Scene.Flowers, Scene.Lantern }[i % 7]
-                    : HomeScenes[dice.Next(HomeScenes.Length)];
+                var scene =
+                    week == 5 && i >= 12
+                        ? new[]
+                        {
+                            Scene.TeaTable,
+                            Scene.Lantern,
+                            Scene.Street,
+                            Scene.Baking,
+                            Scene.Picnic,
+                            Scene.Flowers,
+                            Scene.Lantern,
+                        }[i % 7]
+                        : HomeScenes[dice.Next(HomeScenes.Length)];
                 var date = FirstPhotoWeek.PlusDays((7 * week) + day);
                 yield return Shot(dice, scene, date, number++, 51.236, -2.318, offset: 60);
             }
@@ -130,18 +224,38 @@ public static class DemoHousehold
                 if (i is 1 or 3)
                 {
                     var second = taken.PlusSeconds(dice.Next(20, 150));
-                    yield return At(second.PlusHours(-1), scene, number++, CompactCamera, null, latitude, longitude, dice);
+                    yield return At(
+                        second.PlusHours(-1),
+                        scene,
+                        number++,
+                        CompactCamera,
+                        null,
+                        latitude,
+                        longitude,
+                        dice
+                    );
                 }
             }
 
             if (day is 3 or 6)
             {
-                yield return At(date.At(new LocalTime(4, 20, 7 * day)), Scene.Canal, number++, CompactCamera, null, latitude, longitude, dice);
+                yield return At(
+                    date.At(new LocalTime(4, 20, 7 * day)),
+                    Scene.Canal,
+                    number++,
+                    CompactCamera,
+                    null,
+                    latitude,
+                    longitude,
+                    dice
+                );
             }
         }
     }
 
-    /// <summary>One Saturday, a snapshot or two for most waking hours; nobody thought of it at three and at eight.</summary>
+    /// <summary>
+    /// One Saturday, a snapshot or two for most waking hours; nobody thought of it at three and at eight.
+    /// </summary>
     public static IEnumerable<DemoShot> SaturdayShots()
     {
         var dice = new Random(52);
@@ -151,7 +265,16 @@ public static class DemoHousehold
             foreach (var minute in dice.Next(3) == 0 ? new[] { -14, 6 } : [dice.Next(-9, 10)])
             {
                 var taken = Saturday.AtMidnight().PlusHours(hour).PlusMinutes(minute).PlusSeconds(dice.Next(60));
-                var scene = hour switch { < 9 => Scene.Window, < 11 => Scene.Baking, < 13 => Scene.Market, < 17 => Scene.Kite, < 19 => Scene.Picnic, < 21 => Scene.TeaTable, _ => Scene.Lantern };
+                var scene = hour switch
+                {
+                    < 9 => Scene.Window,
+                    < 11 => Scene.Baking,
+                    < 13 => Scene.Market,
+                    < 17 => Scene.Kite,
+                    < 19 => Scene.Picnic,
+                    < 21 => Scene.TeaTable,
+                    _ => Scene.Lantern,
+                };
                 yield return At(taken, scene, number++, Phone, 60, 51.236, -2.318, dice);
             }
         }
@@ -167,26 +290,89 @@ public static class DemoHousehold
         for (var i = 0; i < 4; i++)
         {
             var taken = kite.PlusSeconds(i);
-            yield return new DemoShot(PhoneName(taken, 4990 + i), Scene.Kite, 777, 2016, 1512, taken, Phone, 60, 51.236, -2.318, i == 2 ? 0 : 3 + i);
+            yield return new DemoShot(
+                PhoneName(taken, 4990 + i),
+                Scene.Kite,
+                777,
+                2016,
+                1512,
+                taken,
+                Phone,
+                60,
+                51.236,
+                -2.318,
+                i == 2 ? 0 : 3 + i
+            );
         }
 
         var weather = FirstPhotoWeek.PlusDays(9);
-        yield return new DemoShot($"Screenshot {weather:uuuu'-'MM'-'dd} at 07.41.00.jpg", Scene.Hills, 31, 900, 1600, weather.AtMidnight(), null, null, 0, 0);
-        yield return new DemoShot("scan of the rhubarb card.jpg", Scene.Flowers, 32, 1500, 1000, weather.AtMidnight(), null, null, 0, 0);
+        yield return new DemoShot(
+            $"Screenshot {weather:uuuu'-'MM'-'dd} at 07.41.00.jpg",
+            Scene.Hills,
+            31,
+            900,
+            1600,
+            weather.AtMidnight(),
+            null,
+            null,
+            0,
+            0
+        );
+        yield return new DemoShot(
+            "scan of the rhubarb card.jpg",
+            Scene.Flowers,
+            32,
+            1500,
+            1000,
+            weather.AtMidnight(),
+            null,
+            null,
+            0,
+            0
+        );
     }
 
-    private static DemoShot At(LocalDateTime taken, Scene scene, int number, string camera, int? offset, double latitude, double longitude, Random dice)
+    private static DemoShot At(
+        LocalDateTime taken,
+        Scene scene,
+        int number,
+        string camera,
+        int? offset,
+        double latitude,
+        double longitude,
+        Random dice
+    )
     {
         var phone = camera == Phone;
         var (wide, tall) = phone ? (2016, 1512) : (2160, 1440);
         var (width, height) = dice.Next(5) < 2 ? (tall, wide) : (wide, tall);
-        return new DemoShot(phone ? PhoneName(taken, number) : $"FEN{number:00000}.jpg", scene, number, width, height, taken, camera, offset, latitude, longitude);
+        return new DemoShot(
+            phone ? PhoneName(taken, number) : $"FEN{number:00000}.jpg",
+            scene,
+            number,
+            width,
+            height,
+            taken,
+            camera,
+            offset,
+            latitude,
+            longitude
+        );
     }
 
     private static string PhoneName(LocalDateTime taken, int number) =>
-        $"snap_{taken.Year:0000}{taken.Month:00}{taken.Day:00}_{taken.Hour:00}{taken.Minute:00}{taken.Second:00}_{number}.jpg";
+        $"snap_{taken.Year:0000}{taken.Month:00}{taken.Day:00}_"
+        + $"{taken.Hour:00}{taken.Minute:00}{taken.Second:00}_{number}.jpg";
 
-    private static DemoShot Shot(Random dice, Scene scene, LocalDate date, int number, double latitude, double longitude, int offset)
+    private static DemoShot Shot(
+        Random dice,
+        Scene scene,
+        LocalDate date,
+        int number,
+        double latitude,
+        double longitude,
+        int offset
+    )
     {
         var phone = dice.Next(10) < 7;
         var hour = scene switch
@@ -205,9 +391,18 @@ public static class DemoHousehold
             <= 5 => (tall, wide),
             _ => (wide, tall),
         };
-        var name = phone
-            ? PhoneName(taken, number)
-            : $"FEN{number:00000}.jpg";
-        return new DemoShot(name, scene, number, width, height, taken, phone ? Phone : CompactCamera, phone ? offset : null, latitude, longitude);
+        var name = phone ? PhoneName(taken, number) : $"FEN{number:00000}.jpg";
+        return new DemoShot(
+            name,
+            scene,
+            number,
+            width,
+            height,
+            taken,
+            phone ? Phone : CompactCamera,
+            phone ? offset : null,
+            latitude,
+            longitude
+        );
     }
 }

@@ -10,7 +10,18 @@ namespace ZestyPocket.Server.Demo;
 /// nothing of itself; blur is in pixels.
 /// </summary>
 public sealed record DemoShot(
-    string FileName, Scene Scene, int Seed, int Width, int Height, LocalDateTime Taken, string? Camera, int? OffsetMinutes, double Latitude, double Longitude, double Blur = 0);
+    string FileName,
+    Scene Scene,
+    int Seed,
+    int Width,
+    int Height,
+    LocalDateTime Taken,
+    string? Camera,
+    int? OffsetMinutes,
+    double Latitude,
+    double Longitude,
+    double Blur = 0
+);
 
 /// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>
 public static class DemoPictures
@@ -37,11 +48,26 @@ public static class DemoPictures
         var hour = shot.Taken.Hour + (shot.Taken.Minute / 60.0);
         var (width, height) = ((int)(shot.Width / DemoScenes.Smaller), (int)(shot.Height / DemoScenes.Smaller));
         using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour).Paint(width, height);
-        using var rgba = Image.NewFromMemoryCopy(bitmap.GetPixels(), (ulong)bitmap.ByteCount, width, height, 4, Enums.BandFormat.Uchar);
+        using var rgba = Image.NewFromMemoryCopy(
+            bitmap.GetPixels(),
+            (ulong)bitmap.ByteCount,
+            width,
+            height,
+            4,
+            Enums.BandFormat.Uchar
+        );
         using var rgb = rgba.ExtractBand(0, n: 3);
-        using var large = rgb.Resize((double)shot.Width / width, vscale: (double)shot.Height / height, kernel: Enums.Kernel.Linear);
-        using var grain = Grain.Value.Replicate((shot.Width / GrainSide) + 1, (shot.Height / GrainSide) + 1).Crop(0, 0, shot.Width, shot.Height);
-        using var grainy = (large + grain - 128).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var large = rgb.Resize(
+            (double)shot.Width / width,
+            vscale: (double)shot.Height / height,
+            kernel: Enums.Kernel.Linear
+        );
+        using var grain = Grain
+            .Value.Replicate((shot.Width / GrainSide) + 1, (shot.Height / GrainSide) + 1)
+            .Crop(0, 0, shot.Width, shot.Height);
+        using var grainy = (large + grain - 128)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         using var seen = shot.Blur > 0 ? grainy.Gaussblur(shot.Blur) : grainy.Copy();
         using var tagged = seen.Mutate(image =>
         {
@@ -58,7 +84,10 @@ public static class DemoPictures
             Set("exif-ifd2-DateTimeDigitized", taken);
             if (shot.OffsetMinutes is { } offset)
             {
-                Set("exif-ifd2-OffsetTimeOriginal", Offset.FromSeconds(offset * 60).ToString("+HH:mm", CultureInfo.InvariantCulture));
+                Set(
+                    "exif-ifd2-OffsetTimeOriginal",
+                    Offset.FromSeconds(offset * 60).ToString("+HH:mm", CultureInfo.InvariantCulture)
+                );
                 Set("exif-ifd3-GPSLatitudeRef", shot.Latitude >= 0 ? "N" : "S");
                 Set("exif-ifd3-GPSLatitude", Degrees(shot.Latitude));
                 Set("exif-ifd3-GPSLongitudeRef", shot.Longitude >= 0 ? "E" : "W");

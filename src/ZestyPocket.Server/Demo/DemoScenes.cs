@@ -35,7 +35,9 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     private SKMaskFilter? _soft;
     private SKColor? _shadow;
 
-    /// <summary>How much smaller than the picture it is painted: small lenses are soft, and large fields are slow.</summary>
+    /// <summary>
+    /// How much smaller than the picture it is painted: small lenses are soft, and large fields are slow.
+    /// </summary>
     public const double Smaller = 2.25;
 
     /// <summary>Paints the picture at a fraction of its size, for a picture of the given proportion.</summary>
@@ -51,8 +53,12 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         using var vignette = new SKPaint
         {
             Shader = SKShader.CreateRadialGradient(
-                new SKPoint(width / 2f, height / 2f), Math.Max(width, height) * 0.75f,
-                [SKColors.Transparent, new SKColor(20, 10, 0, 90)], [0.55f, 1f], SKShaderTileMode.Clamp),
+                new SKPoint(width / 2f, height / 2f),
+                Math.Max(width, height) * 0.75f,
+                [SKColors.Transparent, new SKColor(20, 10, 0, 90)],
+                [0.55f, 1f],
+                SKShaderTileMode.Clamp
+            ),
         };
         canvas.DrawRect(0, 0, width, height, vignette);
         return bitmap;
@@ -64,22 +70,54 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     {
         switch (scene)
         {
-            case Scene.Hills: Hills(); break;
-            case Scene.Harbour: Harbour(); break;
-            case Scene.TeaTable: TeaTable(); break;
-            case Scene.Window: Window(); break;
-            case Scene.Flowers: Flowers(); break;
-            case Scene.Street: Street(); break;
-            case Scene.Market: Market(); break;
-            case Scene.Picnic: Picnic(); break;
-            case Scene.Cat: Cat(); break;
-            case Scene.Lantern: Lantern(); break;
-            case Scene.Canal: Canal(); break;
-            case Scene.Bridge: Bridge(); break;
-            case Scene.Woods: Woods(); break;
-            case Scene.Desk: Desk(); break;
-            case Scene.Kite: Kite(); break;
-            default: Baking(); break;
+            case Scene.Hills:
+                Hills();
+                break;
+            case Scene.Harbour:
+                Harbour();
+                break;
+            case Scene.TeaTable:
+                TeaTable();
+                break;
+            case Scene.Window:
+                Window();
+                break;
+            case Scene.Flowers:
+                Flowers();
+                break;
+            case Scene.Street:
+                Street();
+                break;
+            case Scene.Market:
+                Market();
+                break;
+            case Scene.Picnic:
+                Picnic();
+                break;
+            case Scene.Cat:
+                Cat();
+                break;
+            case Scene.Lantern:
+                Lantern();
+                break;
+            case Scene.Canal:
+                Canal();
+                break;
+            case Scene.Bridge:
+                Bridge();
+                break;
+            case Scene.Woods:
+                Woods();
+                break;
+            case Scene.Desk:
+                Desk();
+                break;
+            case Scene.Kite:
+                Kite();
+                break;
+            default:
+                Baking();
+                break;
         }
     }
 
@@ -90,7 +128,11 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         for (var layer = 0; layer < 5; layer++)
         {
             var depth = layer / 4f;
-            Ridge(0.42f + (0.13f * layer), 0.10f, Mix(Evening ? Hex(0xE0A98A) : Hex(0xA9C4CF), Evening ? Hex(0x3A3550) : Hex(0x3F6B45), depth));
+            Ridge(
+                0.42f + (0.13f * layer),
+                0.10f,
+                Mix(Evening ? Hex(0xE0A98A) : Hex(0xA9C4CF), Evening ? Hex(0x3A3550) : Hex(0x3F6B45), depth)
+            );
         }
 
         for (var i = 0; i < 5; i++)
@@ -110,9 +152,30 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
             var (x, y, s) = (At(0.12f, _width - 0.12f), 0.58f + (0.12f * i), 0.10f + (0.05f * i));
             var hull = Pick(0xB4472F, 0x2F5D74, 0xE8E2D2, 0x3F6B45);
             Box(x - (s * 0.01f), y - (s * 1.9f), s * 0.04f, s * 1.9f, Hex(0x5B4630));
-            Poly(Pick(0xF6EFE0, 0xE9D9B5, 0xD9826A), (x + (s * 0.05f), y - (s * 1.8f)), (x + (s * 0.75f), y - (s * 0.25f)), (x + (s * 0.05f), y - (s * 0.2f)));
-            Poly(hull, (x - s, y - (s * 0.12f)), (x + s, y - (s * 0.12f)), (x + (s * 0.7f), y + (s * 0.25f)), (x - (s * 0.75f), y + (s * 0.25f)));
-            Blurred(0.012f, () => Poly(hull.WithAlpha(90), (x - (s * 0.75f), y + (s * 0.25f)), (x + (s * 0.7f), y + (s * 0.25f)), (x + (s * 0.5f), y + (s * 0.7f)), (x - (s * 0.5f), y + (s * 0.7f))));
+            Poly(
+                Pick(0xF6EFE0, 0xE9D9B5, 0xD9826A),
+                (x + (s * 0.05f), y - (s * 1.8f)),
+                (x + (s * 0.75f), y - (s * 0.25f)),
+                (x + (s * 0.05f), y - (s * 0.2f))
+            );
+            Poly(
+                hull,
+                (x - s, y - (s * 0.12f)),
+                (x + s, y - (s * 0.12f)),
+                (x + (s * 0.7f), y + (s * 0.25f)),
+                (x - (s * 0.75f), y + (s * 0.25f))
+            );
+            Blurred(
+                0.012f,
+                () =>
+                    Poly(
+                        hull.WithAlpha(90),
+                        (x - (s * 0.75f), y + (s * 0.25f)),
+                        (x + (s * 0.7f), y + (s * 0.25f)),
+                        (x + (s * 0.5f), y + (s * 0.7f)),
+                        (x - (s * 0.5f), y + (s * 0.7f))
+                    )
+            );
         }
     }
 
@@ -144,19 +207,31 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         var (l, t, w, h) = (_width * 0.16f, 0.06f, _width * 0.68f, 0.72f);
         _canvas.Save();
         _canvas.ClipRect(new SKRect(l, t, l + w, t + h));
-        Blurred(0.02f, () =>
-        {
-            Sky();
-            Ridge(0.45f, 0.08f, Hex(0x6F8F7A));
-            Ridge(0.6f, 0.06f, Hex(0x4F7350));
-        });
+        Blurred(
+            0.02f,
+            () =>
+            {
+                Sky();
+                Ridge(0.45f, 0.08f, Hex(0x6F8F7A));
+                Ridge(0.6f, 0.06f, Hex(0x4F7350));
+            }
+        );
         for (var i = 0; i < 90; i++)
         {
             Circle(l + (Chance() * w), t + (Chance() * h), Between(0.002f, 0.006f), new SKColor(255, 255, 255, 110));
         }
 
         _canvas.Restore();
-        foreach (var (x, y, bw, bh) in new[] { (l - 0.02f, t - 0.02f, w + 0.04f, 0.03f), (l - 0.02f, t, 0.025f, h), (l + w - 0.005f, t, 0.025f, h), (l + (w / 2), t, 0.018f, h), (l - 0.05f, t + h, w + 0.1f, 0.05f) })
+        foreach (
+            var (x, y, bw, bh) in new[]
+            {
+                (l - 0.02f, t - 0.02f, w + 0.04f, 0.03f),
+                (l - 0.02f, t, 0.025f, h),
+                (l + w - 0.005f, t, 0.025f, h),
+                (l + (w / 2), t, 0.018f, h),
+                (l - 0.05f, t + h, w + 0.1f, 0.05f),
+            }
+        )
         {
             Box(x, y, bw, bh, Hex(0xEFE6D6));
         }
@@ -170,13 +245,21 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     private void Flowers()
     {
         Gradient(0, 1, Hex(0x6F8F55), Hex(0x2E4A2B));
-        Blurred(0.03f, () =>
-        {
-            for (var i = 0; i < 26; i++)
+        Blurred(
+            0.03f,
+            () =>
             {
-                Circle(At(0, _width), Chance() * 0.7f, Between(0.03f, 0.08f), Pick(0xD5E0A0, 0xE8C25E, 0xC8607E, 0xF2E6D0).WithAlpha(150));
+                for (var i = 0; i < 26; i++)
+                {
+                    Circle(
+                        At(0, _width),
+                        Chance() * 0.7f,
+                        Between(0.03f, 0.08f),
+                        Pick(0xD5E0A0, 0xE8C25E, 0xC8607E, 0xF2E6D0).WithAlpha(150)
+                    );
+                }
             }
-        });
+        );
         for (var i = 0; i < 8; i++)
         {
             var (x, y, s) = (At(0.05f, _width - 0.05f), Between(0.32f, 0.85f), Between(0.05f, 0.1f));
@@ -185,7 +268,14 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
             for (var p = 0; p < 9; p++)
             {
                 var a = p * MathF.Tau / 9;
-                Oval(x + (MathF.Cos(a) * s * 0.62f), y + (MathF.Sin(a) * s * 0.62f), s * 0.42f, s * 0.22f, a, Mix(petal, SKColors.White, Chance() * 0.25f));
+                Oval(
+                    x + (MathF.Cos(a) * s * 0.62f),
+                    y + (MathF.Sin(a) * s * 0.62f),
+                    s * 0.42f,
+                    s * 0.22f,
+                    a,
+                    Mix(petal, SKColors.White, Chance() * 0.25f)
+                );
             }
 
             Circle(x, y, s * 0.3f, Hex(0xA9661E));
@@ -199,9 +289,18 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         while (x < _width)
         {
             var (w, h) = (Between(0.16f, 0.26f), Between(0.38f, 0.58f));
-            var wall = Mix(Pick(0xD8A77C, 0xC9C0A8, 0xB9766A, 0x9FB0A8, 0xE3CFA0), Hex(0x2B2A3A), Evening ? 0.45f : 0.05f);
+            var wall = Mix(
+                Pick(0xD8A77C, 0xC9C0A8, 0xB9766A, 0x9FB0A8, 0xE3CFA0),
+                Hex(0x2B2A3A),
+                Evening ? 0.45f : 0.05f
+            );
             Box(x, 0.8f - h, w, h, wall);
-            Poly(Mix(Hex(0x7A4034), Hex(0x23222F), Evening ? 0.5f : 0), (x - 0.01f, 0.8f - h), (x + (w / 2), 0.8f - h - 0.12f), (x + w + 0.01f, 0.8f - h));
+            Poly(
+                Mix(Hex(0x7A4034), Hex(0x23222F), Evening ? 0.5f : 0),
+                (x - 0.01f, 0.8f - h),
+                (x + (w / 2), 0.8f - h - 0.12f),
+                (x + w + 0.01f, 0.8f - h)
+            );
             for (var r = 0; r < 3; r++)
             {
                 for (var c = 0; c < 2; c++)
@@ -211,7 +310,10 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
                     var (wx, wy) = (x + (w * (0.18f + (0.42f * c))), 0.8f - h + 0.05f + (0.13f * r));
                     if (lit)
                     {
-                        Blurred(0.02f, () => Box(wx - 0.01f, wy - 0.01f, (w * 0.2f) + 0.02f, 0.1f, new SKColor(255, 200, 110, 110)));
+                        Blurred(
+                            0.02f,
+                            () => Box(wx - 0.01f, wy - 0.01f, (w * 0.2f) + 0.02f, 0.1f, new SKColor(255, 200, 110, 110))
+                        );
                     }
 
                     Box(wx, wy, w * 0.22f, 0.08f, window);
@@ -233,7 +335,14 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Gradient(0, 1, Hex(0xB9A88C), Hex(0x6E5E4A));
         for (var i = 0; i < 14; i++)
         {
-            Poly(i % 2 == 0 ? Hex(0xC8452F) : Hex(0xF4EAD6), (_width * i / 14f, 0), (_width * (i + 1) / 14f, 0), (_width * (i + 1) / 14f, 0.2f), (_width * (i + 0.5f) / 14f, 0.235f), (_width * i / 14f, 0.2f));
+            Poly(
+                i % 2 == 0 ? Hex(0xC8452F) : Hex(0xF4EAD6),
+                (_width * i / 14f, 0),
+                (_width * (i + 1) / 14f, 0),
+                (_width * (i + 1) / 14f, 0.2f),
+                (_width * (i + 0.5f) / 14f, 0.235f),
+                (_width * i / 14f, 0.2f)
+            );
         }
 
         for (var row = 0; row < 3; row++)
@@ -299,7 +408,12 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Gradient(0, 0.75f, Hex(0x10142B), Hex(0x31345C));
         for (var i = 0; i < 130; i++)
         {
-            Circle(At(0, _width), Chance() * 0.65f, Between(0.001f, 0.003f), new SKColor(255, 255, 240, (byte)_dice.Next(90, 230)));
+            Circle(
+                At(0, _width),
+                Chance() * 0.65f,
+                Between(0.001f, 0.003f),
+                new SKColor(255, 255, 240, (byte)_dice.Next(90, 230))
+            );
         }
 
         Ridge(0.7f, 0.07f, Hex(0x171B26));
@@ -308,7 +422,18 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Blurred(0.09f, () => Circle(x, y - 0.05f, 0.2f, new SKColor(255, 150, 50, 190)));
         for (var i = 0; i < 8; i++)
         {
-            Blurred(0.006f, () => Oval(x + Between(-0.06f, 0.06f), y - Between(0.02f, 0.12f), 0.024f, 0.07f, 0, Pick(0xFFD25A, 0xFF9A33, 0xFFF0B0).WithAlpha(210)));
+            Blurred(
+                0.006f,
+                () =>
+                    Oval(
+                        x + Between(-0.06f, 0.06f),
+                        y - Between(0.02f, 0.12f),
+                        0.024f,
+                        0.07f,
+                        0,
+                        Pick(0xFFD25A, 0xFF9A33, 0xFFF0B0).WithAlpha(210)
+                    )
+            );
         }
 
         for (var i = -1; i <= 1; i += 2)
@@ -338,7 +463,17 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         }
 
         Figure(x + 0.36f, y, 0.13f);
-        Blurred(0.015f, () => Poly(hull.WithAlpha(110), (x - 0.25f, y + 0.1f), (x + 0.4f, y + 0.1f), (x + 0.33f, y + 0.25f), (x - 0.2f, y + 0.25f)));
+        Blurred(
+            0.015f,
+            () =>
+                Poly(
+                    hull.WithAlpha(110),
+                    (x - 0.25f, y + 0.1f),
+                    (x + 0.4f, y + 0.1f),
+                    (x + 0.33f, y + 0.25f),
+                    (x - 0.2f, y + 0.25f)
+                )
+        );
     }
 
     private void Bridge()
@@ -362,7 +497,13 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
         for (var i = 0; i < 60; i++)
         {
-            Box(At(0, _width), 0.37f + (Chance() * 0.1f), 0.05f, 0.012f, Mix(stone, Pick(0x3B332B, 0xE6DCC8), 0.25f).WithAlpha(120));
+            Box(
+                At(0, _width),
+                0.37f + (Chance() * 0.1f),
+                0.05f,
+                0.012f,
+                Mix(stone, Pick(0x3B332B, 0xE6DCC8), 0.25f).WithAlpha(120)
+            );
         }
 
         Water(0.72f, 1f);
@@ -384,7 +525,10 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         for (var i = 0; i < 5; i++)
         {
             var x = At(0.1f, _width);
-            Blurred(0.02f, () => Poly(new SKColor(255, 250, 200, 60), (x, 0), (x + 0.08f, 0), (x - 0.2f, 1), (x - 0.38f, 1)));
+            Blurred(
+                0.02f,
+                () => Poly(new SKColor(255, 250, 200, 60), (x, 0), (x + 0.08f, 0), (x - 0.2f, 1), (x - 0.38f, 1))
+            );
         }
 
         Leaves(0.14f);
@@ -412,7 +556,15 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Blurred(0.1f, () => Circle(lx, 0.55f, 0.24f, new SKColor(255, 214, 130, 150)));
         Line(lx + 0.05f, 0.8f, lx + 0.02f, 0.45f, 0.014f, Hex(0x2D2A28));
         Poly(Hex(0xC8452F), (lx - 0.09f, 0.5f), (lx + 0.09f, 0.5f), (lx + 0.05f, 0.36f), (lx - 0.04f, 0.36f));
-        Shadowed(() => Poly(Hex(0xF7F0DF), (_width * 0.3f, 0.82f), (_width * 0.6f, 0.8f), (_width * 0.64f, 0.95f), (_width * 0.27f, 0.97f)));
+        Shadowed(() =>
+            Poly(
+                Hex(0xF7F0DF),
+                (_width * 0.3f, 0.82f),
+                (_width * 0.6f, 0.8f),
+                (_width * 0.64f, 0.95f),
+                (_width * 0.27f, 0.97f)
+            )
+        );
         for (var i = 0; i < 5; i++)
         {
             Line(_width * 0.32f, 0.845f + (0.02f * i), _width * 0.58f, 0.83f + (0.02f * i), 0.004f, Hex(0x8A93A0));
@@ -424,7 +576,10 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         Sky();
         for (var i = 0; i < 4; i++)
         {
-            Blurred(0.03f, () => Oval(At(0, _width), Between(0.1f, 0.4f), 0.16f, 0.045f, 0, new SKColor(255, 255, 255, 190)));
+            Blurred(
+                0.03f,
+                () => Oval(At(0, _width), Between(0.1f, 0.4f), 0.16f, 0.045f, 0, new SKColor(255, 255, 255, 190))
+            );
         }
 
         Ridge(0.72f, 0.05f, Hex(0x7C9A52));
@@ -500,7 +655,16 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         var (a, b, c) = (Chance() * 6, Chance() * 6, Chance() * 6);
         for (var x = 0f; x <= _width + 0.02f; x += 0.02f)
         {
-            var y = level + (rough * ((0.5f * MathF.Sin((x * 3) + a)) + (0.3f * MathF.Sin((x * 7.3f) + b)) + (0.12f * MathF.Sin((x * 19) + c))));
+            var y =
+                level
+                + (
+                    rough
+                    * (
+                        (0.5f * MathF.Sin((x * 3) + a))
+                        + (0.3f * MathF.Sin((x * 7.3f) + b))
+                        + (0.12f * MathF.Sin((x * 19) + c))
+                    )
+                );
             builder.LineTo(x, y);
         }
 
@@ -511,7 +675,11 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         {
             IsAntialias = true,
             Shader = SKShader.CreateLinearGradient(
-                new SKPoint(0, level - rough), new SKPoint(0, level + 0.3f), [colour, Mix(colour, SKColors.Black, 0.25f)], SKShaderTileMode.Clamp),
+                new SKPoint(0, level - rough),
+                new SKPoint(0, level + 0.3f),
+                [colour, Mix(colour, SKColors.Black, 0.25f)],
+                SKShaderTileMode.Clamp
+            ),
         };
         _canvas.DrawPath(path, paint);
     }
@@ -522,7 +690,12 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         for (var i = 0; i < 16; i++)
         {
             var (dx, dy) = (Between(-0.4f, 0.4f) * size, Between(-1.05f, -0.4f) * size);
-            Circle(x + dx, ground + dy, size * Between(0.14f, 0.24f), Mix(leaf, dy < -0.75f * size ? Hex(0xD5DE9A) : Hex(0x1F3320), Chance() * 0.35f));
+            Circle(
+                x + dx,
+                ground + dy,
+                size * Between(0.14f, 0.24f),
+                Mix(leaf, dy < -0.75f * size ? Hex(0xD5DE9A) : Hex(0x1F3320), Chance() * 0.35f)
+            );
         }
     }
 
@@ -530,17 +703,35 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     {
         for (var i = 0; i < 120; i++)
         {
-            Circle(At(0, _width), Chance() * until * 2, Between(0.012f, 0.035f), Pick(0x6C8A3A, 0x93A94E, 0x4A6A30, 0xB8C46A).WithAlpha(200));
+            Circle(
+                At(0, _width),
+                Chance() * until * 2,
+                Between(0.012f, 0.035f),
+                Pick(0x6C8A3A, 0x93A94E, 0x4A6A30, 0xB8C46A).WithAlpha(200)
+            );
         }
     }
 
     private void Plant(float x, float y, float size)
     {
-        Poly(Pick(0xB4623C, 0x8C9AA0, 0xE0D2B8), (x - (size * 0.32f), y - (size * 0.55f)), (x + (size * 0.32f), y - (size * 0.55f)), (x + (size * 0.24f), y), (x - (size * 0.24f), y));
+        Poly(
+            Pick(0xB4623C, 0x8C9AA0, 0xE0D2B8),
+            (x - (size * 0.32f), y - (size * 0.55f)),
+            (x + (size * 0.32f), y - (size * 0.55f)),
+            (x + (size * 0.24f), y),
+            (x - (size * 0.24f), y)
+        );
         for (var i = 0; i < 12; i++)
         {
             var a = -MathF.PI / 2 + Between(-1.1f, 1.1f);
-            Oval(x + (MathF.Cos(a) * size * 0.5f), y - (size * 0.55f) + (MathF.Sin(a) * size * 0.6f), size * 0.4f, size * 0.08f, a, Pick(0x3F6B34, 0x5E8A40, 0x7EA552));
+            Oval(
+                x + (MathF.Cos(a) * size * 0.5f),
+                y - (size * 0.55f) + (MathF.Sin(a) * size * 0.6f),
+                size * 0.4f,
+                size * 0.08f,
+                a,
+                Pick(0x3F6B34, 0x5E8A40, 0x7EA552)
+            );
         }
     }
 
@@ -572,14 +763,24 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         for (var i = 0; i < 40; i++)
         {
             var y = top + (Chance() * (1 - top));
-            Line(0, y, _width, y + Between(-0.01f, 0.01f), Between(0.001f, 0.004f), Mix(a, SKColors.Black, 0.4f).WithAlpha(70));
+            Line(
+                0,
+                y,
+                _width,
+                y + Between(-0.01f, 0.01f),
+                Between(0.001f, 0.004f),
+                Mix(a, SKColors.Black, 0.4f).WithAlpha(70)
+            );
         }
     }
 
     private void LightPatch()
     {
         var x = At(0, _width * 0.6f);
-        Blurred(0.03f, () => Poly(new SKColor(255, 244, 210, 75), (x, 0), (x + 0.5f, 0), (x + 0.85f, 1), (x + 0.2f, 1)));
+        Blurred(
+            0.03f,
+            () => Poly(new SKColor(255, 244, 210, 75), (x, 0), (x + 0.5f, 0), (x + 0.85f, 1), (x + 0.2f, 1))
+        );
     }
 
     /// <summary>Draws the shapes twice: first as their own soft shadow, then as they are.</summary>
@@ -607,12 +808,18 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
     {
         using var paint = new SKPaint
         {
-            Shader = SKShader.CreateLinearGradient(new SKPoint(0, top), new SKPoint(0, bottom), [a, b], SKShaderTileMode.Clamp),
+            Shader = SKShader.CreateLinearGradient(
+                new SKPoint(0, top),
+                new SKPoint(0, bottom),
+                [a, b],
+                SKShaderTileMode.Clamp
+            ),
         };
         _canvas.DrawRect(0, top, _width + 0.01f, bottom - top + 0.005f, paint);
     }
 
-    private void Box(float x, float y, float w, float h, SKColor colour) => Fill(colour, p => _canvas.DrawRect(x, y, w, h, p));
+    private void Box(float x, float y, float w, float h, SKColor colour) =>
+        Fill(colour, p => _canvas.DrawRect(x, y, w, h, p));
 
     private void Circle(float x, float y, float r, SKColor colour) => Fill(colour, p => _canvas.DrawCircle(x, y, r, p));
 
@@ -626,7 +833,15 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private void Line(float x1, float y1, float x2, float y2, float width, SKColor colour)
     {
-        using var paint = new SKPaint { Color = _shadow ?? colour, MaskFilter = _soft, StrokeWidth = width, IsAntialias = true, StrokeCap = SKStrokeCap.Round, Style = SKPaintStyle.Stroke };
+        using var paint = new SKPaint
+        {
+            Color = _shadow ?? colour,
+            MaskFilter = _soft,
+            StrokeWidth = width,
+            IsAntialias = true,
+            StrokeCap = SKStrokeCap.Round,
+            Style = SKPaintStyle.Stroke,
+        };
         _canvas.DrawLine(x1, y1, x2, y2, paint);
     }
 
@@ -640,7 +855,12 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private void Fill(SKColor colour, Action<SKPaint> draw)
     {
-        using var paint = new SKPaint { Color = _shadow ?? colour, MaskFilter = _soft, IsAntialias = true };
+        using var paint = new SKPaint
+        {
+            Color = _shadow ?? colour,
+            MaskFilter = _soft,
+            IsAntialias = true,
+        };
         draw(paint);
     }
 
@@ -654,6 +874,10 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private static SKColor Hex(uint rgb) => new(0xFF000000 | rgb);
 
-    private static SKColor Mix(SKColor a, SKColor b, float t) => new(
-        (byte)(a.Red + ((b.Red - a.Red) * t)), (byte)(a.Green + ((b.Green - a.Green) * t)), (byte)(a.Blue + ((b.Blue - a.Blue) * t)));
+    private static SKColor Mix(SKColor a, SKColor b, float t) =>
+        new(
+            (byte)(a.Red + ((b.Red - a.Red) * t)),
+            (byte)(a.Green + ((b.Green - a.Green) * t)),
+            (byte)(a.Blue + ((b.Blue - a.Blue) * t))
+        );
 }

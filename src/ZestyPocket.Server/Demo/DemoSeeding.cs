@@ -25,9 +25,17 @@ namespace ZestyPocket.Server.Demo;
 /// Makes the demo albums once, through the same doors a keeper uses: photos are files that are imported, and every
 /// card and placement is an edit in the history.
 /// </summary>
-public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, LookalikeGroups lookalikes, ICurrentKeeper keeper, IClock clock)
+public sealed class DemoSeeding(
+    IServiceScopeFactory scopes,
+    ZestyContext db,
+    LookalikeGroups lookalikes,
+    ICurrentKeeper keeper,
+    IClock clock
+)
 {
-    /// <summary>Does nothing when the demo is there and <paramref name="reset"/> is false; finishes a broken-off attempt anew.</summary>
+    /// <summary>
+    /// Does nothing when the demo is there and <paramref name="reset"/> is false; finishes a broken-off attempt anew.
+    /// </summary>
     public async Task RunAsync(bool reset, Action<string> tell, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(tell);
@@ -40,17 +48,51 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
         // What a keeper changed in a demo album that is there stays as it is; only missing ones are made.
         var names = here.Select(a => a.Name).ToHashSet();
-        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = DemoHousehold.WeeklyFirstDay, HomeZone = DemoHousehold.HomeZone };
+        var calendar = new AlbumCalendar
+        {
+            Kind = AlbumKind.Weekly,
+            FirstDay = DemoHousehold.WeeklyFirstDay,
+            HomeZone = DemoHousehold.HomeZone,
+        };
         var plans = new List<(Album Album, List<DemoShot> Shots, Func<Album, Task> LayOut)>();
-        Plan(DemoHousehold.WeeklyName, calendar, 53, 2, ["9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"], [.. DemoHousehold.WeeklyShots(), .. DemoHousehold.OddFiles()], album => LayOutWeeklyAsync(album, cancel));
+        Plan(
+            DemoHousehold.WeeklyName,
+            calendar,
+            53,
+            2,
+            ["9x12-rows-6x4-3x4", "9x12-rows-3x4-6x4", "9x12-nine-3x4", "9x12-full"],
+            [.. DemoHousehold.WeeklyShots(), .. DemoHousehold.OddFiles()],
+            album => LayOutWeeklyAsync(album, cancel)
+        );
         Plan(
             DemoHousehold.TripName,
-            calendar with { Kind = AlbumKind.Trip, FirstDay = DemoHousehold.TripFirstDay, CutOff = new LocalTime(5, 0), Stays = [DemoHousehold.Canal] },
-            9, 2, ["6x8-6x4-two-3x4", "6x8-two-6x4", "6x8-four-3x4", "6x8-full"], [.. DemoHousehold.TripShots()], album => LayOutTripAsync(album, cancel));
+            calendar with
+            {
+                Kind = AlbumKind.Trip,
+                FirstDay = DemoHousehold.TripFirstDay,
+                CutOff = new LocalTime(5, 0),
+                Stays = [DemoHousehold.Canal],
+            },
+            9,
+            2,
+            ["6x8-6x4-two-3x4", "6x8-two-6x4", "6x8-four-3x4", "6x8-full"],
+            [.. DemoHousehold.TripShots()],
+            album => LayOutTripAsync(album, cancel)
+        );
         Plan(
             DemoHousehold.DayName,
-            calendar with { Kind = AlbumKind.DocumentedDay, FirstDay = DemoHousehold.Saturday, Style = new DateStyle(DateOrder.DayMonth, HourClock.Twelve) },
-            1, 1, ["6x8-two-6x4", "6x8-6x4-two-3x4"], [.. DemoHousehold.SaturdayShots()], album => LayOutDayAsync(album, cancel));
+            calendar with
+            {
+                Kind = AlbumKind.DocumentedDay,
+                FirstDay = DemoHousehold.Saturday,
+                Style = new DateStyle(DateOrder.DayMonth, HourClock.Twelve),
+            },
+            1,
+            1,
+            ["6x8-two-6x4", "6x8-6x4-two-3x4"],
+            [.. DemoHousehold.SaturdayShots()],
+            album => LayOutDayAsync(album, cancel)
+        );
         if (plans.Count == 0)
         {
             return;
@@ -71,17 +113,36 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
         // Last of all: an attempt that broke off before this is done again at the next start.
         var ids = plans.Select(p => p.Album.Id).ToList();
-        await db.Albums.Where(a => ids.Contains(a.Id)).ExecuteUpdateAsync(set => set.SetProperty(a => a.Demo, DemoState.Ready), cancel);
+        await db
+            .Albums.Where(a => ids.Contains(a.Id))
+            .ExecuteUpdateAsync(set => set.SetProperty(a => a.Demo, DemoState.Ready), cancel);
         tell($"The demo is ready: {shots.Count} snapshots in {plans.Count} albums.");
 
-        void Plan(string name, AlbumCalendar counts, int units, int faces, string[] designs, List<DemoShot> taken, Func<Album, Task> layOut)
+        void Plan(
+            string name,
+            AlbumCalendar counts,
+            int units,
+            int faces,
+            string[] designs,
+            List<DemoShot> taken,
+            Func<Album, Task> layOut
+        )
         {
             if (names.Contains(name))
             {
                 return;
             }
 
-            var album = AlbumMaking.Make(name, counts, units, faces, Designs(designs), MeasureSystem.Inches, keeper.Id, clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count));
+            var album = AlbumMaking.Make(
+                name,
+                counts,
+                units,
+                faces,
+                Designs(designs),
+                MeasureSystem.Inches,
+                keeper.Id,
+                clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count)
+            );
             album.Demo = DemoState.Making;
             album.WriteWords(AlbumWords.Usual with { People = [.. DemoHousehold.People] });
             plans.Add((album, taken, layOut));
@@ -90,19 +151,80 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
     private async Task LayOutWeeklyAsync(Album album, CancellationToken cancel)
     {
-        var units = album.Units.OrderBy(u => u.FirstDay).Where(u => u.FirstDay >= DemoHousehold.FirstPhotoWeek).ToList();
+        var units = album
+            .Units.OrderBy(u => u.FirstDay)
+            .Where(u => u.FirstDay >= DemoHousehold.FirstPhotoWeek)
+            .ToList();
         await LayOutWeeksAsync(album, units, cancel);
-        await EditAsync(units[0].Id, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Rhubarb card from Nan", "6 x 4 in", "0.4 mm", "It came with the bundle", null, units[0].FirstDay.PlusDays(3), false)), cancel);
-        await EditAsync(units[1].Id, new EditRequest(0, EditKind.AddKeepsake, Keepsake: new KeepsakeRequest("Market map", "14 x 10 in", "0.2 mm", "Folded twice", null, units[1].FirstDay.PlusDays(5), true)), cancel);
-        await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(2), "18:30", "Choir, the first time in the new hall")), cancel);
-        await EditAsync(units[3].Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth")), cancel);
+        await EditAsync(
+            units[0].Id,
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest(
+                    "Rhubarb card from Nan",
+                    "6 x 4 in",
+                    "0.4 mm",
+                    "It came with the bundle",
+                    null,
+                    units[0].FirstDay.PlusDays(3),
+                    false
+                )
+            ),
+            cancel
+        );
+        await EditAsync(
+            units[1].Id,
+            new EditRequest(
+                0,
+                EditKind.AddKeepsake,
+                Keepsake: new KeepsakeRequest(
+                    "Market map",
+                    "14 x 10 in",
+                    "0.2 mm",
+                    "Folded twice",
+                    null,
+                    units[1].FirstDay.PlusDays(5),
+                    true
+                )
+            ),
+            cancel
+        );
+        await EditAsync(
+            units[3].Id,
+            new EditRequest(
+                0,
+                EditKind.WriteNote,
+                Note: new NoteRequest(
+                    null,
+                    units[3].FirstDay.PlusDays(2),
+                    "18:30",
+                    "Choir, the first time in the new hall"
+                )
+            ),
+            cancel
+        );
+        await EditAsync(
+            units[3].Id,
+            new EditRequest(
+                0,
+                EditKind.WriteNote,
+                Note: new NoteRequest(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth")
+            ),
+            cancel
+        );
 
         await WriteOfThemesAsync(album, units[4], cancel);
 
         // Some are judged: the first of each finished week is loved, one or two are only maybe.
         foreach (var unit in units.Take(3))
         {
-            var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unit.Id).OrderBy(p => p.SortAt).Take(8).ToListAsync(cancel);
+            var photos = await db
+                .Photos.AsNoTracking()
+                .Where(p => p.UnitId == unit.Id)
+                .OrderBy(p => p.SortAt)
+                .Take(8)
+                .ToListAsync(cancel);
             await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Verdict: Verdict.Keep), cancel);
             await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Favourite: 3), cancel);
             await JudgeAsync(album.Id, photos.Skip(3).Take(2), new PhotoChange(Favourite: 1), cancel);
@@ -112,37 +234,107 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         await using var scope = scopes.CreateAsyncScope();
         var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
         var window = new PhotoSeries(Guid.CreateVersion7(), "First light", new LocalTime(8, 30), 45, null);
-        await scope.ServiceProvider.GetRequiredService<TapeEditor>().CountAnewAsync(album.Id, revision, c => c with { Series = [window] }, "Began the series First light", cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<TapeEditor>()
+            .CountAnewAsync(
+                album.Id,
+                revision,
+                c => c with { Series = [window] },
+                "Began the series First light",
+                cancel
+            );
     }
 
-    /// <summary>A week told by theme, a card around a picture, words on a picture, and a sheet of letters to spell from.</summary>
+    /// <summary>
+    /// A week told by theme, a card around a picture, words on a picture, and a sheet of letters to spell from.
+    /// </summary>
     private async Task WriteOfThemesAsync(Album album, AlbumUnit unit, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var stories = scope.ServiceProvider.GetRequiredService<StoryEditor>();
         foreach (var (theme, days, words) in DemoHousehold.ThemesOfWeek)
         {
-            await stories.MakeAsync(album.Id, new NewStoryRequest(words, "", [.. days.Select(d => unit.FirstDay.PlusDays(d))], theme, "Ada"), cancel);
+            await stories.MakeAsync(
+                album.Id,
+                new NewStoryRequest(words, "", [.. days.Select(d => unit.FirstDay.PlusDays(d))], theme, "Ada"),
+                cancel
+            );
         }
 
-        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unit.Id).OrderBy(p => p.SortAt).Take(1).Select(p => p.Id).ToListAsync(cancel);
-        await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "peel-picture", Words: DemoHousehold.AroundAPicture), cancel);
+        var photos = await db
+            .Photos.AsNoTracking()
+            .Where(p => p.UnitId == unit.Id)
+            .OrderBy(p => p.SortAt)
+            .Take(1)
+            .Select(p => p.Id)
+            .ToListAsync(cancel);
+        await EditAsync(
+            unit.Id,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                StyleKey: "peel-picture",
+                Words: DemoHousehold.AroundAPicture
+            ),
+            cancel
+        );
         var content = (await db.Units.AsNoTracking().SingleAsync(u => u.Id == unit.Id, cancel)).Read();
-        await EditAsync(unit.Id, new EditRequest(0, EditKind.Furnish, PieceId: content.Pieces[^1].Id, PhotoId: photos.Count > 0 ? photos[0] : null), cancel);
+        await EditAsync(
+            unit.Id,
+            new EditRequest(
+                0,
+                EditKind.Furnish,
+                PieceId: content.Pieces[^1].Id,
+                PhotoId: photos.Count > 0 ? photos[0] : null
+            ),
+            cancel
+        );
 
         var letters = scope.ServiceProvider.GetRequiredService<AlbumWordsEditor>();
         var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
-        await letters.WriteSheetAsync(album.Id, null, new WriteSheetRequest(revision, "Cork capitals", "A6 B2 C2 D3 E8 F2 G2 H2 I5 J1 K2 L4 M3 N4 O5 P2 R4 S4 T4 U3 V1 W2 Y2 ,2 .2 !2", Reusable: false), cancel);
-        await letters.SpellAsync(album.Id, (await letters.ReadAsync(album.Id, cancel)).Sheets[0].Id, new SpellRequest(revision + 1, "Kite weather", unit.FirstDay.PlusDays(-14)), cancel);
+        await letters.WriteSheetAsync(
+            album.Id,
+            null,
+            new WriteSheetRequest(
+                revision,
+                "Cork capitals",
+                "A6 B2 C2 D3 E8 F2 G2 H2 I5 J1 K2 L4 M3 N4 O5 P2 R4 S4 T4 U3 V1 W2 Y2 ,2 .2 !2",
+                Reusable: false
+            ),
+            cancel
+        );
+        await letters.SpellAsync(
+            album.Id,
+            (await letters.ReadAsync(album.Id, cancel)).Sheets[0].Id,
+            new SpellRequest(revision + 1, "Kite weather", unit.FirstDay.PlusDays(-14)),
+            cancel
+        );
     }
 
     private async Task LayOutDayAsync(Album album, CancellationToken cancel)
     {
         var hours = album.Units.OrderBy(u => u.Ordinal).ToList();
-        string[] words = ["Biscuit first, then the light, then me.", "Junie reads the weather out as if it were news.", "Flour everywhere. It is only eight loaves.", "The second batch knows what it is doing."];
+        string[] words =
+        [
+            "Biscuit first, then the light, then me.",
+            "Junie reads the weather out as if it were news.",
+            "Flour everywhere. It is only eight loaves.",
+            "The second batch knows what it is doing.",
+        ];
         for (var i = 0; i < words.Length; i++)
         {
-            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words[i], StyleKey: i == 1 ? "peel-hour" : "slate-hang"), cancel);
+            await EditAsync(
+                hours[i].Id,
+                new EditRequest(
+                    0,
+                    EditKind.AddCard,
+                    CardKind: CardKind.Journaling,
+                    Words: words[i],
+                    StyleKey: i == 1 ? "peel-hour" : "slate-hang"
+                ),
+                cancel
+            );
             await EditAsync(hours[i].Id, new EditRequest(0, EditKind.Fill), cancel);
         }
     }
@@ -151,8 +343,15 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
     {
         await using var scope = scopes.CreateAsyncScope();
         var ids = photos.Select(p => p.Id).ToList();
-        var now = await scope.ServiceProvider.GetRequiredService<ZestyContext>().Photos.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new PhotoAt(p.Id, p.Revision)).ToListAsync(cancel);
-        await scope.ServiceProvider.GetRequiredService<PhotoEditor>().ApplyAsync(albumId, new PhotoEditRequest(now, change), cancel);
+        var now = await scope
+            .ServiceProvider.GetRequiredService<ZestyContext>()
+            .Photos.AsNoTracking()
+            .Where(p => ids.Contains(p.Id))
+            .Select(p => new PhotoAt(p.Id, p.Revision))
+            .ToListAsync(cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<PhotoEditor>()
+            .ApplyAsync(albumId, new PhotoEditRequest(now, change), cancel);
     }
 
     private async Task LayOutWeeksAsync(Album album, List<AlbumUnit> units, CancellationToken cancel)
@@ -174,12 +373,25 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
 
             if (week != 4)
             {
-                await EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: week % 2 == 0 ? "title-peel" : "title-slate"), cancel);
+                await EditAsync(
+                    unit,
+                    new EditRequest(
+                        0,
+                        EditKind.AddCard,
+                        CardKind: CardKind.WeekTitle,
+                        StyleKey: week % 2 == 0 ? "title-peel" : "title-slate"
+                    ),
+                    cancel
+                );
             }
 
             foreach (var (style, words) in DemoHousehold.StoriesOfWeek[week])
             {
-                await EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words, StyleKey: style), cancel);
+                await EditAsync(
+                    unit,
+                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words, StyleKey: style),
+                    cancel
+                );
             }
 
             if (week <= 2)
@@ -198,8 +410,22 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
     {
         var days = album.Units.OrderBy(u => u.Ordinal).ToList();
         var first = days[0].Id;
-        await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: "title-peel"), cancel);
-        await EditAsync(first, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "note-hand", Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."), cancel);
+        await EditAsync(
+            first,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: "title-peel"),
+            cancel
+        );
+        await EditAsync(
+            first,
+            new EditRequest(
+                0,
+                EditKind.AddCard,
+                CardKind: CardKind.Journaling,
+                StyleKey: "note-hand",
+                Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."
+            ),
+            cancel
+        );
         await EditAsync(first, new EditRequest(0, EditKind.Fill), cancel);
 
         // Words before pictures: the evenings' stories are there, one of them set on cards already.
@@ -208,49 +434,119 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
             await using var scope = scopes.CreateAsyncScope();
             var editor = scope.ServiceProvider.GetRequiredService<StoryEditor>();
             var unit = days[day - 1];
-            var story = await editor.MakeAsync(album.Id, new NewStoryRequest(words, title, [unit.FirstDay], Author: author), cancel);
+            var story = await editor.MakeAsync(
+                album.Id,
+                new NewStoryRequest(words, title, [unit.FirstDay], Author: author),
+                cancel
+            );
             if (day == 2)
             {
                 var revision = await db.Units.Where(u => u.Id == unit.Id).Select(u => u.Revision).SingleAsync(cancel);
-                await editor.SetAsync(unit.Id, story.StoryId!.Value, new SetStoryRequest(revision, 2, "reading-serif"), cancel);
-                await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Facts, StyleKey: "peel-rows"), cancel);
-                await EditAsync(unit.Id, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Map, StyleKey: "peel-rows"), cancel);
-                await EditAsync(unit.Id, new EditRequest(0, EditKind.WriteNote, Note: new NoteRequest(null, unit.FirstDay, "11:40", "“It is not lost, it is resting.” Otto, about the oar", NoteKind.Overheard)), cancel);
+                await editor.SetAsync(
+                    unit.Id,
+                    story.StoryId!.Value,
+                    new SetStoryRequest(revision, 2, "reading-serif"),
+                    cancel
+                );
+                await EditAsync(
+                    unit.Id,
+                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Facts, StyleKey: "peel-rows"),
+                    cancel
+                );
+                await EditAsync(
+                    unit.Id,
+                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Map, StyleKey: "peel-rows"),
+                    cancel
+                );
+                await EditAsync(
+                    unit.Id,
+                    new EditRequest(
+                        0,
+                        EditKind.WriteNote,
+                        Note: new NoteRequest(
+                            null,
+                            unit.FirstDay,
+                            "11:40",
+                            "“It is not lost, it is resting.” Otto, about the oar",
+                            NoteKind.Overheard
+                        )
+                    ),
+                    cancel
+                );
             }
         }
 
         await FoldOutAsync(album, days, cancel);
     }
 
-    /// <summary>Four loose pictures of a week and a cell of words in one print, in a pocket of the right page.</summary>
+    /// <summary>
+    /// Four loose pictures of a week and a cell of words in one print, in a pocket of the right page.
+    /// </summary>
     private async Task CollageAsync(Guid unitId, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
-        var loose = open.Photos.Values.Where(p => !open.Content.PhotosPlaced.Contains(p.Id)).Take(5).Select(p => p.Id).ToList();
-        var pocket = open.Pockets.First(p => p.Face.Side == LeafSide.Front && p.Pocket.Nominal == Size.FromInches(6, 4));
-        await EditAsync(unitId, new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest("6x4", loose, Gutter: "1/16 in"), Place: new PlaceRequest(pocket.Place.LeafId, pocket.Place.Side, pocket.Place.PocketKey)), cancel);
+        var loose = open
+            .Photos.Values.Where(p => !open.Content.PhotosPlaced.Contains(p.Id))
+            .Take(5)
+            .Select(p => p.Id)
+            .ToList();
+        var pocket = open.Pockets.First(p =>
+            p.Face.Side == LeafSide.Front && p.Pocket.Nominal == Size.FromInches(6, 4)
+        );
+        await EditAsync(
+            unitId,
+            new EditRequest(
+                0,
+                EditKind.AddCollage,
+                Collage: new CollageRequest("6x4", loose, Gutter: "1/16 in"),
+                Place: new PlaceRequest(pocket.Place.LeafId, pocket.Place.Side, pocket.Place.PocketKey)
+            ),
+            cancel
+        );
     }
 
-    /// <summary>The day of the long view gets a fold-out, and every day the same pattern; a page the household drew itself.</summary>
+    /// <summary>
+    /// The day of the long view gets a fold-out, and every day the same pattern; a page the household drew itself.
+    /// </summary>
     private async Task FoldOutAsync(Album album, List<AlbumUnit> days, CancellationToken cancel)
     {
         var day = days[4];
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
         var revision = await db.Units.Where(u => u.Id == day.Id).Select(u => u.Revision).SingleAsync(cancel);
-        await scope.ServiceProvider.GetRequiredService<LeafEditor>().AddAsync(day.Id, new AddLeafRequest(revision, null, new MakeRequest(LeafKind.FoldOut, null, "11x8", "6 1/2 in")), cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<LeafEditor>()
+            .AddAsync(
+                day.Id,
+                new AddLeafRequest(revision, null, new MakeRequest(LeafKind.FoldOut, null, "11x8", "6 1/2 in")),
+                cancel
+            );
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(day.Id, cancel);
-        var widest = open.Photos.Values.OrderByDescending(p => (double)p.Width / p.Height).ThenBy(p => p.SortAt).FirstOrDefault();
+        var widest = open
+            .Photos.Values.OrderByDescending(p => (double)p.Width / p.Height)
+            .ThenBy(p => p.SortAt)
+            .FirstOrDefault();
         var sheet = open.Pockets.First(p => p.Face.Protector.Form.Kind == LeafKind.FoldOut).Place;
         if (widest is not null)
         {
-            await EditAsync(day.Id, new EditRequest(0, EditKind.PutPhoto, widest.Id, Place: new PlaceRequest(sheet.LeafId, sheet.Side, sheet.PocketKey)), cancel);
+            await EditAsync(
+                day.Id,
+                new EditRequest(
+                    0,
+                    EditKind.PutPhoto,
+                    widest.Id,
+                    Place: new PlaceRequest(sheet.LeafId, sheet.Side, sheet.PocketKey)
+                ),
+                cancel
+            );
         }
 
         var own = album.Protectors.OrderBy(p => p.Ordinal).First().Id;
         await using var second = scopes.CreateAsyncScope();
-        await second.ServiceProvider.GetRequiredService<FormulaEditor>().KeepAsync(album.Id, new FormulaRequest(null, "Each day afloat", [own], [], 4, 1, true), cancel);
+        await second
+            .ServiceProvider.GetRequiredService<FormulaEditor>()
+            .KeepAsync(album.Id, new FormulaRequest(null, "Each day afloat", [own], [], 4, 1, true), cancel);
         await using var third = scopes.CreateAsyncScope();
         var shelf = third.ServiceProvider.GetRequiredService<DesignShelf>();
         await shelf.KeepAsync("Two letters and the long one", "3x4 | 6x4 / 3x4 | 6x4 / 9x4", cancel);
@@ -264,7 +560,11 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
         foreach (var (face, _, place, _) in open.Pockets.Where(p => p.Face.Side == LeafSide.Front).ToList())
         {
-            await EditAsync(unitId, new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(face.Leaf.Id, face.Side, place.PocketKey)), cancel);
+            await EditAsync(
+                unitId,
+                new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(face.Leaf.Id, face.Side, place.PocketKey)),
+                cancel
+            );
         }
     }
 
@@ -273,17 +573,31 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         await using var scope = scopes.CreateAsyncScope();
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
         var leaf = open.Faces.First(f => f.Side == side).Leaf.Id;
-        await EditAsync(unitId, new EditRequest(0, EditKind.ChooseDesign, LeafId: leaf, ProtectorId: protectorId), cancel);
+        await EditAsync(
+            unitId,
+            new EditRequest(0, EditKind.ChooseDesign, LeafId: leaf, ProtectorId: protectorId),
+            cancel
+        );
     }
 
     private async Task EditAsync(Guid unitId, EditRequest request, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var revision = await scope.ServiceProvider.GetRequiredService<ZestyContext>().Units.Where(u => u.Id == unitId).Select(u => u.Revision).SingleAsync(cancel);
-        await scope.ServiceProvider.GetRequiredService<UnitEditor>().ApplyAsync(unitId, request with { Revision = revision }, cancel);
+        var revision = await scope
+            .ServiceProvider.GetRequiredService<ZestyContext>()
+            .Units.Where(u => u.Id == unitId)
+            .Select(u => u.Revision)
+            .SingleAsync(cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<UnitEditor>()
+            .ApplyAsync(unitId, request with { Revision = revision }, cancel);
     }
 
-    private async Task ImportAsync(List<(Album Album, DemoShot Shot)> shots, Action<string> tell, CancellationToken cancel)
+    private async Task ImportAsync(
+        List<(Album Album, DemoShot Shot)> shots,
+        Action<string> tell,
+        CancellationToken cancel
+    )
     {
         var done = 0;
         var queue = Channel.CreateUnbounded<(Album, DemoShot)>();
@@ -293,7 +607,9 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
         }
 
         queue.Writer.Complete();
-        await Task.WhenAll(Enumerable.Range(0, Math.Max(2, Environment.ProcessorCount)).Select(_ => Task.Run(WorkAsync, cancel)));
+        await Task.WhenAll(
+            Enumerable.Range(0, Math.Max(2, Environment.ProcessorCount)).Select(_ => Task.Run(WorkAsync, cancel))
+        );
 
         async Task WorkAsync()
         {
@@ -301,8 +617,12 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
             {
                 await using var scope = scopes.CreateAsyncScope();
                 using var stream = new MemoryStream(DemoPictures.Jpeg(shot));
-                using var arrived = await scope.ServiceProvider.GetRequiredService<IPhotoVault>().ReceiveAsync(stream, stream.Length, cancel);
-                var outcome = await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(album.Id, shot.FileName, arrived, null, null, cancel);
+                using var arrived = await scope
+                    .ServiceProvider.GetRequiredService<IPhotoVault>()
+                    .ReceiveAsync(stream, stream.Length, cancel);
+                var outcome = await scope
+                    .ServiceProvider.GetRequiredService<PhotoImport>()
+                    .TakeAsync(album.Id, shot.FileName, arrived, null, null, cancel);
                 if (outcome.Status == ImportStatus.Refused)
                 {
                     throw new InvalidOperationException($"A demo snapshot was refused: {outcome.Detail}");
@@ -321,10 +641,13 @@ public sealed class DemoSeeding(IServiceScopeFactory scopes, ZestyContext db, Lo
     {
         await db.PrintedPieces.Where(p => p.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.PrintJobs.Where(j => j.AlbumId == albumId).ExecuteDeleteAsync(cancel);
-        await db.ImportFiles.Where(f => db.Imports.Any(b => b.Id == f.BatchId && b.AlbumId == albumId)).ExecuteDeleteAsync(cancel);
+        await db
+            .ImportFiles.Where(f => db.Imports.Any(b => b.Id == f.BatchId && b.AlbumId == albumId))
+            .ExecuteDeleteAsync(cancel);
         await db.Imports.Where(b => b.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Set<Storage.Editing.EditChange>()
-            .Where(c => db.Edits.Any(e => e.Id == c.EditId && e.AlbumId == albumId)).ExecuteDeleteAsync(cancel);
+            .Where(c => db.Edits.Any(e => e.Id == c.EditId && e.AlbumId == albumId))
+            .ExecuteDeleteAsync(cancel);
         await db.Edits.Where(e => e.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Photos.Where(p => p.AlbumId == albumId).ExecuteDeleteAsync(cancel);
         await db.Leaves.IgnoreQueryFilters().Where(l => l.AlbumId == albumId).ExecuteDeleteAsync(cancel);

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-
 using Ical.Net;
 using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
@@ -54,7 +53,9 @@ public static partial class CalendarFile
         }
 
         var (days, passed) = (new List<CalendarEventDay>(), new List<string>());
-        foreach (var item in Parse(file).Events.Where(e => e.Start is not null && !string.IsNullOrWhiteSpace(e.Summary)))
+        foreach (
+            var item in Parse(file).Events.Where(e => e.Start is not null && !string.IsNullOrWhiteSpace(e.Summary))
+        )
         {
             reading.Check();
             if (Trouble(item, last) is { } trouble)
@@ -67,7 +68,14 @@ public static partial class CalendarFile
             {
                 days.AddRange(Days(item, first, last, reading));
             }
-            catch (Exception odd) when (odd is ArgumentException or InvalidOperationException or EvaluationException or OverflowException or FormatException)
+            catch (Exception odd)
+                when (odd
+                        is ArgumentException
+                            or InvalidOperationException
+                            or EvaluationException
+                            or OverflowException
+                            or FormatException
+                )
             {
                 // The library throws whatever it stumbles over; the other events are no worse for it.
                 passed.Add($"{Short(item.Summary!.Trim(), 80)}: its dates cannot be worked out");
@@ -86,7 +94,10 @@ public static partial class CalendarFile
     {
         try
         {
-            if (file.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase) && Calendar.Load(WithKnownZones(file)) is { } calendar)
+            if (
+                file.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase)
+                && Calendar.Load(WithKnownZones(file)) is { } calendar
+            )
             {
                 return calendar;
             }
@@ -96,16 +107,24 @@ public static partial class CalendarFile
             // The parser throws whatever it stumbles over; the refusal below is the answer.
         }
 
-        throw new RuleException("This is not a calendar file, or it is damaged. Export the calendar as .ics again. Nothing was changed.");
+        throw new RuleException(
+            "This is not a calendar file, or it is damaged. Export the calendar as .ics again. Nothing was changed."
+        );
     }
 
     /// <summary>
     /// Zones that only the file itself describes are dropped from its times: a note takes the hour that the event's own
     /// clock shows, which is what is written there.
     /// </summary>
-    private static string WithKnownZones(string file) => ZoneName().Replace(
-        Folded().Replace(file, string.Empty),
-        zone => DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone.Groups["name"].Value) is null ? string.Empty : zone.Value);
+    private static string WithKnownZones(string file) =>
+        ZoneName()
+            .Replace(
+                Folded().Replace(file, string.Empty),
+                zone =>
+                    DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone.Groups["name"].Value) is null
+                        ? string.Empty
+                        : zone.Value
+            );
 
     /// <summary>Why an event is passed over without working out its days; null when it can be.</summary>
     private static string? Trouble(CalendarEvent item, LocalDate last)
@@ -145,12 +164,21 @@ public static partial class CalendarFile
             FrequencyType.Yearly => 365,
             _ => 1,
         };
-        var spread = rule.ByDay.Count + rule.ByMonthDay.Count + rule.ByYearDay.Count + rule.ByWeekNo.Count > 0 ? perPeriod : 1;
-        return ((double)days / perPeriod / Math.Max(1, rule.Interval) + 1) * spread
-            * Math.Max(1, rule.ByHour.Count) * Math.Max(1, rule.ByMinute.Count) * Math.Max(1, rule.BySecond.Count);
+        var spread =
+            rule.ByDay.Count + rule.ByMonthDay.Count + rule.ByYearDay.Count + rule.ByWeekNo.Count > 0 ? perPeriod : 1;
+        return ((double)days / perPeriod / Math.Max(1, rule.Interval) + 1)
+            * spread
+            * Math.Max(1, rule.ByHour.Count)
+            * Math.Max(1, rule.ByMinute.Count)
+            * Math.Max(1, rule.BySecond.Count);
     }
 
-    private static IEnumerable<CalendarEventDay> Days(CalendarEvent item, LocalDate first, LocalDate last, ForeignReading reading)
+    private static IEnumerable<CalendarEventDay> Days(
+        CalendarEvent item,
+        LocalDate first,
+        LocalDate last,
+        ForeignReading reading
+    )
     {
         var options = new EvaluationOptions { MaxUnmatchedIncrementsLimit = LongestWithoutMatch };
         // An event that began before and lasts counts from the first day on.
@@ -171,7 +199,8 @@ public static partial class CalendarFile
                     day,
                     start.HasTime ? new LocalTime(start.Hour, start.Minute) : null,
                     Short(item.Summary!.Trim() + place, 500),
-                    Short($"{item.Uid}/{day.ToString("uuuuMMdd", CultureInfo.InvariantCulture)}", 400));
+                    Short($"{item.Uid}/{day.ToString("uuuuMMdd", CultureInfo.InvariantCulture)}", 400)
+                );
             }
         }
     }
@@ -179,7 +208,9 @@ public static partial class CalendarFile
     /// <summary>Without signs that no note can hold, and never cut between the two halves of one character.</summary>
     private static string Short(string text, int most)
     {
-        var clean = text.Any(c => char.IsControl(c) && c != '\n') ? string.Concat(text.Where(c => !char.IsControl(c) || c == '\n')) : text;
+        var clean = text.Any(c => char.IsControl(c) && c != '\n')
+            ? string.Concat(text.Where(c => !char.IsControl(c) || c == '\n'))
+            : text;
         return clean.Length <= most ? clean : clean[..(char.IsHighSurrogate(clean[most - 1]) ? most - 1 : most)];
     }
 

@@ -24,7 +24,16 @@ namespace ZestyPocket.Server.Gathering;
 /// <param name="Doubt">Why its clock is doubted; null when it is not.</param>
 /// <param name="DoubtRemedy">What one click would do about it; null when only the keeper can know.</param>
 public sealed record CameraView(
-    string Camera, int Photos, int WithZone, string Span, long CorrectionSeconds, string? CorrectionWords, string? LeftOnZone, string? Doubt, string? DoubtRemedy);
+    string Camera,
+    int Photos,
+    int WithZone,
+    string Span,
+    long CorrectionSeconds,
+    string? CorrectionWords,
+    string? LeftOnZone,
+    string? Doubt,
+    string? DoubtRemedy
+);
 
 public sealed record CamerasView(int Revision, string HomeZone, IReadOnlyList<CameraView> Cameras);
 
@@ -40,7 +49,8 @@ public sealed record CorrectCameraRequest(
     string? LeftOnZone = null,
     Guid? WrongPhotoId = null,
     Guid? RightPhotoId = null,
-    string? TrueTime = null);
+    string? TrueTime = null
+);
 
 /// <summary>Cameras and their clocks.</summary>
 public static class CameraEndpoints
@@ -52,45 +62,107 @@ public static class CameraEndpoints
     {
         var group = api.MapGroup("/albums/{id:guid}/cameras").WithTags("Gathering");
 
-        group.MapGet("", async (Guid id, AlbumReader albums, ZestyContext db, CancellationToken cancel) =>
-        {
-            var album = await albums.RequireAsync(id, cancel);
-            var calendar = album.ReadCalendar();
-            var pictures = await RecordedAsync(db, id, cancel);
-            var doubts = ClockSuspicion.Find(pictures, calendar).ToDictionary(d => d.Camera);
-            var clock = new AlbumClock(calendar);
-            return new CamerasView(album.Revision, calendar.HomeZone,
-            [
-                .. pictures.GroupBy(p => p.Camera ?? string.Empty).OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g =>
+        group
+            .MapGet(
+                "",
+                async (Guid id, AlbumReader albums, ZestyContext db, CancellationToken cancel) =>
                 {
-                    var known = calendar.ClockOf(g.Key);
-                    var doubt = doubts.GetValueOrDefault(g.Key);
-                    var days = g.Select(p => clock.CaptureOf(p)!.Local.Date).ToList();
-                    return new CameraView(
-                        g.Key, g.Count(), g.Count(p => p.OffsetMinutes is not null), SpanLabel.Of(days.Min(), days.Max(), calendar.Style.Order),
-                        known.CorrectionSeconds, Words(known), known.LeftOnZone, doubt?.Reason, doubt?.Proposed is { } proposed ? Remedy(known, proposed) : null);
-                }),
-            ]);
-        }).WithName("listCameras").WithProblems();
+                    var album = await albums.RequireAsync(id, cancel);
+                    var calendar = album.ReadCalendar();
+                    var pictures = await RecordedAsync(db, id, cancel);
+                    var doubts = ClockSuspicion.Find(pictures, calendar).ToDictionary(d => d.Camera);
+                    var clock = new AlbumClock(calendar);
+                    return new CamerasView(
+                        album.Revision,
+                        calendar.HomeZone,
+                        [
+                            .. pictures
+                                .GroupBy(p => p.Camera ?? string.Empty)
+                                .OrderByDescending(g => g.Count())
+                                .ThenBy(g => g.Key, StringComparer.Ordinal)
+                                .Select(g =>
+                                {
+                                    var known = calendar.ClockOf(g.Key);
+                                    var doubt = doubts.GetValueOrDefault(g.Key);
+                                    var days = g.Select(p => clock.CaptureOf(p)!.Local.Date).ToList();
+                                    return new CameraView(
+                                        g.Key,
+                                        g.Count(),
+                                        g.Count(p => p.OffsetMinutes is not null),
+                                        SpanLabel.Of(days.Min(), days.Max(), calendar.Style.Order),
+                                        known.CorrectionSeconds,
+                                        Words(known),
+                                        known.LeftOnZone,
+                                        doubt?.Reason,
+                                        doubt?.Proposed is { } proposed ? Remedy(known, proposed) : null
+                                    );
+                                }),
+                        ]
+                    );
+                }
+            )
+            .WithName("listCameras")
+            .WithProblems();
 
-        group.MapPut("", async (
-            Guid id, CorrectCameraRequest request, AlbumReader albums, ZestyContext db, TapeEditor tape, CancellationToken cancel) =>
-        {
-            var album = await albums.RequireAsync(id, cancel);
-            var calendar = album.ReadCalendar();
-            var clock = await ClockAsync(db, album, calendar, request, cancel);
-            var done = clock.IsPlain ? $"Took the correction of {Name(request.Camera)} back" : $"Set the clock of {Name(request.Camera)}: {Words(clock)}";
-            return await tape.CountAnewAsync(id, request.Revision, c => c with { Cameras = [.. c.Cameras.Where(k => k.Camera != clock.Camera).Append(clock).Where(k => !k.IsPlain)] }, done, cancel);
-        }).WithName("correctCamera").WithProblems();
+        group
+            .MapPut(
+                "",
+                async (
+                    Guid id,
+                    CorrectCameraRequest request,
+                    AlbumReader albums,
+                    ZestyContext db,
+                    TapeEditor tape,
+                    CancellationToken cancel
+                ) =>
+                {
+                    var album = await albums.RequireAsync(id, cancel);
+                    var calendar = album.ReadCalendar();
+                    var clock = await ClockAsync(db, album, calendar, request, cancel);
+                    var done = clock.IsPlain
+                        ? $"Took the correction of {Name(request.Camera)} back"
+                        : $"Set the clock of {Name(request.Camera)}: {Words(clock)}";
+                    return await tape.CountAnewAsync(
+                        id,
+                        request.Revision,
+                        c =>
+                            c with
+                            {
+                                Cameras =
+                                [
+                                    .. c
+                                        .Cameras.Where(k => k.Camera != clock.Camera)
+                                        .Append(clock)
+                                        .Where(k => !k.IsPlain),
+                                ],
+                            },
+                        done,
+                        cancel
+                    );
+                }
+            )
+            .WithName("correctCamera")
+            .WithProblems();
     }
 
-    private static async Task<CameraClock> ClockAsync(ZestyContext db, Album album, AlbumCalendar calendar, CorrectCameraRequest request, CancellationToken cancel)
+    private static async Task<CameraClock> ClockAsync(
+        ZestyContext db,
+        Album album,
+        AlbumCalendar calendar,
+        CorrectCameraRequest request,
+        CancellationToken cancel
+    )
     {
         var known = calendar.ClockOf(request.Camera);
         if (request.AcceptDoubt == true)
         {
-            return ClockSuspicion.Find(await RecordedAsync(db, album.Id, cancel), calendar).FirstOrDefault(d => d.Camera == request.Camera)?.Proposed
-                ?? throw new RuleException($"The clock of {Name(request.Camera)} is not doubted any more. Nothing was changed.");
+            return ClockSuspicion
+                    .Find(await RecordedAsync(db, album.Id, cancel), calendar)
+                    .FirstOrDefault(d => d.Camera == request.Camera)
+                    ?.Proposed
+                ?? throw new RuleException(
+                    $"The clock of {Name(request.Camera)} is not doubted any more. Nothing was changed."
+                );
         }
 
         if (request.LeftOnZone is { } zone)
@@ -100,43 +172,91 @@ public static class CameraEndpoints
 
         if (request.WrongPhotoId is { } wrongId && request.RightPhotoId is { } rightId)
         {
-            var (wrong, right) = (await PhotoAsync(db, album.Id, wrongId, cancel), await PhotoAsync(db, album.Id, rightId, cancel));
+            var (wrong, right) = (
+                await PhotoAsync(db, album.Id, wrongId, cancel),
+                await PhotoAsync(db, album.Id, rightId, cancel)
+            );
             if (wrong.Camera == right.Camera)
             {
-                throw new RuleException("Both pictures are of one camera: they cannot correct each other. Choose one of another camera. Nothing was changed.");
+                throw new RuleException(
+                    "Both pictures are of one camera: they cannot correct each other. Choose one of another camera. "
+                        + "Nothing was changed."
+                );
             }
 
-            return known with { LeftOnZone = null, CorrectionSeconds = PhotoTime.CorrectionFromPair(Recorded(wrong), right.Taken ?? Recorded(right)) };
+            return known with
+            {
+                LeftOnZone = null,
+                CorrectionSeconds = PhotoTime.CorrectionFromPair(Recorded(wrong), right.Taken ?? Recorded(right)),
+            };
         }
 
         if (request.WrongPhotoId is { } oneId && request.TrueTime is { } text)
         {
-            var truth = LocalDateTimePattern.ExtendedIso.Parse(text.Length == 16 ? text + ":00" : text) is { Success: true, Value: var moment }
+            var truth = LocalDateTimePattern.ExtendedIso.Parse(text.Length == 16 ? text + ":00" : text)
+                is { Success: true, Value: var moment }
                 ? moment
-                : throw new RuleException($"“{text}” is not a date and time. Write it as 2026-06-06T14:30. Nothing was changed.");
-            return known with { LeftOnZone = null, CorrectionSeconds = PhotoTime.CorrectionFromPair(Recorded(await PhotoAsync(db, album.Id, oneId, cancel)), truth) };
+                : throw new RuleException(
+                    $"“{text}” is not a date and time. Write it as 2026-06-06T14:30. Nothing was changed."
+                );
+            return known with
+            {
+                LeftOnZone = null,
+                CorrectionSeconds = PhotoTime.CorrectionFromPair(
+                    Recorded(await PhotoAsync(db, album.Id, oneId, cancel)),
+                    truth
+                ),
+            };
         }
 
         return request.CorrectionSeconds is { } seconds && Math.Abs(seconds) <= MostSeconds
-            ? known with { CorrectionSeconds = seconds }
+            ? known with
+            {
+                CorrectionSeconds = seconds,
+            }
             : throw new RuleException("A correction lies between nothing and a year. Nothing was changed.");
     }
 
-    private static async Task<List<RecordedTime>> RecordedAsync(ZestyContext db, Guid albumId, CancellationToken cancel) =>
-        (await db.Photos.Where(p => p.AlbumId == albumId && p.Recorded != null && p.TimeSource == TimeSource.File)
-            .Select(p => new { p.Recorded, p.OffsetMinutes, p.Camera }).ToListAsync(cancel))
-        .ConvertAll(p => new RecordedTime(p.Recorded, p.OffsetMinutes, p.Camera));
+    private static async Task<List<RecordedTime>> RecordedAsync(
+        ZestyContext db,
+        Guid albumId,
+        CancellationToken cancel
+    ) =>
+        (
+            await db
+                .Photos.Where(p => p.AlbumId == albumId && p.Recorded != null && p.TimeSource == TimeSource.File)
+                .Select(p => new
+                {
+                    p.Recorded,
+                    p.OffsetMinutes,
+                    p.Camera,
+                })
+                .ToListAsync(cancel)
+        ).ConvertAll(p => new RecordedTime(p.Recorded, p.OffsetMinutes, p.Camera));
 
     private static async Task<Photo> PhotoAsync(ZestyContext db, Guid albumId, Guid id, CancellationToken cancel) =>
-        await db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.AlbumId == albumId && p.Id == id, cancel) ?? throw new MissingException("The photo");
+        await db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.AlbumId == albumId && p.Id == id, cancel)
+        ?? throw new MissingException("The photo");
 
-    private static LocalDateTime Recorded(Photo photo) => photo.Recorded
-        ?? throw new RuleException($"{photo.FileName} has no recorded time, so it cannot tell anything about a clock. Choose another picture. Nothing was changed.");
+    private static LocalDateTime Recorded(Photo photo) =>
+        photo.Recorded
+        ?? throw new RuleException(
+            $"{photo.FileName} has no recorded time, so it cannot tell anything about a clock. Choose another "
+                + "picture. Nothing was changed."
+        );
 
     /// <summary>What one click would do, as an order.</summary>
-    private static string Remedy(CameraClock known, CameraClock proposed) => proposed.LeftOnZone is { } zone && known.LeftOnZone != zone
-        ? $"Read its clock as {zone} time"
-        : $"Set it {Words(known with { CorrectionSeconds = proposed.CorrectionSeconds - known.CorrectionSeconds, LeftOnZone = null })}";
+    private static string Remedy(CameraClock known, CameraClock proposed) =>
+        proposed.LeftOnZone is { } zone && known.LeftOnZone != zone
+            ? $"Read its clock as {zone} time"
+            : $"Set it {Words(Between(known, proposed))}";
+
+    private static CameraClock Between(CameraClock known, CameraClock proposed) =>
+        known with
+        {
+            CorrectionSeconds = proposed.CorrectionSeconds - known.CorrectionSeconds,
+            LeftOnZone = null,
+        };
 
     private static string Name(string camera) => camera.Length == 0 ? "files without a camera's name" : camera;
 
@@ -158,7 +278,12 @@ public static class CameraEndpoints
             }
         }
 
-        var shift = parts.Count == 0 ? null : $"{string.Join(' ', parts)} {(clock.CorrectionSeconds > 0 ? "later" : "earlier")}";
-        return clock.LeftOnZone is null ? shift : shift is null ? $"stayed on {clock.LeftOnZone}" : $"stayed on {clock.LeftOnZone}, {shift}";
+        var shift =
+            parts.Count == 0
+                ? null
+                : $"{string.Join(' ', parts)} {(clock.CorrectionSeconds > 0 ? "later" : "earlier")}";
+        return clock.LeftOnZone is null ? shift
+            : shift is null ? $"stayed on {clock.LeftOnZone}"
+            : $"stayed on {clock.LeftOnZone}, {shift}";
     }
 }

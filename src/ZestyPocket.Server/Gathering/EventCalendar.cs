@@ -15,7 +15,16 @@ public static class EventCalendar
     /// The weekly sit-down: one repeating event, in the home zone, from the first such weekday at or after a day, with
     /// an alarm at its beginning.
     /// </summary>
-    public static string SitDown(string album, LocalDate from, IsoDayOfWeek weekday, LocalTime time, int minutes, string zone, int weeks, Instant now)
+    public static string SitDown(
+        string album,
+        LocalDate from,
+        IsoDayOfWeek weekday,
+        LocalTime time,
+        int minutes,
+        string zone,
+        int weeks,
+        Instant now
+    )
     {
         var first = from.DayOfWeek == weekday ? from : from.Next(weekday);
         var sitDown = new CalendarEvent
@@ -33,23 +42,27 @@ public static class EventCalendar
     }
 
     /// <summary>One reminder an hour on a documented day, within the waking hours.</summary>
-    public static string Hours(string album, LocalDate day, IEnumerable<int> hours, string zone, Instant now) => Text(
-        hours.Select(hour =>
-        {
-            var at = day.AtMidnight().PlusHours(hour);
-            var reminder = new CalendarEvent
+    public static string Hours(string album, LocalDate day, IEnumerable<int> hours, string zone, Instant now) =>
+        Text(
+            hours.Select(hour =>
             {
-                Uid = $"hour-{at.ToString("uuuuMMdd'T'HHmm", CultureInfo.InvariantCulture)}-{Key(album)}@zesty-pocket",
-                Summary = $"One picture and a few words: {SpanLabel.Hour(hour, HourClock.TwentyFour)}",
-                Description = album,
-                Start = Zoned(at, zone),
-                Duration = Ical.Net.DataTypes.Duration.FromMinutes(5),
-                DtStamp = Stamp(now),
-            };
-            reminder.Alarms.Add(Alarm(reminder.Summary));
-            return reminder;
-        }),
-        zone);
+                var at = day.AtMidnight().PlusHours(hour);
+                var reminder = new CalendarEvent
+                {
+                    Uid =
+                        $"hour-{at.ToString("uuuuMMdd'T'HHmm", CultureInfo.InvariantCulture)}"
+                        + $"-{Key(album)}@zesty-pocket",
+                    Summary = $"One picture and a few words: {SpanLabel.Hour(hour, HourClock.TwentyFour)}",
+                    Description = album,
+                    Start = Zoned(at, zone),
+                    Duration = Ical.Net.DataTypes.Duration.FromMinutes(5),
+                    DtStamp = Stamp(now),
+                };
+                reminder.Alarms.Add(Alarm(reminder.Summary));
+                return reminder;
+            }),
+            zone
+        );
 
     private static string Text(IEnumerable<CalendarEvent> events, string zone)
     {
@@ -64,19 +77,25 @@ public static class EventCalendar
             calendar.AddTimeZone(new VTimeZone(zone));
         }
 
-        return new CalendarSerializer().SerializeToString(calendar) ?? throw new InvalidOperationException("A calendar came out empty.");
+        return new CalendarSerializer().SerializeToString(calendar)
+            ?? throw new InvalidOperationException("A calendar came out empty.");
     }
 
-    private static CalDateTime Zoned(LocalDateTime local, string zone) => new(local.ToDateTimeUnspecified(), zone == "Etc/UTC" ? "UTC" : zone);
+    private static CalDateTime Zoned(LocalDateTime local, string zone) =>
+        new(local.ToDateTimeUnspecified(), zone == "Etc/UTC" ? "UTC" : zone);
 
     private static CalDateTime Stamp(Instant now) => new(now.ToDateTimeUtc(), "UTC");
 
-    private static Alarm Alarm(string words) => new()
-    {
-        Action = AlarmAction.Display,
-        Description = words,
-        Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromMinutes(0)),
-    };
+    private static Alarm Alarm(string words) =>
+        new()
+        {
+            Action = AlarmAction.Display,
+            Description = words,
+            Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromMinutes(0)),
+        };
 
-    private static string Key(string album) => Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(album)))[..8];
+    private static string Key(string album) =>
+        Convert.ToHexStringLower(
+            System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(album))
+        )[..8];
 }

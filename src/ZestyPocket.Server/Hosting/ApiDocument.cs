@@ -5,42 +5,75 @@ namespace ZestyPocket.Server.Hosting;
 /// <summary>The OpenAPI document that the web client's types are generated from.</summary>
 public static class ApiDocument
 {
-    public static IServiceCollection AddApiDocument(this IServiceCollection services) => services.AddOpenApi("v1", options =>
-    {
-        options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Zesty Pocket";
-            document.Info.Version = "1";
-            document.Servers?.Clear();
-            // Who may leave a date away says so where it is used; which use comes first must not decide what a date is.
-            foreach (var (name, schema) in document.Components?.Schemas ?? new Dictionary<string, Microsoft.OpenApi.IOpenApiSchema>())
+    public static IServiceCollection AddApiDocument(this IServiceCollection services) =>
+        services.AddOpenApi(
+            "v1",
+            options =>
             {
-                if (name is nameof(LocalDate) or nameof(LocalDateTime) or nameof(Instant) or nameof(LocalTime) && schema is Microsoft.OpenApi.OpenApiSchema written)
-                {
-                    written.Type = Microsoft.OpenApi.JsonSchemaType.String;
-                }
-            }
+                options.AddDocumentTransformer(
+                    (document, _, _) =>
+                    {
+                        document.Info.Title = "Zesty Pocket";
+                        document.Info.Version = "1";
+                        document.Servers?.Clear();
+                        // Who may leave a date away says so where it is used; which use comes first must not decide
+                        // what a date is.
+                        foreach (
+                            var (name, schema) in document.Components?.Schemas
+                                ?? new Dictionary<string, Microsoft.OpenApi.IOpenApiSchema>()
+                        )
+                        {
+                            if (
+                                name
+                                    is nameof(LocalDate)
+                                        or nameof(LocalDateTime)
+                                        or nameof(Instant)
+                                        or nameof(LocalTime)
+                                && schema is Microsoft.OpenApi.OpenApiSchema written
+                            )
+                            {
+                                written.Type = Microsoft.OpenApi.JsonSchemaType.String;
+                            }
+                        }
 
-            return Task.CompletedTask;
-        });
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
-            if (type == typeof(LocalDate) || type == typeof(LocalDateTime) || type == typeof(Instant) || type == typeof(LocalTime))
-            {
-                var nullable = type != context.JsonTypeInfo.Type;
-                schema.Type = Microsoft.OpenApi.JsonSchemaType.String | (nullable ? Microsoft.OpenApi.JsonSchemaType.Null : 0);
-                schema.Format = type == typeof(LocalDate) ? "date" : type == typeof(LocalTime) ? "time" : "date-time";
-                schema.Properties?.Clear();
-                schema.Required?.Clear();
-            }
+                        return Task.CompletedTask;
+                    }
+                );
+                options.AddSchemaTransformer(
+                    (schema, context, _) =>
+                    {
+                        var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+                        if (
+                            type == typeof(LocalDate)
+                            || type == typeof(LocalDateTime)
+                            || type == typeof(Instant)
+                            || type == typeof(LocalTime)
+                        )
+                        {
+                            var nullable = type != context.JsonTypeInfo.Type;
+                            schema.Type =
+                                Microsoft.OpenApi.JsonSchemaType.String
+                                | (nullable ? Microsoft.OpenApi.JsonSchemaType.Null : 0);
+                            schema.Format =
+                                type == typeof(LocalDate) ? "date"
+                                : type == typeof(LocalTime) ? "time"
+                                : "date-time";
+                            schema.Properties?.Clear();
+                            schema.Required?.Clear();
+                        }
 
-            if (context.JsonTypeInfo.ElementType == typeof(LocalDate))
-            {
-                schema.Items ??= new Microsoft.OpenApi.OpenApiSchema { Type = Microsoft.OpenApi.JsonSchemaType.String, Format = "date" };
-            }
+                        if (context.JsonTypeInfo.ElementType == typeof(LocalDate))
+                        {
+                            schema.Items ??= new Microsoft.OpenApi.OpenApiSchema
+                            {
+                                Type = Microsoft.OpenApi.JsonSchemaType.String,
+                                Format = "date",
+                            };
+                        }
 
-            return Task.CompletedTask;
-        });
-    });
+                        return Task.CompletedTask;
+                    }
+                );
+            }
+        );
 }

@@ -2,7 +2,9 @@ using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Hosting;
 
-/// <summary>Who is asking. Every query for albums goes through this, so that sign-in can take the place later.</summary>
+/// <summary>
+/// Who is asking. Every query for albums goes through this, so that sign-in can take the place later.
+/// </summary>
 public interface ICurrentKeeper
 {
     Guid Id { get; }

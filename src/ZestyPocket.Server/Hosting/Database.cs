@@ -10,7 +10,9 @@ public static class Database
     /// <summary>"zesty" on a telephone keypad; any number does as long as all servers use the same.</summary>
     private const long MigrationLock = 93789;
 
-    /// <summary>How long a database may take to come up, such as one that was killed and goes through its log.</summary>
+    /// <summary>
+    /// How long a database may take to come up, such as one that was killed and goes through its log.
+    /// </summary>
     private static readonly TimeSpan ComesUpWithin = TimeSpan.FromSeconds(60);
 
     /// <summary>Applies migrations, one server at a time when several start together.</summary>
@@ -19,7 +21,9 @@ public static class Database
         // The lock lives as long as its connection, so this one must not come from a pool.
         var unpooled = new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false }.ConnectionString;
         // Taken in the database that always exists: ours may have to be made first.
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(unpooled) { Database = "postgres" }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(unpooled) { Database = "postgres" }.ConnectionString
+        );
         await OpenAsync(connection, cancel);
         await using (var take = new NpgsqlCommand($"SELECT pg_advisory_lock({MigrationLock})", connection))
         {
@@ -42,7 +46,10 @@ public static class Database
                 await connection.OpenAsync(cancel);
                 return;
             }
-            catch (NpgsqlException away) when (Outage.Of(away) is { IsDatabase: true } && System.Diagnostics.Stopwatch.GetElapsedTime(began) < ComesUpWithin)
+            catch (NpgsqlException away)
+                when (Outage.Of(away) is { IsDatabase: true }
+                    && System.Diagnostics.Stopwatch.GetElapsedTime(began) < ComesUpWithin
+                )
             {
                 await Task.Delay(250, cancel);
             }

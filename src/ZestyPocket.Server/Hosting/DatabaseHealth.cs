@@ -7,7 +7,10 @@ namespace ZestyPocket.Server.Hosting;
 /// <summary>Healthy while the database answers.</summary>
 public sealed class DatabaseHealth(IDbContextFactory<ZestyContext> contexts) : IHealthCheck
 {
-    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    public async Task<HealthCheckResult> CheckHealthAsync(
+        HealthCheckContext context,
+        CancellationToken cancellationToken = default
+    )
     {
         await using var db = await contexts.CreateDbContextAsync(cancellationToken);
         return await db.Database.CanConnectAsync(cancellationToken)

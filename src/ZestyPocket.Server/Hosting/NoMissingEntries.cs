@@ -36,7 +36,13 @@ internal static class NoMissingEntries
         {
             foreach (var entry in entries)
             {
-                Check(entry ?? throw new RuleException($"An entry of “{name}” is missing. Nothing was changed: send each of them."), name);
+                Check(
+                    entry
+                        ?? throw new RuleException(
+                            $"An entry of “{name}” is missing. Nothing was changed: send each of them."
+                        ),
+                    name
+                );
             }
 
             return;
@@ -55,11 +61,14 @@ internal static class NoMissingEntries
     /// What a body brings along: lists, and records of the server that may hold some. Values of the core check
     /// themselves.
     /// </summary>
-    private static PropertyInfo[] PropertiesOf(Type type) => type.Assembly != typeof(NoMissingEntries).Assembly || type.IsEnum || type.IsValueType
-        ? []
-        : [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(MayHoldLists)];
+    private static PropertyInfo[] PropertiesOf(Type type) =>
+        type.Assembly != typeof(NoMissingEntries).Assembly || type.IsEnum || type.IsValueType
+            ? []
+            : [.. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(MayHoldLists)];
 
     private static bool MayHoldLists(PropertyInfo property) =>
-        property.CanWrite && property.GetIndexParameters().Length == 0
-        && property.PropertyType != typeof(string) && !property.PropertyType.IsValueType;
+        property.CanWrite
+        && property.GetIndexParameters().Length == 0
+        && property.PropertyType != typeof(string)
+        && !property.PropertyType.IsValueType;
 }

@@ -22,20 +22,32 @@ public sealed record Outage(string Title, string Detail)
 
     private static readonly Outage NoDatabase = new(
         "The database does not answer",
-        "Everything saved before is kept; this request changed nothing. Try again in a few seconds; if it stays so, stop ./start and start it again.");
+        "Everything saved before is kept; this request changed nothing. Try again in a few seconds; if it stays so, "
+            + "stop ./start and start it again."
+    );
 
     private static readonly Outage DiskFull = new(
         "The disk is full",
-        "Everything saved before is kept; this request changed nothing. Make room on the disk of the data folder and try again.");
+        "Everything saved before is kept; this request changed nothing. Make room on the disk of the data folder "
+            + "and try again."
+    );
 
     private static readonly Outage ReadOnly = new(
         "The data folder cannot be written to",
-        "Everything saved before is kept; this request changed nothing. Make the data folder writable again and try again.");
+        "Everything saved before is kept; this request changed nothing. Make the data folder writable again and try "
+            + "again."
+    );
 
     /// <summary>Whether it is the database that is away, so that nothing can be noted there either.</summary>
     public bool IsDatabase => this == NoDatabase;
 
-    public ProblemDetails Problem => new() { Status = StatusCodes.Status503ServiceUnavailable, Title = Title, Detail = Detail };
+    public ProblemDetails Problem =>
+        new()
+        {
+            Status = StatusCodes.Status503ServiceUnavailable,
+            Title = Title,
+            Detail = Detail,
+        };
 
     /// <summary>The outage behind an exception; null when it is something else.</summary>
     public static Outage? Of(Exception? exception)
@@ -48,8 +60,10 @@ public sealed record Outage(string Title, string Detail)
                 // PostgreSQL, Appendix A.
                 PostgresException { SqlState: "53100" } => DiskFull,
                 PostgresException { SqlState: "25006" } => ReadOnly,
-                PostgresException { SqlState: var state } when state.StartsWith("53", StringComparison.Ordinal)
-                    || state.StartsWith("57P", StringComparison.Ordinal) || state.StartsWith("08", StringComparison.Ordinal) => NoDatabase,
+                PostgresException { SqlState: var state }
+                    when state.StartsWith("53", StringComparison.Ordinal)
+                        || state.StartsWith("57P", StringComparison.Ordinal)
+                        || state.StartsWith("08", StringComparison.Ordinal) => NoDatabase,
                 PostgresException => null,
                 NpgsqlException or SocketException => NoDatabase,
                 UnauthorizedAccessException => ReadOnly,

@@ -10,12 +10,17 @@ using ZestyPocket.Storage.Editing;
 namespace ZestyPocket.Server.Hosting;
 
 /// <summary>What was asked for does not exist, or belongs to somebody else.</summary>
-public sealed class MissingException(string what) : Exception($"{what} was not found. It may have been put away; go back to the shelf.");
+public sealed class MissingException(string what)
+    : Exception($"{what} was not found. It may have been put away; go back to the shelf.");
 
 /// <summary>Turns refusals into problem documents: what happened, what was kept, what to do.</summary>
 public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         ArgumentNullException.ThrowIfNull(httpContext);
         var problem = exception switch
@@ -66,7 +71,8 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
             {
                 Status = StatusCodes.Status422UnprocessableEntity,
                 Title = "That does not work",
-                Detail = "A text holds a sign that cannot be kept, such as a zero sign. Nothing was changed: take it out.",
+                Detail =
+                    "A text holds a sign that cannot be kept, such as a zero sign. Nothing was changed: take it out.",
             },
             _ => Outage.Of(exception)?.Problem,
         };
@@ -81,10 +87,14 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
             httpContext.Response.Headers.RetryAfter = Outage.RetryAfterSeconds.ToString(CultureInfo.InvariantCulture);
         }
 
-        return await service.TryWriteAsync(new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = problem });
+        return await service.TryWriteAsync(
+            new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = problem }
+        );
     }
 
-    /// <summary>Texts of the database hold no U+0000 and no half characters. Source: PostgreSQL, Appendix A, class 22.</summary>
+    /// <summary>
+    /// Texts of the database hold no U+0000 and no half characters. Source: PostgreSQL, Appendix A, class 22.
+    /// </summary>
     private static bool HoldsUnstorableText(Exception exception) =>
         (exception as PostgresException ?? exception.InnerException as PostgresException)
             is { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter };
@@ -92,7 +102,9 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
     /// <summary>Names the place in the document that could not be read, when the reader says it.</summary>
     private static ProblemDetails Unreadable(BadHttpRequestException bad)
     {
-        var place = bad.InnerException is JsonException { Path: { Length: > 1 } path } ? $"“{path}” could not be read. " : string.Empty;
+        var place = bad.InnerException is JsonException { Path: { Length: > 1 } path }
+            ? $"“{path}” could not be read. "
+            : string.Empty;
         return new ProblemDetails
         {
             Status = bad.StatusCode,
@@ -105,8 +117,9 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
 /// <summary>Documents the problems that most endpoints can answer with.</summary>
 public static class ProblemDocumentation
 {
-    public static RouteHandlerBuilder WithProblems(this RouteHandlerBuilder route) => route
-        .ProducesProblem(StatusCodes.Status404NotFound)
-        .ProducesProblem(StatusCodes.Status409Conflict)
-        .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+    public static RouteHandlerBuilder WithProblems(this RouteHandlerBuilder route) =>
+        route
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict)
+            .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 }

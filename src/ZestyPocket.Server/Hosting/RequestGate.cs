@@ -10,32 +10,39 @@ namespace ZestyPocket.Server.Hosting;
 /// </summary>
 public static class RequestGate
 {
-    public static IApplicationBuilder UseSecurityHeaders(this IApplicationBuilder app) => app.Use((context, next) =>
-    {
-        // When the answer starts, since an answer made from an exception begins with its headers cleared.
-        context.Response.OnStarting(() =>
-        {
-            var headers = context.Response.Headers;
-            headers.XContentTypeOptions = "nosniff";
-            headers.ContentSecurityPolicy = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
-                + "object-src 'none'; form-action 'self'; base-uri 'self'; frame-ancestors 'none'";
-            headers["Referrer-Policy"] = "no-referrer";
-            headers["Cross-Origin-Resource-Policy"] = "same-origin";
-            return Task.CompletedTask;
-        });
-        return next();
-    });
+    public static IApplicationBuilder UseSecurityHeaders(this IApplicationBuilder app) =>
+        app.Use(
+            (context, next) =>
+            {
+                // When the answer starts, since an answer made from an exception begins with its headers cleared.
+                context.Response.OnStarting(() =>
+                {
+                    var headers = context.Response.Headers;
+                    headers.XContentTypeOptions = "nosniff";
+                    headers.ContentSecurityPolicy =
+                        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+                        + "object-src 'none'; form-action 'self'; base-uri 'self'; frame-ancestors 'none'";
+                    headers["Referrer-Policy"] = "no-referrer";
+                    headers["Cross-Origin-Resource-Policy"] = "same-origin";
+                    return Task.CompletedTask;
+                });
+                return next();
+            }
+        );
 
-    public static IApplicationBuilder UseRequestGate(this IApplicationBuilder app) => app.Use(async (context, next) =>
-    {
-        if (Refusal(context.Request) is { } refusal)
-        {
-            await WriteAsync(context, refusal);
-            return;
-        }
+    public static IApplicationBuilder UseRequestGate(this IApplicationBuilder app) =>
+        app.Use(
+            async (context, next) =>
+            {
+                if (Refusal(context.Request) is { } refusal)
+                {
+                    await WriteAsync(context, refusal);
+                    return;
+                }
 
-        await next();
-    });
+                await next();
+            }
+        );
 
     /// <summary>
     /// Answers an address of the API that no feature took: 405 when it exists for another method, 415 when it exists
@@ -46,39 +53,64 @@ public static class RequestGate
         ArgumentNullException.ThrowIfNull(context);
         ArgumentNullException.ThrowIfNull(endpoints);
         var there = endpoints.Endpoints.OfType<RouteEndpoint>().Where(e => Matches(e, context.Request.Path)).ToList();
-        var methods = there.SelectMany(e => e.Metadata.GetMetadata<IHttpMethodMetadata>()?.HttpMethods ?? []).Distinct().ToList();
+        var methods = there
+            .SelectMany(e => e.Metadata.GetMetadata<IHttpMethodMetadata>()?.HttpMethods ?? [])
+            .Distinct()
+            .ToList();
         if (methods.Count == 0)
         {
-            return WriteAsync(context, new ProblemDetails { Status = StatusCodes.Status404NotFound, Title = "Not found", Detail = "There is no such address here." });
+            return WriteAsync(
+                context,
+                new ProblemDetails
+                {
+                    Status = StatusCodes.Status404NotFound,
+                    Title = "Not found",
+                    Detail = "There is no such address here.",
+                }
+            );
         }
 
         if (!methods.Contains(context.Request.Method, StringComparer.OrdinalIgnoreCase))
         {
             context.Response.Headers[HeaderNames.Allow] = string.Join(", ", methods);
-            return WriteAsync(context, new ProblemDetails
-            {
-                Status = StatusCodes.Status405MethodNotAllowed,
-                Title = "Not allowed",
-                Detail = $"This address takes {string.Join(" or ", methods)}. Nothing was changed.",
-            });
+            return WriteAsync(
+                context,
+                new ProblemDetails
+                {
+                    Status = StatusCodes.Status405MethodNotAllowed,
+                    Title = "Not allowed",
+                    Detail = $"This address takes {string.Join(" or ", methods)}. Nothing was changed.",
+                }
+            );
         }
 
-        return WriteAsync(context, new ProblemDetails
-        {
-            Status = StatusCodes.Status415UnsupportedMediaType,
-            Title = "Another kind of content is expected",
-            Detail = "Nothing was changed: send the kind of content that the API document names.",
-        });
+        return WriteAsync(
+            context,
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status415UnsupportedMediaType,
+                Title = "Another kind of content is expected",
+                Detail = "Nothing was changed: send the kind of content that the API document names.",
+            }
+        );
     }
 
     private static ProblemDetails? Refusal(HttpRequest request)
     {
         if (!request.Host.HasValue)
         {
-            return new ProblemDetails { Status = StatusCodes.Status400BadRequest, Title = "No host", Detail = "A request names the host it is for." };
+            return new ProblemDetails
+            {
+                Status = StatusCodes.Status400BadRequest,
+                Title = "No host",
+                Detail = "A request names the host it is for.",
+            };
         }
 
-        if (Holds(request.Path.Value, '\0') || request.Query.Any(q => Holds(q.Key, '\0') || q.Value.Any(v => Holds(v, '\0'))))
+        if (
+            Holds(request.Path.Value, '\0')
+            || request.Query.Any(q => Holds(q.Key, '\0') || q.Value.Any(v => Holds(v, '\0')))
+        )
         {
             return new ProblemDetails
             {
@@ -106,7 +138,11 @@ public static class RequestGate
     /// </summary>
     private static bool IsFromElsewhere(HttpRequest request)
     {
-        if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method))
+        if (
+            HttpMethods.IsGet(request.Method)
+            || HttpMethods.IsHead(request.Method)
+            || HttpMethods.IsOptions(request.Method)
+        )
         {
             return false;
         }
@@ -119,16 +155,23 @@ public static class RequestGate
 
         var origin = request.Headers.Origin.ToString();
         return origin.Length > 0
-            && !(Uri.TryCreate(origin, UriKind.Absolute, out var from)
-                && string.Equals(from.Authority, Authority(request), StringComparison.OrdinalIgnoreCase));
+            && !(
+                Uri.TryCreate(origin, UriKind.Absolute, out var from)
+                && string.Equals(from.Authority, Authority(request), StringComparison.OrdinalIgnoreCase)
+            );
     }
 
     private static string Authority(HttpRequest request) =>
-        Uri.TryCreate($"{request.Scheme}://{request.Host}", UriKind.Absolute, out var own) ? own.Authority : request.Host.Value ?? string.Empty;
+        Uri.TryCreate($"{request.Scheme}://{request.Host}", UriKind.Absolute, out var own)
+            ? own.Authority
+            : request.Host.Value ?? string.Empty;
 
     private static bool Matches(RouteEndpoint endpoint, PathString path)
     {
-        if (endpoint.Metadata.GetMetadata<IHttpMethodMetadata>() is null || endpoint.RoutePattern.RawText is not { } pattern)
+        if (
+            endpoint.Metadata.GetMetadata<IHttpMethodMetadata>() is null
+            || endpoint.RoutePattern.RawText is not { } pattern
+        )
         {
             return false;
         }
@@ -141,18 +184,24 @@ public static class RequestGate
 
         var values = new RouteValueDictionary();
         return new TemplateMatcher(template, []).TryMatch(path, values)
-            && template.Parameters.All(p => p.InlineConstraints.All(c => c.Constraint switch
-            {
-                "guid" => Guid.TryParse(values[p.Name!]?.ToString(), out _),
-                "int" => int.TryParse(values[p.Name!]?.ToString(), out _),
-                _ => true,
-            }));
+            && template.Parameters.All(p =>
+                p.InlineConstraints.All(c =>
+                    c.Constraint switch
+                    {
+                        "guid" => Guid.TryParse(values[p.Name!]?.ToString(), out _),
+                        "int" => int.TryParse(values[p.Name!]?.ToString(), out _),
+                        _ => true,
+                    }
+                )
+            );
     }
 
     private static Task WriteAsync(HttpContext context, ProblemDetails problem)
     {
         context.Response.StatusCode = problem.Status!.Value;
-        return context.RequestServices.GetRequiredService<IProblemDetailsService>()
-            .WriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem }).AsTask();
+        return context
+            .RequestServices.GetRequiredService<IProblemDetailsService>()
+            .WriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = problem })
+            .AsTask();
     }
 }

@@ -16,7 +16,15 @@ namespace ZestyPocket.Server.Importing;
 /// killed at any moment and run again: what is done stays done, the rest waits.
 /// </summary>
 public sealed partial class ImportJob(
-    IServiceScopeFactory scopes, ZestyContext db, IPhotoVault vault, ImportNudges queue, LookalikeGroups lookalikes, IConfiguration configuration, IClock clock, ILogger<ImportJob> log)
+    IServiceScopeFactory scopes,
+    ZestyContext db,
+    IPhotoVault vault,
+    ImportNudges queue,
+    LookalikeGroups lookalikes,
+    IConfiguration configuration,
+    IClock clock,
+    ILogger<ImportJob> log
+)
 {
     private static readonly TimeSpan LookForCancel = TimeSpan.FromMilliseconds(300);
 
@@ -25,7 +33,9 @@ public sealed partial class ImportJob(
     /// <summary>So many files are worked on before another album's import has its turn.</summary>
     private const int FilesATurn = 12;
 
-    /// <summary>Files that take long are worked on one at a time over the whole program, so that a worker is always left.</summary>
+    /// <summary>
+    /// Files that take long are worked on one at a time over the whole program, so that a worker is always left.
+    /// </summary>
     private static readonly SemaphoreSlim SlowLane = new(1);
 
     /// <summary>A lost database is waited for by the recovery as well; these are the job's own tries.</summary>
@@ -35,16 +45,15 @@ public sealed partial class ImportJob(
         queue.Began(batchId);
         try
         {
-            // One job at a time works on an import, over all servers. Whoever finds it taken leaves: the recovery asks again.
+            // One job at a time works on an import, over all servers. Whoever finds it taken leaves: the recovery asks
+            // again.
             await using var turn = await ServerLock.TryTakeAsync(configuration, batchId.ToString(), cancel);
             if (turn is null)
             {
                 return;
             }
 
-            while (await StepAsync(batchId, cancel) && !await OthersWaitAsync(batchId, cancel))
-            {
-            }
+            while (await StepAsync(batchId, cancel) && !await OthersWaitAsync(batchId, cancel)) { }
         }
         finally
         {
@@ -73,14 +82,29 @@ public sealed partial class ImportJob(
 
         if (batch.CancelAsked)
         {
-            await db.ImportFiles.Where(f => f.BatchId == batchId && f.Status == ImportStatus.Waiting).ExecuteUpdateAsync(
-                set => set.SetProperty(f => f.Status, ImportStatus.Cancelled).SetProperty(f => f.Detail, "Stopped before it was looked at. Add it again if you want it."), cancel);
+            await db
+                .ImportFiles.Where(f => f.BatchId == batchId && f.Status == ImportStatus.Waiting)
+                .ExecuteUpdateAsync(
+                    set =>
+                        set.SetProperty(f => f.Status, ImportStatus.Cancelled)
+                            .SetProperty(
+                                f => f.Detail,
+                                "Stopped before it was looked at. Add it again if you want it."
+                            ),
+                    cancel
+                );
             await EndAsync(batch, ImportState.Cancelled, cancel);
             return false;
         }
 
-        var waiting = await db.ImportFiles.AsNoTracking().Where(f => f.BatchId == batchId && f.Status == ImportStatus.Waiting)
-            .OrderBy(f => f.SetAside).ThenBy(f => f.Sequence).Select(f => new { f.Id, f.SetAside }).Take(FilesATurn).ToListAsync(cancel);
+        var waiting = await db
+            .ImportFiles.AsNoTracking()
+            .Where(f => f.BatchId == batchId && f.Status == ImportStatus.Waiting)
+            .OrderBy(f => f.SetAside)
+            .ThenBy(f => f.Sequence)
+            .Select(f => new { f.Id, f.SetAside })
+            .Take(FilesATurn)
+            .ToListAsync(cancel);
         if (waiting.Count == 0)
         {
             if (batch.State == ImportState.Working)
@@ -104,8 +128,13 @@ public sealed partial class ImportJob(
         {
             await Parallel.ForEachAsync(
                 slow ? waiting.Take(1) : waiting.Where(f => !f.SetAside),
-                new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = stop.Token },
-                async (file, token) => await TakeAsync(batch.AlbumId, file.Id, token));
+                new ParallelOptions
+                {
+                    MaxDegreeOfParallelism = Environment.ProcessorCount,
+                    CancellationToken = stop.Token,
+                },
+                async (file, token) => await TakeAsync(batch.AlbumId, file.Id, token)
+            );
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
@@ -169,7 +198,9 @@ public sealed partial class ImportJob(
             }
 
             using var arrived = line.ZipFileId is { } zip ? await UnpackAsync(own, line, zip, cancel) : TakeUp(line);
-            await scope.ServiceProvider.GetRequiredService<PhotoImport>().TakeAsync(albumId, line.FileName, arrived, line.Modified, line, cancel);
+            await scope
+                .ServiceProvider.GetRequiredService<PhotoImport>()
+                .TakeAsync(albumId, line.FileName, arrived, line.Modified, line, cancel);
         }
         catch (PictureTakesLongException) when (!line.SetAside)
         {
@@ -184,14 +215,29 @@ public sealed partial class ImportJob(
         {
             // Another server finished this very file; its line is the true one.
         }
-        catch (Exception unforeseen) when (unforeseen is not (OperationCanceledException or IOException or DbException or DbUpdateException or InvalidOperationException { InnerException: DbException } or TypeInitializationException))
+        catch (Exception unforeseen)
+            when (unforeseen
+                    is not (
+                        OperationCanceledException
+                        or IOException
+                        or DbException
+                        or DbUpdateException
+                        or InvalidOperationException { InnerException: DbException }
+                        or TypeInitializationException
+                    )
+            )
         {
             // One file that the program cannot cope with must not hold up the others. A lost database or a full disk
             // is no fault of the file: the job ends there and is taken up again.
             LogUnforeseen(line.FileName, unforeseen);
             own.ChangeTracker.Clear();
             line = await own.ImportFiles.SingleAsync(f => f.Id == fileId, cancel);
-            await RefuseAsync(own, line, "The program could not cope with this file; what happened is in its log. The file is not in the album.", cancel);
+            await RefuseAsync(
+                own,
+                line,
+                "The program could not cope with this file; what happened is in its log. The file is not in the album.",
+                cancel
+            );
         }
     }
 
@@ -218,17 +264,22 @@ public sealed partial class ImportJob(
     private async Task OpenZipAsync(ZestyContext own, ImportFile line, CancellationToken cancel)
     {
         var entries = ZipBundle.List(vault.PathOfParked(line.Id));
-        own.ImportFiles.AddRange(entries.Select(e => new ImportFile
-        {
-            Id = Guid.CreateVersion7(),
-            BatchId = line.BatchId,
-            Key = $"{line.Key}/{e.Index}",
-            FileName = PhotoImport.CleanName(e.Name),
-            ZipFileId = line.Id,
-            ZipEntry = e.Index,
-            Modified = e.Modified,
-        }));
-        (line.Status, line.Detail) = (ImportStatus.Opened, $"Opened: {entries.Count} {(entries.Count == 1 ? "file" : "files")} inside.");
+        own.ImportFiles.AddRange(
+            entries.Select(e => new ImportFile
+            {
+                Id = Guid.CreateVersion7(),
+                BatchId = line.BatchId,
+                Key = $"{line.Key}/{e.Index}",
+                FileName = PhotoImport.CleanName(e.Name),
+                ZipFileId = line.Id,
+                ZipEntry = e.Index,
+                Modified = e.Modified,
+            })
+        );
+        (line.Status, line.Detail) = (
+            ImportStatus.Opened,
+            $"Opened: {entries.Count} {(entries.Count == 1 ? "file" : "files")} inside."
+        );
         await own.SaveChangesAsync(cancel);
     }
 
@@ -237,7 +288,9 @@ public sealed partial class ImportJob(
         var unpacked = await own.ImportFiles.Where(f => f.ZipFileId == zip).SumAsync(f => f.Bytes, cancel);
         if (unpacked > ZipBundle.MostUnpacked)
         {
-            throw new PictureRefusedException($"The zip unpacks to more than {ZipBundle.MostUnpacked >> 30} GB. Add the rest in a zip of its own.");
+            throw new PictureRefusedException(
+                $"The zip unpacks to more than {ZipBundle.MostUnpacked >> 30} GB. Add the rest in a zip of its own."
+            );
         }
 
         var arrived = await ZipBundle.UnpackAsync(vault, vault.PathOfParked(zip), line.ZipEntry!.Value, cancel);
@@ -251,13 +304,18 @@ public sealed partial class ImportJob(
         (batch.State, batch.EndedAt) = (state, clock.GetCurrentInstant());
         await db.SaveChangesAsync(cancel);
         // Refused and unpacked files, and what a crash left behind; kept ones have moved into the vault.
-        foreach (var file in await db.ImportFiles.Where(f => f.BatchId == batch.Id).Select(f => f.Id).ToListAsync(cancel))
+        foreach (
+            var file in await db.ImportFiles.Where(f => f.BatchId == batch.Id).Select(f => f.Id).ToListAsync(cancel)
+        )
         {
             vault.DropParked(file);
         }
     }
 
-    [LoggerMessage(Level = LogLevel.Warning, Message = "Whether an import is to stop cannot be looked up just now: {Reason}")]
+    [LoggerMessage(
+        Level = LogLevel.Warning,
+        Message = "Whether an import is to stop cannot be looked up just now: {Reason}"
+    )]
     private partial void LogAway(string reason);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "A file could not be imported: {FileName}")]

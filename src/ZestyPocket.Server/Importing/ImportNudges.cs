@@ -16,15 +16,26 @@ public sealed class ImportNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
 
 /// <summary>Takes up imports that were left behind, and throws away received files that no row names.</summary>
 public sealed class ImportRecovery(
-    IServiceScopeFactory scopes, ImportNudges queue, ZestySettings settings, IPhotoVault vault, ILogger<ImportRecovery> log)
-    : JobRecovery(scopes, settings, log)
+    IServiceScopeFactory scopes,
+    ImportNudges queue,
+    ZestySettings settings,
+    IPhotoVault vault,
+    ILogger<ImportRecovery> log
+) : JobRecovery(scopes, settings, log)
 {
     private IReadOnlyList<Guid> _leftovers = [];
 
     /// <summary>Imports that have something to do now.</summary>
-    internal static IQueryable<ImportBatch> Unfinished(ZestyContext db) => db.Imports.AsNoTracking().Where(
-        b => b.State == ImportState.Working
-            || (b.State == ImportState.Receiving && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))));
+    internal static IQueryable<ImportBatch> Unfinished(ZestyContext db) =>
+        db
+            .Imports.AsNoTracking()
+            .Where(b =>
+                b.State == ImportState.Working
+                || (
+                    b.State == ImportState.Receiving
+                    && (b.CancelAsked || b.Files.Any(f => f.Status == ImportStatus.Waiting))
+                )
+            );
 
     protected override void Sweep()
     {

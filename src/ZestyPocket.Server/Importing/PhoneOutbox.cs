@@ -6,7 +6,9 @@ namespace ZestyPocket.Server.Importing;
 /// <summary>A file that waits on the phone.</summary>
 public sealed record OutboxFile(string Name, long Bytes, LocalDateTime Modified);
 
-/// <summary>Where the phone leaves its pictures. The shipped one is a folder that fills; a real service would do the same.</summary>
+/// <summary>
+/// Where the phone leaves its pictures. The shipped one is a folder that fills; a real service would do the same.
+/// </summary>
 public interface IPhoneOutbox
 {
     /// <summary>Files that are whole: one that is still being written is not listed yet.</summary>
@@ -18,7 +20,9 @@ public interface IPhoneOutbox
     void Remove(string name);
 }
 
-/// <summary>The simulated phone: a watched folder, set by <c>Zesty:Outbox</c>, in the data folder unless changed.</summary>
+/// <summary>
+/// The simulated phone: a watched folder, set by <c>Zesty:Outbox</c>, in the data folder unless changed.
+/// </summary>
 public sealed class FolderOutbox : IPhoneOutbox
 {
     /// <summary>A file that changed this recently may still be growing.</summary>
@@ -34,16 +38,19 @@ public sealed class FolderOutbox : IPhoneOutbox
     }
 
     public IReadOnlyList<OutboxFile> List() =>
-    [
-        .. new DirectoryInfo(_folder).EnumerateFiles()
-            .Where(f => !f.Name.StartsWith('.') && IsPlain(f) && f.LastWriteTimeUtc < DateTime.UtcNow - Settled)
-            .OrderBy(f => f.Name, StringComparer.Ordinal)
-            .Select(f => new OutboxFile(f.Name, f.Length, LocalDateTime.FromDateTime(f.LastWriteTime))),
-    ];
+        [
+            .. new DirectoryInfo(_folder)
+                .EnumerateFiles()
+                .Where(f => !f.Name.StartsWith('.') && IsPlain(f) && f.LastWriteTimeUtc < DateTime.UtcNow - Settled)
+                .OrderBy(f => f.Name, StringComparer.Ordinal)
+                .Select(f => new OutboxFile(f.Name, f.Length, LocalDateTime.FromDateTime(f.LastWriteTime))),
+        ];
 
     /// <summary>Links could lead anywhere or nowhere, and a pipe never ends: only files are pictures.</summary>
     private static bool IsPlain(FileInfo file) =>
-        file.LinkTarget is null && (file.Attributes & (FileAttributes.Device | FileAttributes.ReparsePoint | FileAttributes.Directory)) == 0 && file.Length > 0;
+        file.LinkTarget is null
+        && (file.Attributes & (FileAttributes.Device | FileAttributes.ReparsePoint | FileAttributes.Directory)) == 0
+        && file.Length > 0;
 
     public Stream Open(string name) => File.OpenRead(PathOf(name));
 

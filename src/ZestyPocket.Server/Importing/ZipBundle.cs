@@ -46,9 +46,19 @@ public static class ZipBundle
             using var zip = ZipFile.OpenRead(path);
             return
             [
-                .. zip.Entries.Select((e, i) => (Entry: e, Index: i))
-                    .Where(e => e.Entry.Name.Length > 0 && !e.Entry.Name.StartsWith('.') && !e.Entry.FullName.StartsWith("__MACOSX/", StringComparison.Ordinal) && e.Entry.Name != "Thumbs.db")
-                    .Select(e => new ZipFileEntry(e.Index, e.Entry.FullName, LocalDateTime.FromDateTime(e.Entry.LastWriteTime.DateTime))),
+                .. zip
+                    .Entries.Select((e, i) => (Entry: e, Index: i))
+                    .Where(e =>
+                        e.Entry.Name.Length > 0
+                        && !e.Entry.Name.StartsWith('.')
+                        && !e.Entry.FullName.StartsWith("__MACOSX/", StringComparison.Ordinal)
+                        && e.Entry.Name != "Thumbs.db"
+                    )
+                    .Select(e => new ZipFileEntry(
+                        e.Index,
+                        e.Entry.FullName,
+                        LocalDateTime.FromDateTime(e.Entry.LastWriteTime.DateTime)
+                    )),
             ];
         }
         catch (InvalidDataException broken)
@@ -58,7 +68,12 @@ public static class ZipBundle
     }
 
     /// <summary>Unpacks one file, reading no more than a picture may have.</summary>
-    public static async Task<IArrivedFile> UnpackAsync(IPhotoVault vault, string path, int entry, CancellationToken cancel)
+    public static async Task<IArrivedFile> UnpackAsync(
+        IPhotoVault vault,
+        string path,
+        int entry,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(vault);
         try
@@ -69,7 +84,10 @@ public static class ZipBundle
         }
         catch (Exception broken) when (broken is InvalidDataException or NotSupportedException)
         {
-            throw new PictureRefusedException("This file cannot be taken out of the zip: it is damaged, or locked with a password.", broken);
+            throw new PictureRefusedException(
+                "This file cannot be taken out of the zip: it is damaged, or locked with a password.",
+                broken
+            );
         }
     }
 
@@ -92,9 +110,12 @@ public static class ZipBundle
         var directory = BinaryPrimitives.ReadUInt32LittleEndian(tail.AsSpan(at + 16));
         if (files > MostFiles || file.Length - tail.Length + at - directory > LargestDirectory)
         {
-            throw new PictureRefusedException($"The zip holds more than {MostFiles:N0} files. Split it and add the parts.");
+            throw new PictureRefusedException(
+                $"The zip holds more than {MostFiles:N0} files. Split it and add the parts."
+            );
         }
     }
 
-    private static PictureRefusedException Broken(Exception? inner) => new("The zip is damaged and cannot be opened. Pack it again.", inner);
+    private static PictureRefusedException Broken(Exception? inner) =>
+        new("The zip is damaged and cannot be opened. Pack it again.", inner);
 }

@@ -57,9 +57,16 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
     }
 
     /// <summary>Loads the album of a unit whose revision the edit was made on.</summary>
-    public async Task<(AlbumUnit Unit, int At)> OpenAsync(Guid unitId, int revision, string what, CancellationToken cancel)
+    public async Task<(AlbumUnit Unit, int At)> OpenAsync(
+        Guid unitId,
+        int revision,
+        string what,
+        CancellationToken cancel
+    )
     {
-        var albumId = await db.Units.Where(u => u.Id == unitId).Select(u => (Guid?)u.AlbumId).SingleOrDefaultAsync(cancel) ?? throw new MissingException("That part of the album");
+        var albumId =
+            await db.Units.Where(u => u.Id == unitId).Select(u => (Guid?)u.AlbumId).SingleOrDefaultAsync(cancel)
+            ?? throw new MissingException("That part of the album");
         await LoadAsync(albumId, cancel);
         var at = Units.FindIndex(u => u.Id == unitId);
         await history.RequireAsync(Units[at], revision, what, cancel);
@@ -85,7 +92,9 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
         Faces = Units.ToDictionary(u => u.Id, _ => new List<FaceOfLeaf>());
         foreach (var leaf in Leaves)
         {
-            foreach (var (side, owner) in new[] { (LeafSide.Front, leaf.FrontUnitId), (LeafSide.Back, leaf.BackUnitId) })
+            foreach (
+                var (side, owner) in new[] { (LeafSide.Front, leaf.FrontUnitId), (LeafSide.Back, leaf.BackUnitId) }
+            )
             {
                 if (owner is { } id && Faces.TryGetValue(id, out var faces))
                 {
@@ -96,17 +105,23 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
     }
 
     /// <summary>
-    /// Whether a leaf lies between a unit's own pages and can come and go: both its faces are the unit's, and in the leaf
-    /// school it is not the leaf the unit stands on.
+    /// Whether a leaf lies between a unit's own pages and can come and go: both its faces are the unit's, and in the
+    /// leaf school it is not the leaf the unit stands on.
     /// </summary>
     public bool IsBetween(AlbumLeaf leaf)
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        return leaf.FrontUnitId is { } unit && leaf.BackUnitId == unit && (Album.School == PageSchool.Spread || Faces[unit][0].LeafId != leaf.Id);
+        return leaf.FrontUnitId is { } unit
+            && leaf.BackUnitId == unit
+            && (Album.School == PageSchool.Spread || Faces[unit][0].LeafId != leaf.Id);
     }
 
     /// <summary>Whether a choice of pages may put such a leaf in or take it out.</summary>
-    public bool IsChosen(AlbumLeaf leaf) => IsBetween(leaf) && ProtectorOf(leaf.ProtectorId).Form.Kind == LeafKind.Pockets && !leaf.ReadForm().IsAltered && ProtectorOf(leaf.ProtectorId).Design.Body == new Size(Album.BodyWidth, Album.BodyHeight);
+    public bool IsChosen(AlbumLeaf leaf) =>
+        IsBetween(leaf)
+        && ProtectorOf(leaf.ProtectorId).Form.Kind == LeafKind.Pockets
+        && !leaf.ReadForm().IsAltered
+        && ProtectorOf(leaf.ProtectorId).Design.Body == new Size(Album.BodyWidth, Album.BodyHeight);
 
     /// <summary>How many faces a unit has.</summary>
     public int FacesOf(AlbumUnit unit) => Faces[unit.Id].Count;
@@ -188,7 +203,16 @@ public sealed class Binder(ZestyContext db, AlbumReader albums, History history)
 
             if (!old.SequenceEqual(now))
             {
-                unit.Write(unit.Read().OnFaces(old, now, place => leafOf.TryGetValue(place.LeafId, out var leaf) && On(leaf).Design.Find(place.Side, place.PocketKey) is not null));
+                unit.Write(
+                    unit.Read()
+                        .OnFaces(
+                            old,
+                            now,
+                            place =>
+                                leafOf.TryGetValue(place.LeafId, out var leaf)
+                                && On(leaf).Design.Find(place.Side, place.PocketKey) is not null
+                        )
+                );
             }
 
             foreach (var face in now)

@@ -56,18 +56,39 @@ public sealed class BinderShot
             var turned = moved.Count(m => m.First.Side != m.Second.Side);
             if (turned > 0)
             {
-                says.Add($"{title}: what lay on {NumberWords.Of(turned)} {(turned == 1 ? "page" : "pages")} changes from one side of the spread to the other");
+                says.Add(
+                    $"{title}: what lay on {NumberWords.Of(turned)} {(turned == 1 ? "page" : "pages")} changes from "
+                        + "one side of the spread to the other"
+                );
             }
 
-            foreach (var (was, becomes) in moved.Where(m => m.First.Side == m.Second.Side && numbers.ContainsKey(m.Second.LeafId)))
+            foreach (
+                var (was, becomes) in moved.Where(m =>
+                    m.First.Side == m.Second.Side && numbers.ContainsKey(m.Second.LeafId)
+                )
+            )
             {
-                says.Add($"{title}: what lay on {Page(was)} of its leaf lies on {Page(becomes)} of leaf {numbers[becomes.LeafId]}");
+                says.Add(
+                    $"{title}: what lay on {Page(was)} of its leaf lies on {Page(becomes)} of leaf "
+                        + $"{numbers[becomes.LeafId]}"
+                );
             }
 
             // Only pages that are there before and after can lie opposite of something else.
-            foreach (var face in old.Intersect(fresh).Where(f => unit.PiecesPlaced > 0 && _facing.TryGetValue(f, out var opposite) && facing.TryGetValue(f, out var other) && other != opposite))
+            foreach (
+                var face in old.Intersect(fresh)
+                    .Where(f =>
+                        unit.PiecesPlaced > 0
+                        && _facing.TryGetValue(f, out var opposite)
+                        && facing.TryGetValue(f, out var other)
+                        && other != opposite
+                    )
+            )
             {
-                says.Add($"{title}: opposite of {Page(face)} of leaf {numbers[face.LeafId]} lies {Page(facing[face])} of leaf {numbers[facing[face].LeafId]} now");
+                says.Add(
+                    $"{title}: opposite of {Page(face)} of leaf {numbers[face.LeafId]} lies {Page(facing[face])} of "
+                        + $"leaf {numbers[facing[face].LeafId]} now"
+                );
             }
         }
 

@@ -11,7 +11,11 @@ public sealed record OwnDesignView(Guid Id, string Notation, DesignView Design);
 public sealed record KeepDesignRequest(string? Name, string Notation);
 
 /// <summary>A draft, and what to do to it: part a pocket, merge pockets, or nothing.</summary>
-public sealed record DraftRequest(string Notation, DraftSplitRequest? Split = null, IReadOnlyList<string>? Merge = null);
+public sealed record DraftRequest(
+    string Notation,
+    DraftSplitRequest? Split = null,
+    IReadOnlyList<string>? Merge = null
+);
 
 /// <summary>Parts of a pocket from left or top, as written; they add up to it.</summary>
 public sealed record DraftSplitRequest(string Key, bool Upright, IReadOnlyList<string> Parts);
@@ -19,9 +23,25 @@ public sealed record DraftSplitRequest(string Key, bool Upright, IReadOnlyList<s
 /// <summary>A design being drawn.</summary>
 /// <param name="Name">What it would be called by what it holds.</param>
 /// <param name="Pockets">With the ways to part each.</param>
-public sealed record DraftView(string Notation, string Name, string Body, long BodyWidth, long BodyHeight, IReadOnlyList<DraftPocketView> Pockets);
+public sealed record DraftView(
+    string Notation,
+    string Name,
+    string Body,
+    long BodyWidth,
+    long BodyHeight,
+    IReadOnlyList<DraftPocketView> Pockets
+);
 
-public sealed record DraftPocketView(string Key, string Size, bool Bought, long X, long Y, long Width, long Height, IReadOnlyList<DraftSplitView> Splits);
+public sealed record DraftPocketView(
+    string Key,
+    string Size,
+    bool Bought,
+    long X,
+    long Y,
+    long Width,
+    long Height,
+    IReadOnlyList<DraftSplitView> Splits
+);
 
 /// <summary>A way to part a pocket, such as <c>3x4 | 6x4</c>.</summary>
 public sealed record DraftSplitView(string Label, bool Upright, IReadOnlyList<string> Parts, bool Bought);
@@ -34,22 +54,67 @@ public static class DesignEndpoints
     public static void MapDesigns(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/designs").WithTags("Pages");
-        group.MapGet("", async (DesignShelf shelf, CancellationToken cancel) => (await shelf.LoadAsync(cancel)).Select(View).ToList()).WithName("listDesigns").WithProblems();
-        group.MapPost("", async (KeepDesignRequest request, DesignShelf shelf, CancellationToken cancel) => View(await shelf.KeepAsync(request.Name, request.Notation, cancel))).WithName("keepDesign").WithProblems();
-        group.MapDelete("/{id:guid}", async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
-        {
-            await shelf.PutAwayAsync(id, away: true, cancel);
-            return Results.NoContent();
-        }).WithName("putDesignAway").Produces(StatusCodes.Status204NoContent).WithProblems();
-        group.MapPost("/{id:guid}/back", async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
-        {
-            await shelf.PutAwayAsync(id, away: false, cancel);
-            return Results.NoContent();
-        }).WithName("bringDesignBack").Produces(StatusCodes.Status204NoContent).WithProblems();
-        group.MapPost("/draft", (DraftRequest request) => View(Changed(request))).WithName("draftDesign").WithProblems();
-        group.MapGet("/export", async (DesignShelf shelf, CancellationToken cancel) =>
-            Results.Text(await shelf.ExportAsync(cancel), "application/json")).WithName("exportDesigns").Produces<string>(contentType: "application/json").WithProblems();
-        group.MapPost("/import", (ImportDesignsRequest request, DesignShelf shelf, CancellationToken cancel) => shelf.ImportAsync(request.Text, cancel)).WithName("importDesigns").WithProblems();
+        group
+            .MapGet(
+                "",
+                async (DesignShelf shelf, CancellationToken cancel) =>
+                    (await shelf.LoadAsync(cancel)).Select(View).ToList()
+            )
+            .WithName("listDesigns")
+            .WithProblems();
+        group
+            .MapPost(
+                "",
+                async (KeepDesignRequest request, DesignShelf shelf, CancellationToken cancel) =>
+                    View(await shelf.KeepAsync(request.Name, request.Notation, cancel))
+            )
+            .WithName("keepDesign")
+            .WithProblems();
+        group
+            .MapDelete(
+                "/{id:guid}",
+                async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
+                {
+                    await shelf.PutAwayAsync(id, away: true, cancel);
+                    return Results.NoContent();
+                }
+            )
+            .WithName("putDesignAway")
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapPost(
+                "/{id:guid}/back",
+                async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
+                {
+                    await shelf.PutAwayAsync(id, away: false, cancel);
+                    return Results.NoContent();
+                }
+            )
+            .WithName("bringDesignBack")
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapPost("/draft", (DraftRequest request) => View(Changed(request)))
+            .WithName("draftDesign")
+            .WithProblems();
+        group
+            .MapGet(
+                "/export",
+                async (DesignShelf shelf, CancellationToken cancel) =>
+                    Results.Text(await shelf.ExportAsync(cancel), "application/json")
+            )
+            .WithName("exportDesigns")
+            .Produces<string>(contentType: "application/json")
+            .WithProblems();
+        group
+            .MapPost(
+                "/import",
+                (ImportDesignsRequest request, DesignShelf shelf, CancellationToken cancel) =>
+                    shelf.ImportAsync(request.Text, cancel)
+            )
+            .WithName("importDesigns")
+            .WithProblems();
     }
 
     private static DesignDraft Changed(DraftRequest request)
@@ -57,25 +122,59 @@ public static class DesignEndpoints
         var draft = DesignDraft.Read(request.Notation);
         return request switch
         {
-            { Split: { } split } => draft.Split(split.Key, split.Upright, [.. split.Parts.Select(MeasureText.ParseLength)]),
+            { Split: { } split } => draft.Split(
+                split.Key,
+                split.Upright,
+                [.. split.Parts.Select(MeasureText.ParseLength)]
+            ),
             { Merge: { } keys } => draft.Merge(keys),
             _ => draft,
         };
     }
 
-    private static OwnDesignView View(KeeperDesign own) => new(own.Id, own.Notation, DesignView.Of(PageDesign.FromNotation(own.Key, own.Name, own.Notation)));
+    private static OwnDesignView View(KeeperDesign own) =>
+        new(own.Id, own.Notation, DesignView.Of(PageDesign.FromNotation(own.Key, own.Name, own.Notation)));
 
-    private static DraftView View(DesignDraft draft) => new(
-        draft.Notation, DesignDraft.NameOf(draft.Pockets), draft.Body.ToString(), draft.Body.Width.Emu, draft.Body.Height.Emu,
-        [
-            .. draft.Pockets.OrderBy(p => p.Bounds.Y).ThenBy(p => p.Bounds.X).Select(p => new DraftPocketView(
-                p.Key, p.Nominal.ToString(), DesignDraft.BoughtSizes.Contains(p.Nominal), p.Bounds.X.Emu, p.Bounds.Y.Emu, p.Bounds.Width.Emu, p.Bounds.Height.Emu,
-                [
-                    .. draft.SplitsOf(p.Key).Take(12).Select(s => new DraftSplitView(
-                        string.Join(s.Upright ? " | " : " / ", s.Parts.Select(part => MeasureText.ShortName(s.Upright ? new Size(part, p.Nominal.Height) : new Size(p.Nominal.Width, part)))),
-                        s.Upright,
-                        [.. s.Parts.Select(part => MeasureText.Exact(part, MeasureSystem.Inches))],
-                        s.Bought)),
-                ])),
-        ]);
+    private static DraftView View(DesignDraft draft) =>
+        new(
+            draft.Notation,
+            DesignDraft.NameOf(draft.Pockets),
+            draft.Body.ToString(),
+            draft.Body.Width.Emu,
+            draft.Body.Height.Emu,
+            [
+                .. draft
+                    .Pockets.OrderBy(p => p.Bounds.Y)
+                    .ThenBy(p => p.Bounds.X)
+                    .Select(p => new DraftPocketView(
+                        p.Key,
+                        p.Nominal.ToString(),
+                        DesignDraft.BoughtSizes.Contains(p.Nominal),
+                        p.Bounds.X.Emu,
+                        p.Bounds.Y.Emu,
+                        p.Bounds.Width.Emu,
+                        p.Bounds.Height.Emu,
+                        [
+                            .. draft
+                                .SplitsOf(p.Key)
+                                .Take(12)
+                                .Select(s => new DraftSplitView(
+                                    string.Join(
+                                        s.Upright ? " | " : " / ",
+                                        s.Parts.Select(part =>
+                                            MeasureText.ShortName(
+                                                s.Upright
+                                                    ? new Size(part, p.Nominal.Height)
+                                                    : new Size(p.Nominal.Width, part)
+                                            )
+                                        )
+                                    ),
+                                    s.Upright,
+                                    [.. s.Parts.Select(part => MeasureText.Exact(part, MeasureSystem.Inches))],
+                                    s.Bought
+                                )),
+                        ]
+                    )),
+            ]
+        );
 }

@@ -26,18 +26,41 @@ public static class LeafDesigns
     /// Another make inside the edit under way. Seams and cuts belonged to the old page and go with it; the tab stays.
     /// Gives how many pieces went to the tray.
     /// </summary>
-    public static int Change(History history, AlbumLeaf leaf, Guid protectorId, Protector protector, IReadOnlyCollection<AlbumUnit> unitsOfItsFaces)
+    public static int Change(
+        History history,
+        AlbumLeaf leaf,
+        Guid protectorId,
+        Protector protector,
+        IReadOnlyCollection<AlbumUnit> unitsOfItsFaces
+    )
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        return Form(history, leaf, protectorId, protector, LeafForm.Plain with { Tab = leaf.ReadForm().Tab }, unitsOfItsFaces);
+        return Form(
+            history,
+            leaf,
+            protectorId,
+            protector,
+            LeafForm.Plain with
+            {
+                Tab = leaf.ReadForm().Tab,
+            },
+            unitsOfItsFaces
+        );
     }
 
     /// <summary>
     /// A make and what is done to it. Both faces get the new pockets, so the units of both are part of the edit; pieces
-    /// whose pockets are gone go to the tray. Throws <see cref="Core.RuleException"/> before anything is touched when it
-    /// cannot be done. Gives how many pieces went to the tray.
+    /// whose pockets are gone go to the tray. Throws <see cref="Core.RuleException"/> before anything is touched when
+    /// it cannot be done. Gives how many pieces went to the tray.
     /// </summary>
-    public static int Form(History history, AlbumLeaf leaf, Guid protectorId, Protector protector, LeafForm form, IReadOnlyCollection<AlbumUnit> unitsOfItsFaces)
+    public static int Form(
+        History history,
+        AlbumLeaf leaf,
+        Guid protectorId,
+        Protector protector,
+        LeafForm form,
+        IReadOnlyCollection<AlbumUnit> unitsOfItsFaces
+    )
     {
         ArgumentNullException.ThrowIfNull(history);
         ArgumentNullException.ThrowIfNull(leaf);
@@ -50,7 +73,9 @@ public static class LeafDesigns
         foreach (var unit in unitsOfItsFaces)
         {
             var before = unit.Read();
-            var after = before.KeepOnly(place => place.LeafId != leaf.Id || design.Find(place.Side, place.PocketKey) is not null);
+            var after = before.KeepOnly(place =>
+                place.LeafId != leaf.Id || design.Find(place.Side, place.PocketKey) is not null
+            );
             lost += before.Placements.Length - after.Placements.Length;
             unit.Write(after);
         }

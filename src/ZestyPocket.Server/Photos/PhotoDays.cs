@@ -13,7 +13,14 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Photos;
 
 /// <summary>Where a photo lies in time and in the album.</summary>
-public sealed record PhotoDay(Guid? UnitId, LocalDateTime? Taken, Instant? TakenAt, LocalDate? Day, int Occurrence, Instant SortAt)
+public sealed record PhotoDay(
+    Guid? UnitId,
+    LocalDateTime? Taken,
+    Instant? TakenAt,
+    LocalDate? Day,
+    int Occurrence,
+    Instant SortAt
+)
 {
     public void Into(Photo photo)
     {
@@ -39,8 +46,26 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(album);
-        var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == album.Id).OrderBy(u => u.Ordinal)
-            .Select(u => new { u.Id, Dates = new UnitDates(u.Kind, u.FirstDay, u.LastDay, u.Year, u.FirstNumber, u.LastNumber, u.FirstOccurrence, u.LastOccurrence, u.LeftOut, u.Name) })
+        var units = await db
+            .Units.AsNoTracking()
+            .Where(u => u.AlbumId == album.Id)
+            .OrderBy(u => u.Ordinal)
+            .Select(u => new
+            {
+                u.Id,
+                Dates = new UnitDates(
+                    u.Kind,
+                    u.FirstDay,
+                    u.LastDay,
+                    u.Year,
+                    u.FirstNumber,
+                    u.LastNumber,
+                    u.FirstOccurrence,
+                    u.LastOccurrence,
+                    u.LeftOut,
+                    u.Name
+                ),
+            })
             .ToListAsync(cancel);
         return new AlbumDays(album.ReadCalendar(), units.ConvertAll(u => (u.Id, u.Dates)));
     }
@@ -48,7 +73,13 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
     public UnitDates? Dates(Guid unitId) => units.Where(u => u.Id == unitId).Select(u => u.Dates).FirstOrDefault();
 
     /// <summary>Places a photo by what its file says and what the keeper decided.</summary>
-    public PhotoDay Place(RecordedTime recorded, TimeSource source, LocalDate? keeperDay, int? keeperHour, bool dayTakenAway)
+    public PhotoDay Place(
+        RecordedTime recorded,
+        TimeSource source,
+        LocalDate? keeperDay,
+        int? keeperHour,
+        bool dayTakenAway
+    )
     {
         var capture = source == TimeSource.None ? null : _clock.CaptureOf(recorded);
         var moment = capture is null ? (AlbumMoment?)null : _clock.MomentOf(capture);
@@ -62,14 +93,24 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
             var same = moment is { } m && m.Day == day;
             var minute = keeperHour is { } hour ? hour * 60 : moment?.Minute;
             moment = new AlbumMoment(day, same ? moment!.Value.Occurrence : 0, minute);
-            var sort = same && keeperHour is null ? capture!.At : Zones.At(day.AtMidnight().PlusMinutes(minute ?? 720), Zones.Find(calendar.HomeZone));
+            var sort =
+                same && keeperHour is null
+                    ? capture!.At
+                    : Zones.At(day.AtMidnight().PlusMinutes(minute ?? 720), Zones.Find(calendar.HomeZone));
             return Done(moment, sort);
         }
 
         return dayTakenAway || moment is null ? Done(null, Last) : Done(moment, capture!.At);
 
-        PhotoDay Done(AlbumMoment? at, Instant sort) => new(
-            at is { } found ? UnitOf(found) : null, capture?.Local, capture?.At, at?.Day, at?.Occurrence ?? 0, sort);
+        PhotoDay Done(AlbumMoment? at, Instant sort) =>
+            new(
+                at is { } found ? UnitOf(found) : null,
+                capture?.Local,
+                capture?.At,
+                at?.Day,
+                at?.Occurrence ?? 0,
+                sort
+            );
     }
 
     public PhotoDay Place(Photo photo)
@@ -104,8 +145,15 @@ public sealed record PhotoMove(Guid Id, Guid? OldUnitId, LocalDate? OldDay, Phot
 /// </summary>
 public sealed class PhotoDays(ZestyContext db)
 {
-    /// <summary>What would move under a calendar and units that need not be saved yet. Photos: all, or only some.</summary>
-    public async Task<IReadOnlyList<PhotoMove>> PlanAsync(Guid albumId, AlbumDays days, IReadOnlyCollection<Guid>? only, CancellationToken cancel)
+    /// <summary>
+    /// What would move under a calendar and units that need not be saved yet. Photos: all, or only some.
+    /// </summary>
+    public async Task<IReadOnlyList<PhotoMove>> PlanAsync(
+        Guid albumId,
+        AlbumDays days,
+        IReadOnlyCollection<Guid>? only,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(days);
         var photos = db.Photos.AsNoTracking().Where(p => p.AlbumId == albumId);
@@ -114,21 +162,35 @@ public sealed class PhotoDays(ZestyContext db)
             photos = photos.Where(p => only.Contains(p.Id));
         }
 
-        var rows = await photos.Select(p => new
-        {
-            p.Id,
-            p.Recorded,
-            p.OffsetMinutes,
-            p.Camera,
-            p.TimeSource,
-            p.KeeperDay,
-            p.KeeperHour,
-            p.DayTakenAway,
-            Was = new PhotoDay(p.UnitId, p.Taken, p.TakenAt, p.Day, p.Occurrence, p.SortAt),
-        }).ToListAsync(cancel);
+        var rows = await photos
+            .Select(p => new
+            {
+                p.Id,
+                p.Recorded,
+                p.OffsetMinutes,
+                p.Camera,
+                p.TimeSource,
+                p.KeeperDay,
+                p.KeeperHour,
+                p.DayTakenAway,
+                Was = new PhotoDay(p.UnitId, p.Taken, p.TakenAt, p.Day, p.Occurrence, p.SortAt),
+            })
+            .ToListAsync(cancel);
         return
         [
-            .. rows.Select(r => (r.Id, r.Was, Now: days.Place(new RecordedTime(r.Recorded, r.OffsetMinutes, r.Camera), r.TimeSource, r.KeeperDay, r.KeeperHour, r.DayTakenAway)))
+            .. rows.Select(r =>
+                    (
+                        r.Id,
+                        r.Was,
+                        Now: days.Place(
+                            new RecordedTime(r.Recorded, r.OffsetMinutes, r.Camera),
+                            r.TimeSource,
+                            r.KeeperDay,
+                            r.KeeperHour,
+                            r.DayTakenAway
+                        )
+                    )
+                )
                 .Where(r => r.Was != r.Now)
                 .Select(r => new PhotoMove(r.Id, r.Was.UnitId, r.Was.Day, r.Now)),
         ];
@@ -138,11 +200,17 @@ public sealed class PhotoDays(ZestyContext db)
     /// Takes the prints of photos that leave their unit out of its pockets, as part of the edit that is being made.
     /// Gives how many left a pocket.
     /// </summary>
-    public async Task<int> TakeOutOfPocketsAsync(IReadOnlyList<PhotoMove> moves, History history, CancellationToken cancel)
+    public async Task<int> TakeOutOfPocketsAsync(
+        IReadOnlyList<PhotoMove> moves,
+        History history,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(moves);
         ArgumentNullException.ThrowIfNull(history);
-        var leaving = moves.Where(m => m.ChangesUnit && m.OldUnitId is not null).ToLookup(m => m.OldUnitId!.Value, m => m.Id);
+        var leaving = moves
+            .Where(m => m.ChangesUnit && m.OldUnitId is not null)
+            .ToLookup(m => m.OldUnitId!.Value, m => m.Id);
         var ids = leaving.Select(g => g.Key).ToList();
         var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
         var taken = 0;
@@ -175,8 +243,10 @@ public sealed class PhotoDays(ZestyContext db)
 
         await db.Database.ExecuteSqlRawAsync(
             """
-            UPDATE "Photos" p SET "UnitId" = n.unit, "Taken" = n.taken, "TakenAt" = n.at, "Day" = n.day, "Occurrence" = n.occurrence, "SortAt" = n.sort
-            FROM unnest(@ids, @units, @taken, @at, @days, @occurrences, @sorts) AS n(id, unit, taken, at, day, occurrence, sort)
+            UPDATE "Photos" p SET "UnitId" = n.unit, "Taken" = n.taken, "TakenAt" = n.at, "Day" = n.day,
+                "Occurrence" = n.occurrence, "SortAt" = n.sort
+            FROM unnest(@ids, @units, @taken, @at, @days, @occurrences, @sorts)
+                AS n(id, unit, taken, at, day, occurrence, sort)
             WHERE p."Id" = n.id
             """,
             [
@@ -188,13 +258,16 @@ public sealed class PhotoDays(ZestyContext db)
                 Array("occurrences", NpgsqlDbType.Integer, moves.Select(m => m.Now.Occurrence)),
                 Array("sorts", NpgsqlDbType.TimestampTz, moves.Select(m => m.Now.SortAt)),
             ],
-            cancel);
+            cancel
+        );
 
         static NpgsqlParameter Array<T>(string name, NpgsqlDbType type, IEnumerable<T> values) =>
             new(name, NpgsqlDbType.Array | type) { Value = values.ToArray() };
     }
 
-    /// <summary>Brings every photo of an album to where it belongs now. For use after an undo and when an album has grown.</summary>
+    /// <summary>
+    /// Brings every photo of an album to where it belongs now. For use after an undo and when an album has grown.
+    /// </summary>
     public async Task SettleAsync(Album album, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(album);

@@ -29,7 +29,8 @@ public sealed record PhotoChange(
     LocalDate? Day = null,
     int? Hour = null,
     bool? TakeDayAway = null,
-    bool? DayFromClock = null);
+    bool? DayFromClock = null
+);
 
 /// <summary>One edit over one photo or many.</summary>
 public sealed record PhotoEditRequest(IReadOnlyList<PhotoAt> Photos, PhotoChange Change);
@@ -38,7 +39,14 @@ public sealed record PhotoEditRequest(IReadOnlyList<PhotoAt> Photos, PhotoChange
 public sealed record PhotoEditAnswer(IReadOnlyList<PhotoView> Photos, string Done, Guid? EditId);
 
 /// <summary>Carries out what the keeper decides about photos; every decision is an edit that can be undone.</summary>
-public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History history, PhotoDays days, PictureCache cache, ICurrentKeeper keeper)
+public sealed class PhotoEditor(
+    ZestyContext db,
+    AlbumReader albums,
+    History history,
+    PhotoDays days,
+    PictureCache cache,
+    ICurrentKeeper keeper
+)
 {
     public const int MostAtOnce = 2_000;
 
@@ -75,8 +83,10 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
         await AlbumLock.ShareAsync(db, albumId, cancel);
         var albumDays = await AlbumDays.ReadAsync(db, album, cancel);
         var moves = photos.Select(p => new PhotoMove(p.Id, p.UnitId, p.Day, albumDays.Place(p))).ToList();
-        var leaving = moves.Where(m => m.ChangesUnit || photos.Exists(p => p.Id == m.Id && p.Verdict == Verdict.Leave))
-            .Select(m => m with { Now = m.ChangesUnit ? m.Now : m.Now with { UnitId = null } }).ToList();
+        var leaving = moves
+            .Where(m => m.ChangesUnit || photos.Exists(p => p.Id == m.Id && p.Verdict == Verdict.Leave))
+            .Select(m => m with { Now = m.ChangesUnit ? m.Now : m.Now with { UnitId = null } })
+            .ToList();
         var taken = await days.TakeOutOfPocketsAsync(leaving, history, cancel);
         foreach (var move in moves)
         {
@@ -114,8 +124,12 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
             (photo.FocusX, photo.FocusY, photo.FocusByKeeper) = (x, y, true);
         }
 
-        photo.KeepBoxes = change.KeepBoxes is { } keep ? Boxes.Write([.. keep.Select(b => b.ToBox())]) : photo.KeepBoxes;
-        photo.CoverBoxes = change.CoverBoxes is { } cover ? Boxes.Write([.. cover.Select(b => b.ToBox())]) : photo.CoverBoxes;
+        photo.KeepBoxes = change.KeepBoxes is { } keep
+            ? Boxes.Write([.. keep.Select(b => b.ToBox())])
+            : photo.KeepBoxes;
+        photo.CoverBoxes = change.CoverBoxes is { } cover
+            ? Boxes.Write([.. cover.Select(b => b.ToBox())])
+            : photo.CoverBoxes;
         photo.Kind = change.Kind ?? photo.Kind;
         if (change.Page is { } page && page != photo.Page)
         {
@@ -124,7 +138,9 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
 
         if (change.SeriesId is { } series)
         {
-            photo.SeriesId = calendar.Series.Any(s => s.Id == series) ? series : throw new MissingException("The series");
+            photo.SeriesId = calendar.Series.Any(s => s.Id == series)
+                ? series
+                : throw new MissingException("The series");
         }
         else if (change.LeaveSeries == true)
         {
@@ -154,7 +170,10 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
     {
         if (page < 1 || page > photo.Pages)
         {
-            throw new RuleException($"{photo.FileName} has {photo.Pages} {(photo.Pages == 1 ? "page" : "pages")}; there is no page {page}. Nothing was changed.");
+            throw new RuleException(
+                $"{photo.FileName} has {photo.Pages} {(photo.Pages == 1 ? "page" : "pages")}; there is no page "
+                    + $"{page}. Nothing was changed."
+            );
         }
 
         photo.Page = page;
@@ -173,14 +192,20 @@ public sealed class PhotoEditor(ZestyContext db, AlbumReader albums, History his
             { Verdict: Verdict.Keep } => $"Kept {what}",
             { Verdict: Verdict.Maybe } => $"Marked {what} as maybe",
             { Verdict: Verdict.Undecided } => $"Took the verdict on {what} back",
-            { Favourite: { } stars } => stars == 0 ? $"Took the stars from {what}" : $"Gave {what} {stars} {(stars == 1 ? "star" : "stars")}",
+            { Favourite: { } stars } => stars == 0
+                ? $"Took the stars from {what}"
+                : $"Gave {what} {stars} {(stars == 1 ? "star" : "stars")}",
             { FocusX: not null } => $"Moved the focus point of {what}",
             { KeepBoxes: not null } => $"Drew what a crop of {what} keeps",
-            { CoverBoxes: { } boxes } => boxes.Count == 0 ? $"Uncovered {what}" : $"Covered {boxes.Count} {(boxes.Count == 1 ? "place" : "places")} on {what}",
+            { CoverBoxes: { } boxes } => boxes.Count == 0
+                ? $"Uncovered {what}"
+                : $"Covered {boxes.Count} {(boxes.Count == 1 ? "place" : "places")} on {what}",
             { Page: { } page } => $"Turned {what} to page {page}",
-            { SeriesId: { } id } => $"Put {what} into the series {calendar.Series.FirstOrDefault(s => s.Id == id)?.Name}",
+            { SeriesId: { } id } =>
+                $"Put {what} into the series {calendar.Series.FirstOrDefault(s => s.Id == id)?.Name}",
             { LeaveSeries: true } => $"Took {what} out of its series",
-            { Day: { } day, Hour: { } hour } => $"Put {what} on {SpanLabel.Day(day, calendar.Style.Order)}, {SpanLabel.Hour(hour, calendar.Style.Clock)}",
+            { Day: { } day, Hour: { } hour } => $"Put {what} on {SpanLabel.Day(day, calendar.Style.Order)}, "
+                + $"{SpanLabel.Hour(hour, calendar.Style.Clock)}",
             { Day: { } day } => $"Put {what} on {SpanLabel.Day(day, calendar.Style.Order)}",
             { TakeDayAway: true } => $"Took the day of {what} away",
             { DayFromClock: true } => $"Let the clock say the day of {what} again",

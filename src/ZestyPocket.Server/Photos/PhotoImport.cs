@@ -31,7 +31,13 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     /// given, is written in the same transaction as the photo, so that a crash leaves both or neither.
     /// </summary>
     public async Task<ImportOutcome> TakeAsync(
-        Guid albumId, string fileName, IArrivedFile arrived, LocalDateTime? modified, ImportFile? line, CancellationToken cancel)
+        Guid albumId,
+        string fileName,
+        IArrivedFile arrived,
+        LocalDateTime? modified,
+        ImportFile? line,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(arrived);
         var name = CleanName(fileName);
@@ -47,16 +53,22 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         try
         {
             var format = PictureIntake.Accept(arrived.Path, name);
-            // A file of an import that takes long is set aside at first; by itself, or taken up last, it has its full time.
+            // A file of an import that takes long is set aside at first; by itself, or taken up last, it has its full
+            // time.
             var patience = line is { SetAside: false } ? WorkingCopies.FirstTime : WorkingCopies.LongestTime;
             var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format, patience);
             facts = PictureIntake.Inspect(arrived.Path, format, readable, pages);
             (var thumbnail, judgement) = PictureIntake.Judge(readable);
             cache.KeepThumbnail(new PictureRef(sha), thumbnail);
         }
-        catch (PictureRefusedException refused) when (refused is not PictureTakesLongException || line is not { SetAside: false })
+        catch (PictureRefusedException refused)
+            when (refused is not PictureTakesLongException || line is not { SetAside: false })
         {
-            return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, refused.Message, null, null), cancel);
+            return await EndAsync(
+                line,
+                new ImportOutcome(name, ImportStatus.Refused, refused.Message, null, null),
+                cancel
+            );
         }
         finally
         {
@@ -78,7 +90,8 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
             await transaction.CommitAsync(cancel);
             return outcome;
         }
-        catch (DbUpdateException twice) when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException twice)
+            when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
             await transaction.RollbackAsync(cancel);
             db.Entry(photo).State = EntityState.Detached;
@@ -90,7 +103,12 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     {
         if (line is not null)
         {
-            (line.Status, line.Detail, line.PhotoId, line.UnitId) = (outcome.Status, outcome.Detail, outcome.PhotoId, outcome.UnitId);
+            (line.Status, line.Detail, line.PhotoId, line.UnitId) = (
+                outcome.Status,
+                outcome.Detail,
+                outcome.PhotoId,
+                outcome.UnitId
+            );
         }
 
         await db.SaveChangesAsync(cancel);
@@ -98,10 +116,21 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     }
 
     private Photo Photo(
-        Guid albumId, AlbumDays days, string name, StoredOriginal original, PictureFacts facts, PictureJudgement judgement, LocalDateTime? modified)
+        Guid albumId,
+        AlbumDays days,
+        string name,
+        StoredOriginal original,
+        PictureFacts facts,
+        PictureJudgement judgement,
+        LocalDateTime? modified
+    )
     {
         var named = facts.Recorded is null ? FileNameDate.Read(name) : null;
-        var source = facts.Recorded is not null ? TimeSource.File : named is null ? TimeSource.None : named.Time is null ? TimeSource.NameDay : TimeSource.Name;
+        var source =
+            facts.Recorded is not null ? TimeSource.File
+            : named is null ? TimeSource.None
+            : named.Time is null ? TimeSource.NameDay
+            : TimeSource.Name;
         var photo = new Photo
         {
             Id = Guid.CreateVersion7(),
@@ -134,14 +163,20 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         return photo;
     }
 
-    /// <summary>A first guess, which the keeper can change: nothing depends on it but how pictures are listed.</summary>
-    private static PictureKind KindOf(string name, PictureFacts facts) => facts switch
-    {
-        { Format: PictureFormat.Pdf } => PictureKind.Page,
-        _ when name.Contains("screenshot", StringComparison.OrdinalIgnoreCase) || name.Contains("screen shot", StringComparison.OrdinalIgnoreCase) => PictureKind.Screenshot,
-        { Camera: null } when name.StartsWith("scan", StringComparison.OrdinalIgnoreCase) || facts.Format == PictureFormat.Tiff => PictureKind.Scan,
-        _ => PictureKind.Photo,
-    };
+    /// <summary>
+    /// A first guess, which the keeper can change: nothing depends on it but how pictures are listed.
+    /// </summary>
+    private static PictureKind KindOf(string name, PictureFacts facts) =>
+        facts switch
+        {
+            { Format: PictureFormat.Pdf } => PictureKind.Page,
+            _ when name.Contains("screenshot", StringComparison.OrdinalIgnoreCase)
+                    || name.Contains("screen shot", StringComparison.OrdinalIgnoreCase) => PictureKind.Screenshot,
+            { Camera: null }
+                when name.StartsWith("scan", StringComparison.OrdinalIgnoreCase)
+                    || facts.Format == PictureFormat.Tiff => PictureKind.Scan,
+            _ => PictureKind.Photo,
+        };
 
     private static string Where(AlbumDays days, Photo photo)
     {
@@ -149,7 +184,8 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         if (photo.Day is not { } day)
         {
             return photo.GuessedDay is { } guess
-                ? $"No date in the file: it waits in the “no date” tray, with {SpanLabel.Day(guess, style.Order)} {guess.Year} as a guess."
+                ? $"No date in the file: it waits in the “no date” tray, with {SpanLabel.Day(guess, style.Order)} "
+                    + $"{guess.Year} as a guess."
                 : "No date in the file: it waits in the “no date” tray.";
         }
 
@@ -163,14 +199,16 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
     private Task<Photo?> FindAsync(Guid albumId, string sha, CancellationToken cancel) =>
         db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.AlbumId == albumId && p.Sha256 == sha, cancel);
 
-    private static ImportOutcome AlreadyHere(string name, Photo known) => new(
-        name,
-        ImportStatus.AlreadyHere,
-        known.Verdict == Verdict.Leave
-            ? $"The same file is already here as {known.FileName}, left out of the album: take it back from there."
-            : $"The same file is already here as {known.FileName}.",
-        known.Id,
-        known.UnitId);
+    private static ImportOutcome AlreadyHere(string name, Photo known) =>
+        new(
+            name,
+            ImportStatus.AlreadyHere,
+            known.Verdict == Verdict.Leave
+                ? $"The same file is already here as {known.FileName}, left out of the album: take it back from there."
+                : $"The same file is already here as {known.FileName}.",
+            known.Id,
+            known.UnitId
+        );
 
     /// <summary>The last part of a path, without control characters, at most 255 characters.</summary>
     public static string CleanName(string name)

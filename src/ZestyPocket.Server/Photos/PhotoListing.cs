@@ -59,12 +59,15 @@ public sealed record PhotoFilter(
     bool? Lookalikes = null,
     string? From = null,
     string? After = null,
-    int? Take = null);
+    int? Take = null
+);
 
 /// <summary>A stretch of the list and where it goes on; no cursor at its end.</summary>
 public sealed record PhotoPage(IReadOnlyList<PhotoView> Photos, string? Next);
 
-/// <summary>Lists an album's photos in the order of time, stretch by stretch, the same speed however many there are.</summary>
+/// <summary>
+/// Lists an album's photos in the order of time, stretch by stretch, the same speed however many there are.
+/// </summary>
 public sealed class PhotoListing(ZestyContext db)
 {
     public const int MostAtOnce = 500;
@@ -93,16 +96,25 @@ public sealed class PhotoListing(ZestyContext db)
             photos = photos.Where(p => p.SortAt >= start);
         }
 
-        var rows = await photos.OrderBy(p => p.SortAt).ThenBy(p => p.Id).Take(take + 1).AsNoTracking().ToListAsync(cancel);
+        var rows = await photos
+            .OrderBy(p => p.SortAt)
+            .ThenBy(p => p.Id)
+            .Take(take + 1)
+            .AsNoTracking()
+            .ToListAsync(cancel);
         var style = album.ReadCalendar().Style;
         var more = rows.Count > take;
         var shown = rows.Take(take).ToList();
         return new PhotoPage(
             shown.ConvertAll(p => PhotoView.Of(p, style)),
-            more ? string.Create(CultureInfo.InvariantCulture, $"{shown[^1].SortAt.ToUnixTimeTicks()}_{shown[^1].Id:N}") : null);
+            more
+                ? string.Create(CultureInfo.InvariantCulture, $"{shown[^1].SortAt.ToUnixTimeTicks()}_{shown[^1].Id:N}")
+                : null
+        );
     }
 
-    public Task<int> CountAsync(Guid albumId, PhotoFilter filter, CancellationToken cancel) => Matching(albumId, filter).CountAsync(cancel);
+    public Task<int> CountAsync(Guid albumId, PhotoFilter filter, CancellationToken cancel) =>
+        Matching(albumId, filter).CountAsync(cancel);
 
     private IQueryable<Photo> Matching(Guid albumId, PhotoFilter filter)
     {
@@ -154,7 +166,9 @@ public sealed class PhotoListing(ZestyContext db)
 
         if (filter.TooSmall == true)
         {
-            photos = photos.Where(p => Math.Max(p.Width, p.Height) < LongSideOf4x6 || Math.Min(p.Width, p.Height) < ShortSideOf4x6);
+            photos = photos.Where(p =>
+                Math.Max(p.Width, p.Height) < LongSideOf4x6 || Math.Min(p.Width, p.Height) < ShortSideOf4x6
+            );
         }
 
         return filter.Lookalikes == true ? photos.Where(p => p.GroupId != null) : photos;
@@ -162,15 +176,20 @@ public sealed class PhotoListing(ZestyContext db)
 
     /// <summary>Names of choices as the rest of the interface writes them, whatever their case.</summary>
     private static T? Named<T>(string? name)
-        where T : struct, Enum => name is null ? null : Enum.TryParse<T>(name, ignoreCase: true, out var value) && Enum.IsDefined(value)
-            ? value
-            : throw new RuleException($"There is no choice “{name}” in this list.");
+        where T : struct, Enum =>
+        name is null ? null
+        : Enum.TryParse<T>(name, ignoreCase: true, out var value) && Enum.IsDefined(value) ? value
+        : throw new RuleException($"There is no choice “{name}” in this list.");
 
     private static (Instant At, Guid Id) Cursor(string text)
     {
         var parts = text.Split('_');
-        return parts.Length == 2 && long.TryParse(parts[0], CultureInfo.InvariantCulture, out var ticks) && Guid.TryParse(parts[1], out var id)
-            && ticks >= Instant.MinValue.ToUnixTimeTicks() && ticks <= Instant.MaxValue.ToUnixTimeTicks()
+        return
+            parts.Length == 2
+            && long.TryParse(parts[0], CultureInfo.InvariantCulture, out var ticks)
+            && Guid.TryParse(parts[1], out var id)
+            && ticks >= Instant.MinValue.ToUnixTimeTicks()
+            && ticks <= Instant.MaxValue.ToUnixTimeTicks()
             ? (Instant.FromUnixTimeTicks(ticks), id)
             : throw new RuleException("The list cannot go on from there. Read it again from its start.");
     }

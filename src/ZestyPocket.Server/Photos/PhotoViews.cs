@@ -46,7 +46,8 @@ public sealed record PhotoView(
     Guid? GroupId,
     bool SuggestedBest,
     double FocusX,
-    double FocusY)
+    double FocusY
+)
 {
     public static PhotoView Of(Photo photo, DateStyle style)
     {
@@ -70,7 +71,8 @@ public sealed record PhotoView(
             photo.GroupId,
             photo.SuggestedBest,
             photo.FocusX,
-            photo.FocusY);
+            photo.FocusY
+        );
     }
 
     /// <summary>The picture as it may leave the program: its page, and what is covered.</summary>
@@ -81,7 +83,9 @@ public sealed record PhotoView(
     }
 
     private static string? TimeOf(Photo photo, DateStyle style) =>
-        photo is { TimeSource: not TimeSource.NameDay, Taken: { } taken } ? SpanLabel.Time(taken.TimeOfDay, style.Clock) : null;
+        photo is { TimeSource: not TimeSource.NameDay, Taken: { } taken }
+            ? SpanLabel.Time(taken.TimeOfDay, style.Clock)
+            : null;
 }
 
 /// <summary>A box in fractions of the picture.</summary>
@@ -119,7 +123,8 @@ public sealed record PhotoDetail(
     Guid? SeriesId,
     bool DaySetByKeeper,
     int? KeeperHour,
-    IReadOnlyList<PhotoView> Lookalikes)
+    IReadOnlyList<PhotoView> Lookalikes
+)
 {
     public static PhotoDetail Of(Photo photo, IEnumerable<Photo> lookalikes, DateStyle style, MeasureSystem measures)
     {
@@ -129,7 +134,9 @@ public sealed record PhotoDetail(
             TimeSource.None => "The file has no date.",
             TimeSource.NameDay => "The date is in the file's name; the hour is not known.",
             TimeSource.Name => "Date and time are in the file's name.",
-            _ => photo.Taken == photo.Recorded ? "From the camera, as recorded." : $"The camera recorded {Written(photo.Recorded!.Value)}; its clock is corrected.",
+            _ => photo.Taken == photo.Recorded
+                ? "From the camera, as recorded."
+                : $"The camera recorded {Written(photo.Recorded!.Value)}; its clock is corrected.",
         };
         return new PhotoDetail(
             PhotoView.Of(photo, style),
@@ -154,8 +161,10 @@ public sealed record PhotoDetail(
             photo.SeriesId,
             photo.KeeperDay is not null,
             photo.KeeperHour,
-            [.. lookalikes.Select(p => PhotoView.Of(p, style))]);
+            [.. lookalikes.Select(p => PhotoView.Of(p, style))]
+        );
     }
 
-    private static string Written(LocalDateTime time) => time.ToString("uuuu-MM-dd HH:mm:ss", System.Globalization.CultureInfo.InvariantCulture);
+    private static string Written(LocalDateTime time) =>
+        time.ToString("uuuu-MM-dd HH:mm:ss", System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -28,7 +28,10 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
     {
         ArgumentNullException.ThrowIfNull(picture);
         var served = Sides.FirstOrDefault(s => s >= side, Sides[^1]);
-        return File(PicturePath(picture, served), () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers));
+        return File(
+            PicturePath(picture, served),
+            () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers)
+        );
     }
 
     /// <summary>Keeps the thumbnail that was made while the file was checked.</summary>
@@ -43,14 +46,20 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         ArgumentNullException.ThrowIfNull(face);
         var target = PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch);
         var (crop, culture, original) = (face.Crop, CultureInfo.InvariantCulture, face.Original);
-        var name = string.Create(culture, $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0}_{target.Width}x{target.Height}{Suffix(original)}.jpg");
+        var name = string.Create(
+            culture,
+            $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0}"
+                + $"_{target.Width}x{target.Height}{Suffix(original)}.jpg"
+        );
         var path = Path.Combine(settings.Cache, "crops", original.Sha256[..2], original.Sha256, name);
-        return System.IO.File.ReadAllBytes(File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers)));
+        return System.IO.File.ReadAllBytes(
+            File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers))
+        );
     }
 
     /// <summary>
-    /// A picture that the painters made, by the hash of what is on it. It takes no place at the bench itself: the crops it
-    /// asks for do, and two pictures that held places while they wait for more would wait for ever.
+    /// A picture that the painters made, by the hash of what is on it. It takes no place at the bench itself: the crops
+    /// it asks for do, and two pictures that held places while they wait for more would wait for ever.
     /// </summary>
     public string Painted(string recipe, Func<byte[]> paint)
     {
@@ -65,7 +74,9 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return path;
     }
 
-    /// <summary>Painted pictures that nobody asked for since a moment are thrown away; they can be painted again.</summary>
+    /// <summary>
+    /// Painted pictures that nobody asked for since a moment are thrown away; they can be painted again.
+    /// </summary>
     public void SweepPainted(DateTime unusedSinceUtc)
     {
         var folder = new DirectoryInfo(Path.Combine(settings.Cache, "painted"));
@@ -74,13 +85,19 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
             return;
         }
 
-        foreach (var file in folder.EnumerateFiles("*", SearchOption.AllDirectories).Where(f => f.LastAccessTimeUtc < unusedSinceUtc))
+        foreach (
+            var file in folder
+                .EnumerateFiles("*", SearchOption.AllDirectories)
+                .Where(f => f.LastAccessTimeUtc < unusedSinceUtc)
+        )
         {
             file.Delete();
         }
     }
 
-    /// <summary>A file the picture library can decode: the original, or the working copy of a HEIC or a page of a PDF.</summary>
+    /// <summary>
+    /// A file the picture library can decode: the original, or the working copy of a HEIC or a page of a PDF.
+    /// </summary>
     public string Readable(PictureRef picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
@@ -92,12 +109,18 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
 
         var original = vault.PathOf(picture.Sha256);
         var format = PictureFormats.Of(original);
-        return format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, WorkingCopies.LongestTime).Path : original;
+        return format.NeedsWorkingCopy()
+            ? MakeWorkingCopy(original, picture, format, WorkingCopies.LongestTime).Path
+            : original;
     }
 
     /// <summary>The same for a file that is not in the vault yet, with the pages of a PDF.</summary>
-    public (string Path, int Pages) Readable(string original, PictureRef picture, PictureFormat format, TimeSpan patience) =>
-        format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, patience) : (original, 1);
+    public (string Path, int Pages) Readable(
+        string original,
+        PictureRef picture,
+        PictureFormat format,
+        TimeSpan patience
+    ) => format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, patience) : (original, 1);
 
     /// <summary>Changes when the shown picture does, so that a browser may keep it for ever.</summary>
     public static string Version(PictureRef picture)
@@ -106,7 +129,12 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return picture.Sha256[..8] + Suffix(picture);
     }
 
-    private (string Path, int Pages) MakeWorkingCopy(string original, PictureRef picture, PictureFormat format, TimeSpan patience)
+    private (string Path, int Pages) MakeWorkingCopy(
+        string original,
+        PictureRef picture,
+        PictureFormat format,
+        TimeSpan patience
+    )
     {
         var path = WorkingPath(picture);
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);
@@ -124,10 +152,21 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
     }
 
     private string WorkingPath(PictureRef picture) =>
-        Path.Combine(settings.Cache, "working", picture.Sha256[..2], string.Create(CultureInfo.InvariantCulture, $"{picture.Sha256}.{picture.Page}.jpg"));
+        Path.Combine(
+            settings.Cache,
+            "working",
+            picture.Sha256[..2],
+            string.Create(CultureInfo.InvariantCulture, $"{picture.Sha256}.{picture.Page}.jpg")
+        );
 
-    private string PicturePath(PictureRef picture, int side) => Path.Combine(
-        settings.Cache, "pictures", side.ToString(CultureInfo.InvariantCulture), picture.Sha256[..2], picture.Sha256 + Suffix(picture) + ".jpg");
+    private string PicturePath(PictureRef picture, int side) =>
+        Path.Combine(
+            settings.Cache,
+            "pictures",
+            side.ToString(CultureInfo.InvariantCulture),
+            picture.Sha256[..2],
+            picture.Sha256 + Suffix(picture) + ".jpg"
+        );
 
     /// <summary>Tells pictures of one original apart: by page and by what is covered.</summary>
     private static string Suffix(PictureRef picture)
@@ -138,7 +177,12 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
             return page;
         }
 
-        var boxes = string.Join(';', picture.Covers.Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.X:R},{c.Y:R},{c.Width:R},{c.Height:R}")));
+        var boxes = string.Join(
+            ';',
+            picture.Covers.Select(c =>
+                string.Create(CultureInfo.InvariantCulture, $"{c.X:R},{c.Y:R},{c.Width:R},{c.Height:R}")
+            )
+        );
         return $"{page}_c{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(boxes)))[..16]}";
     }
 

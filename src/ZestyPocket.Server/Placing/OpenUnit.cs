@@ -15,7 +15,13 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>One page of an open unit. The protector is as it is after what was done to this leaf.</summary>
-public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector ProtectorRow, Protector Protector, LeafForm Form)
+public sealed record OpenFace(
+    AlbumLeaf Leaf,
+    LeafSide Side,
+    AlbumProtector ProtectorRow,
+    Protector Protector,
+    LeafForm Form
+)
 {
     /// <summary>A face of a leaf with its alterations.</summary>
     public static OpenFace Of(AlbumLeaf leaf, LeafSide side, AlbumProtector row)
@@ -27,18 +33,27 @@ public sealed record OpenFace(AlbumLeaf Leaf, LeafSide Side, AlbumProtector Prot
     }
 
     /// <summary>The face's pockets in reading order with their places.</summary>
-    public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets => Protector.Design.Face(Side)
-        .Select((pocket, i) => (pocket, new PocketPlace(Leaf.Id, Side, pocket.Key), i + 1));
+    public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets =>
+        Protector.Design.Face(Side).Select((pocket, i) => (pocket, new PocketPlace(Leaf.Id, Side, pocket.Key), i + 1));
 }
 
 /// <summary>A unit with everything around it that an edit, a view or a print needs.</summary>
 public sealed record OpenUnit(
-    Album Album, AlbumUnit Unit, UnitContent Content, IReadOnlyList<OpenFace> Faces, IReadOnlyDictionary<Guid, Photo> Photos)
+    Album Album,
+    AlbumUnit Unit,
+    UnitContent Content,
+    IReadOnlyList<OpenFace> Faces,
+    IReadOnlyDictionary<Guid, Photo> Photos
+)
 {
-    /// <summary>Pictures of other units whose pieces lie here, since they are stuck to the back of one that was moved.</summary>
+    /// <summary>
+    /// Pictures of other units whose pieces lie here, since they are stuck to the back of one that was moved.
+    /// </summary>
     public IReadOnlyDictionary<Guid, Photo> Guests { get; init; } = new Dictionary<Guid, Photo>();
 
-    /// <summary>A picture of the unit, or of a piece that came from another; null when it is not there any more.</summary>
+    /// <summary>
+    /// A picture of the unit, or of a piece that came from another; null when it is not there any more.
+    /// </summary>
     public Photo? PhotoOf(Guid id) => Photos.GetValueOrDefault(id) ?? Guests.GetValueOrDefault(id);
 
     public AlbumCalendar Calendar { get; } = Album.ReadCalendar();
@@ -52,15 +67,25 @@ public sealed record OpenUnit(
 
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
-        from face in Faces.Zip(Binding.SpreadsOf([.. Faces.Select(f => f.Side)]), (f, spread) => (Face: f, Spread: spread))
+        from face in Faces.Zip(
+            Binding.SpreadsOf([.. Faces.Select(f => f.Side)]),
+            (f, spread) => (Face: f, Spread: spread)
+        )
         from pocket in face.Face.Pockets
-        select (face.Face, pocket.Pocket, pocket.Place, PieceNumber.For(Dates.Code, face.Face.Side, face.Spread, pocket.Number));
+        select (
+            face.Face,
+            pocket.Pocket,
+            pocket.Place,
+            PieceNumber.For(Dates.Code, face.Face.Side, face.Spread, pocket.Number)
+        );
 
     /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
-    public string? CodeOf(PocketPlace place) => Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
+    public string? CodeOf(PocketPlace place) =>
+        Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
 
     /// <summary>Whether the piece there is stuck to the one behind it.</summary>
-    public bool IsStuck(PocketPlace place) => Faces.Any(f => f.Leaf.Id == place.LeafId && f.Form.Stuck.Contains(place.PocketKey));
+    public bool IsStuck(PocketPlace place) =>
+        Faces.Any(f => f.Leaf.Id == place.LeafId && f.Form.Stuck.Contains(place.PocketKey));
 
     /// <summary>The size a piece in this pocket is cut to.</summary>
     public Size CutSize(PocketPlace place)
@@ -76,16 +101,28 @@ public sealed record OpenUnit(
         return found.Face.Protector.ClearSize(found.Pocket);
     }
 
-    /// <summary>The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every other print.</summary>
+    /// <summary>
+    /// The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every
+    /// other print.
+    /// </summary>
     public (Size Whole, Rect Slice)? SpanOf(PhotoPrint print)
     {
         ArgumentNullException.ThrowIfNull(print);
-        if (print.SpanId is not { } span || Content.PlacementOf(print.Id) is not { } placement || Faces.FirstOrDefault(f => f.Leaf.Id == placement.Place.LeafId && f.Side == placement.Place.Side) is not { } face)
+        if (
+            print.SpanId is not { } span
+            || Content.PlacementOf(print.Id) is not { } placement
+            || Faces.FirstOrDefault(f => f.Leaf.Id == placement.Place.LeafId && f.Side == placement.Place.Side)
+                is not { } face
+        )
         {
             return null;
         }
 
-        var keys = Content.SlicesOf(span).Select(s => Content.PlacementOf(s.Id)?.Place.PocketKey).OfType<string>().ToList();
+        var keys = Content
+            .SlicesOf(span)
+            .Select(s => Content.PlacementOf(s.Id)?.Place.PocketKey)
+            .OfType<string>()
+            .ToList();
         var (whole, slices) = Spans.Of(face.Protector, face.Side, keys);
         return slices.TryGetValue(placement.Place.PocketKey, out var slice) ? (whole, slice) : null;
     }
@@ -100,7 +137,10 @@ public sealed record OpenUnit(
         if (piece is Keepsake keepsake)
         {
             // It goes in itself: its size is its own, turned when only that way it fits.
-            return Content.PlacementOf(piece.Id) is { } lies && CodeOf(lies.Place) is not null && keepsake.FitIn(ClearSize(lies.Place)) == KeepsakeFit.Turned
+            return
+                Content.PlacementOf(piece.Id) is { } lies
+                && CodeOf(lies.Place) is not null
+                && keepsake.FitIn(ClearSize(lies.Place)) == KeepsakeFit.Turned
                 ? new Size(keepsake.Height, keepsake.Width)
                 : keepsake.Size;
         }
@@ -117,8 +157,12 @@ public sealed record OpenUnit(
 
         return Pockets
             .Select(p => p.Face.Protector.CutSize(p.Pocket))
-            .GroupBy(s => s).OrderByDescending(g => g.Count()).ThenBy(g => g.Key.Width).ThenBy(g => g.Key.Height)
-            .Select(g => g.Key).FirstOrDefault(Size.FromInches(3, 4));
+            .GroupBy(s => s)
+            .OrderByDescending(g => g.Count())
+            .ThenBy(g => g.Key.Width)
+            .ThenBy(g => g.Key.Height)
+            .Select(g => g.Key)
+            .FirstOrDefault(Size.FromInches(3, 4));
     }
 }
 
@@ -127,40 +171,67 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
 {
     public async Task<OpenUnit> OpenAsync(Guid unitId, CancellationToken cancel)
     {
-        var unit = await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel) ?? throw new MissingException("That part of the album");
+        var unit =
+            await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel)
+            ?? throw new MissingException("That part of the album");
         var album = await albums.RequireAsync(unit.AlbumId, cancel);
-        var photos = await db.Photos.AsNoTracking().Where(p => p.UnitId == unitId && p.Verdict != Verdict.Leave)
-            .OrderBy(p => p.SortAt).ThenBy(p => p.FileName).ThenBy(p => p.Id).ToDictionaryAsync(p => p.Id, cancel);
+        var photos = await db
+            .Photos.AsNoTracking()
+            .Where(p => p.UnitId == unitId && p.Verdict != Verdict.Leave)
+            .OrderBy(p => p.SortAt)
+            .ThenBy(p => p.FileName)
+            .ThenBy(p => p.Id)
+            .ToDictionaryAsync(p => p.Id, cancel);
         var content = unit.Read();
-        return new OpenUnit(album, unit, content, await FacesAsync(unitId, cancel), photos) { Guests = await GuestsAsync(album.Id, [content], photos.Keys.ToHashSet(), cancel) };
+        return new OpenUnit(album, unit, content, await FacesAsync(unitId, cancel), photos)
+        {
+            Guests = await GuestsAsync(album.Id, [content], photos.Keys.ToHashSet(), cancel),
+        };
     }
 
     /// <summary>Pictures that pieces show and that are not among those of their units.</summary>
-    private async Task<IReadOnlyDictionary<Guid, Photo>> GuestsAsync(Guid albumId, IEnumerable<UnitContent> contents, HashSet<Guid> own, CancellationToken cancel)
+    private async Task<IReadOnlyDictionary<Guid, Photo>> GuestsAsync(
+        Guid albumId,
+        IEnumerable<UnitContent> contents,
+        HashSet<Guid> own,
+        CancellationToken cancel
+    )
     {
-        var ids = contents.SelectMany(c => c.Pieces).SelectMany(ShownBy).Where(id => !own.Contains(id)).Distinct().ToList();
+        var ids = contents
+            .SelectMany(c => c.Pieces)
+            .SelectMany(ShownBy)
+            .Where(id => !own.Contains(id))
+            .Distinct()
+            .ToList();
         return ids.Count == 0
             ? new Dictionary<Guid, Photo>()
-            : await db.Photos.AsNoTracking().Where(p => p.AlbumId == albumId && ids.Contains(p.Id) && p.Verdict != Verdict.Leave).ToDictionaryAsync(p => p.Id, cancel);
+            : await db
+                .Photos.AsNoTracking()
+                .Where(p => p.AlbumId == albumId && ids.Contains(p.Id) && p.Verdict != Verdict.Leave)
+                .ToDictionaryAsync(p => p.Id, cancel);
     }
 
-    private static IEnumerable<Guid> ShownBy(Piece piece) => piece switch
-    {
-        PhotoPrint print => [print.PhotoId],
-        Collage collage => collage.Photos,
-        Keepsake { PhotoId: { } photo } => [photo],
-        Card { Picture: { } picture } => [picture.PhotoId],
-        _ => [],
-    };
+    private static IEnumerable<Guid> ShownBy(Piece piece) =>
+        piece switch
+        {
+            PhotoPrint print => [print.PhotoId],
+            Collage collage => collage.Photos,
+            Keepsake { PhotoId: { } photo } => [photo],
+            Card { Picture: { } picture } => [picture.PhotoId],
+            _ => [],
+        };
 
     /// <summary>
-    /// Opens several units of one album for looking at, in the order asked for: as many questions to the database as one
-    /// unit takes. Units that are gone are left out.
+    /// Opens several units of one album for looking at, in the order asked for: as many questions to the database as
+    /// one unit takes. Units that are gone are left out.
     /// </summary>
     public async Task<IReadOnlyList<OpenUnit>> OpenManyAsync(IReadOnlyList<Guid> unitIds, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(unitIds);
-        var units = await db.Units.AsNoTracking().Where(u => unitIds.Contains(u.Id)).ToDictionaryAsync(u => u.Id, cancel);
+        var units = await db
+            .Units.AsNoTracking()
+            .Where(u => unitIds.Contains(u.Id))
+            .ToDictionaryAsync(u => u.Id, cancel);
         if (units.Count == 0)
         {
             return [];
@@ -172,36 +243,71 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             throw new RuleException("What is opened together must be of one album.");
         }
 
-        var photos = (await db.Photos.AsNoTracking().Where(p => p.UnitId != null && unitIds.Contains(p.UnitId.Value) && p.Verdict != Verdict.Leave)
-            .OrderBy(p => p.SortAt).ThenBy(p => p.FileName).ThenBy(p => p.Id).ToListAsync(cancel)).ToLookup(p => p.UnitId!.Value);
-        var leaves = await db.Leaves.AsNoTracking()
-            .Where(l => (l.BackUnitId != null && unitIds.Contains(l.BackUnitId.Value)) || (l.FrontUnitId != null && unitIds.Contains(l.FrontUnitId.Value)))
-            .OrderBy(l => l.Ordinal).ToListAsync(cancel);
-        var protectors = await db.Protectors.AsNoTracking().Where(p => p.AlbumId == album.Id).ToDictionaryAsync(p => p.Id, cancel);
+        var photos = (
+            await db
+                .Photos.AsNoTracking()
+                .Where(p => p.UnitId != null && unitIds.Contains(p.UnitId.Value) && p.Verdict != Verdict.Leave)
+                .OrderBy(p => p.SortAt)
+                .ThenBy(p => p.FileName)
+                .ThenBy(p => p.Id)
+                .ToListAsync(cancel)
+        ).ToLookup(p => p.UnitId!.Value);
+        var leaves = await db
+            .Leaves.AsNoTracking()
+            .Where(l =>
+                (l.BackUnitId != null && unitIds.Contains(l.BackUnitId.Value))
+                || (l.FrontUnitId != null && unitIds.Contains(l.FrontUnitId.Value))
+            )
+            .OrderBy(l => l.Ordinal)
+            .ToListAsync(cancel);
+        var protectors = await db
+            .Protectors.AsNoTracking()
+            .Where(p => p.AlbumId == album.Id)
+            .ToDictionaryAsync(p => p.Id, cancel);
         var contents = units.ToDictionary(u => u.Key, u => u.Value.Read());
         // Of all these units together; each shows only what its own pieces ask for.
         var guests = await GuestsAsync(album.Id, contents.Values, [], cancel);
         return
         [
-            .. unitIds.Distinct().Where(units.ContainsKey).Select(id => new OpenUnit(
-                album, units[id], contents[id], Faces(id, leaves.Where(l => l.BackUnitId == id || l.FrontUnitId == id), protectors), photos[id].ToDictionary(p => p.Id))
-            { Guests = guests }),
+            .. unitIds
+                .Distinct()
+                .Where(units.ContainsKey)
+                .Select(id => new OpenUnit(
+                    album,
+                    units[id],
+                    contents[id],
+                    Faces(id, leaves.Where(l => l.BackUnitId == id || l.FrontUnitId == id), protectors),
+                    photos[id].ToDictionary(p => p.Id)
+                )
+                {
+                    Guests = guests,
+                }),
         ];
     }
 
     private async Task<IReadOnlyList<OpenFace>> FacesAsync(Guid unitId, CancellationToken cancel)
     {
-        var leaves = await db.Leaves.Where(l => l.BackUnitId == unitId || l.FrontUnitId == unitId)
-            .OrderBy(l => l.Ordinal).ToListAsync(cancel);
+        var leaves = await db
+            .Leaves.Where(l => l.BackUnitId == unitId || l.FrontUnitId == unitId)
+            .OrderBy(l => l.Ordinal)
+            .ToListAsync(cancel);
         var ids = leaves.ConvertAll(l => l.ProtectorId);
-        return Faces(unitId, leaves, await db.Protectors.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, cancel));
+        return Faces(
+            unitId,
+            leaves,
+            await db.Protectors.Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, cancel)
+        );
     }
 
-    private static List<OpenFace> Faces(Guid unitId, IEnumerable<AlbumLeaf> leaves, Dictionary<Guid, AlbumProtector> protectors) =>
-    [
-        .. from leaf in leaves
-           from side in new[] { LeafSide.Front, LeafSide.Back }
-           where (side == LeafSide.Front ? leaf.FrontUnitId : leaf.BackUnitId) == unitId
-           select OpenFace.Of(leaf, side, protectors[leaf.ProtectorId]),
-    ];
+    private static List<OpenFace> Faces(
+        Guid unitId,
+        IEnumerable<AlbumLeaf> leaves,
+        Dictionary<Guid, AlbumProtector> protectors
+    ) =>
+        [
+            .. from leaf in leaves
+            from side in new[] { LeafSide.Front, LeafSide.Back }
+            where (side == LeafSide.Front ? leaf.FrontUnitId : leaf.BackUnitId) == unitId
+            select OpenFace.Of(leaf, side, protectors[leaf.ProtectorId]),
+        ];
 }

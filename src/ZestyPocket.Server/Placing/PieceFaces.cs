@@ -23,12 +23,19 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return piece switch
         {
             PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
-                ? Captioned(new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)), print.Caption)
+                ? Captioned(
+                    new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)),
+                    print.Caption
+                )
                 : null,
             Collage collage => CollageOf(open, collage, cut),
             Card card => WithPicture(open, card, new CardPieceFace(cut, CardFaceOf(open, card, cut))),
-            Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture =>
-                new PhotoFace(cut, PhotoView.RefOf(picture), picture.Pixels, Crop.For(picture.Pixels, cut, Framing.Middle)),
+            Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture => new PhotoFace(
+                cut,
+                PhotoView.RefOf(picture),
+                picture.Pixels,
+                Crop.For(picture.Pixels, cut, Framing.Middle)
+            ),
             Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
         };
@@ -59,11 +66,26 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
 
             if (cell.PhotoId is { } id && open.PhotoOf(id) is { } photo)
             {
-                cells.Add((bounds, new PhotoFace(bounds.Size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, bounds.Size, cell.Framing))));
+                cells.Add(
+                    (
+                        bounds,
+                        new PhotoFace(
+                            bounds.Size,
+                            PhotoView.RefOf(photo),
+                            photo.Pixels,
+                            Crop.For(photo.Pixels, bounds.Size, cell.Framing)
+                        )
+                    )
+                );
             }
             else if (!string.IsNullOrWhiteSpace(cell.Words))
             {
-                cells.Add((bounds, new CardPieceFace(bounds.Size, CardComposer.Journaling(cell.Words, style, bounds.Size, fonts))));
+                cells.Add(
+                    (
+                        bounds,
+                        new CardPieceFace(bounds.Size, CardComposer.Journaling(cell.Words, style, bounds.Size, fonts))
+                    )
+                );
             }
         }
 
@@ -87,14 +109,41 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             case CardKind.Filler:
                 return CardComposer.Filler(style, cut);
             case CardKind.Map:
-                return SketchMap.Card(WayOf(open, card.Day), style, cut, fonts, ComputedCards.Heading(card.Kind)!, mark);
+                return SketchMap.Card(
+                    WayOf(open, card.Day),
+                    style,
+                    cut,
+                    fonts,
+                    ComputedCards.Heading(card.Kind)!,
+                    mark
+                );
             case CardKind.Countdown:
-                var (over, large, foot) = ComputedCards.Countdown(card.Day ?? open.Dates.First, CountdownTo(open), card.Words, open.Calendar.Style);
+                var (over, large, foot) = ComputedCards.Countdown(
+                    card.Day ?? open.Dates.First,
+                    CountdownTo(open),
+                    card.Words,
+                    open.Calendar.Style
+                );
                 return CardComposer.Title(over, large, foot, style, cut, fonts);
             case var _ when card.Setting is { ByHand: true }:
-                return CardComposer.ByHand(WordsOf(open, card), style, cut, open.Words.Hand, fonts, ComputedCards.Heading(card.Kind), mark);
+                return CardComposer.ByHand(
+                    WordsOf(open, card),
+                    style,
+                    cut,
+                    open.Words.Hand,
+                    fonts,
+                    ComputedCards.Heading(card.Kind),
+                    mark
+                );
             default:
-                return CardComposer.Journaling(WordsOf(open, card), style, cut, fonts, ComputedCards.Heading(card.Kind), mark);
+                return CardComposer.Journaling(
+                    WordsOf(open, card),
+                    style,
+                    cut,
+                    fonts,
+                    ComputedCards.Heading(card.Kind),
+                    mark
+                );
         }
     }
 
@@ -107,20 +156,31 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         {
             CardKind.People => ComputedCards.People(open.Words.People, card.Day ?? open.Dates.First),
             CardKind.FromTo => ComputedCards.FromTo(open.Calendar, open.Dates.First, open.Dates.Last),
-            CardKind.Numbers => ComputedCards.Numbers(new AlbumNumbers(
-                Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1,
-                open.Words.People.Length,
-                open.Calendar.Stays.Where(s => s.From.Date <= open.Dates.Last).Select(s => s.Place).Distinct().Count(),
-                open.Photos.Count,
-                open.Content.Pieces.OfType<Card>().Where(c => !ComputedCards.IsComputed(c.Kind)).Sum(c => Copyfit.CountWords(c.Words)))),
+            CardKind.Numbers => ComputedCards.Numbers(
+                new AlbumNumbers(
+                    Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1,
+                    open.Words.People.Length,
+                    open.Calendar.Stays.Where(s => s.From.Date <= open.Dates.Last)
+                        .Select(s => s.Place)
+                        .Distinct()
+                        .Count(),
+                    open.Photos.Count,
+                    open.Content.Pieces.OfType<Card>()
+                        .Where(c => !ComputedCards.IsComputed(c.Kind))
+                        .Sum(c => Copyfit.CountWords(c.Words))
+                )
+            ),
             CardKind.Facts => Facts(open, card.Day ?? open.Dates.First),
             CardKind.Map => SketchMap.Words(WayOf(open, card.Day)) ?? string.Empty,
             _ => card.Words,
         };
     }
 
-    /// <summary>A card's style with what was changed on the card, and without a place for a picture when it carries none.</summary>
-    public static CardStyle StyleOf(OpenUnit open, Card card) => StyleOf(open, card, card?.StyleKey ?? string.Empty, card?.Setting);
+    /// <summary>
+    /// A card's style with what was changed on the card, and without a place for a picture when it carries none.
+    /// </summary>
+    public static CardStyle StyleOf(OpenUnit open, Card card) =>
+        StyleOf(open, card, card?.StyleKey ?? string.Empty, card?.Setting);
 
     /// <summary>Another style and setting as this card would have them.</summary>
     public static CardStyle StyleOf(OpenUnit open, Card card, string styleKey, CardSetting? setting)
@@ -129,12 +189,18 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         ArgumentNullException.ThrowIfNull(card);
         var style = (setting ?? CardSetting.AsTheStyle).On(open.Words.Style(styleKey, card.Kind));
         // On a page outside the pockets the words keep clear of the hole strip, on both sides alike.
-        if (open.Content.PlacementOf(card.Id) is { } lies && open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId) is { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face)
+        if (
+            open.Content.PlacementOf(card.Id) is { } lies
+            && open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId)
+                is { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face
+        )
         {
             style = style with { Margin = Length.Max(style.Margin, face.Protector.RingStrip) };
         }
 
-        return card.Picture is { } picture && open.PhotoOf(picture.PhotoId) is not null ? style : style.WithoutPicture();
+        return card.Picture is { } picture && open.PhotoOf(picture.PhotoId) is not null
+            ? style
+            : style.WithoutPicture();
     }
 
     /// <summary>The words on a print drawn over it.</summary>
@@ -155,19 +221,34 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
         ArgumentNullException.ThrowIfNull(face);
-        if (face.Card.Opening is not { } opening || card.Picture is not { } picture || open.PhotoOf(picture.PhotoId) is not { } photo)
+        if (
+            face.Card.Opening is not { } opening
+            || card.Picture is not { } picture
+            || open.PhotoOf(picture.PhotoId) is not { } photo
+        )
         {
             return face;
         }
 
         var size = new Size(Length.FromPoints((decimal)opening.Width), Length.FromPoints((decimal)opening.Height));
-        return face with { Picture = new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, size, picture.Framing)) };
+        return face with
+        {
+            Picture = new PhotoFace(
+                size,
+                PhotoView.RefOf(photo),
+                photo.Pixels,
+                Crop.For(photo.Pixels, size, picture.Framing)
+            ),
+        };
     }
 
     /// <summary>Daylight and weather of a day, where the unit's pictures were taken.</summary>
     private string Facts(OpenUnit open, LocalDate day)
     {
-        var all = open.Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null).OrderBy(p => p.SortAt).ToList();
+        var all = open
+            .Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null)
+            .OrderBy(p => p.SortAt)
+            .ToList();
         // The day's own pictures say best where it was.
         var placed = all.FindAll(p => p.Day == day) is { Count: > 0 } own ? own : all;
         if (placed.Count == 0)
@@ -179,16 +260,29 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         var latitude = placed.Select(p => p.Latitude!.Value).Order().ElementAt(placed.Count / 2);
         var longitude = placed.Select(p => p.Longitude!.Value).Order().ElementAt(placed.Count / 2);
         var zone = open.Calendar.Travel.ZoneOf(day.At(new LocalTime(12, 0)));
-        return ComputedCards.Facts(Daylight.On(day, latitude, longitude, zone), zone, open.Calendar.Style, almanac.On(day, latitude, longitude));
+        return ComputedCards.Facts(
+            Daylight.On(day, latitude, longitude, zone),
+            zone,
+            open.Calendar.Style,
+            almanac.On(day, latitude, longitude)
+        );
     }
 
     /// <summary>Where the pictures of the unit, or of one of its days, were taken, in the order of time.</summary>
     private static List<GeoPoint> WayOf(OpenUnit open, LocalDate? day) =>
-    [
-        .. open.Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null && (day is null || p.Day == day))
-            .OrderBy(p => p.SortAt).ThenBy(p => p.Id).Select(p => new GeoPoint(p.Latitude!.Value, p.Longitude!.Value)),
-    ];
+        [
+            .. open
+                .Photos.Values.Where(p =>
+                    p.Latitude is not null && p.Longitude is not null && (day is null || p.Day == day)
+                )
+                .OrderBy(p => p.SortAt)
+                .ThenBy(p => p.Id)
+                .Select(p => new GeoPoint(p.Latitude!.Value, p.Longitude!.Value)),
+        ];
 
-    /// <summary>A countdown counts to the beginning of the trip, or on an album without stays to its first day.</summary>
-    private static LocalDate CountdownTo(OpenUnit open) => open.Calendar.Stays.IsEmpty ? open.Calendar.FirstDay : open.Calendar.Stays[0].From.Date;
+    /// <summary>
+    /// A countdown counts to the beginning of the trip, or on an album without stays to its first day.
+    /// </summary>
+    private static LocalDate CountdownTo(OpenUnit open) =>
+        open.Calendar.Stays.IsEmpty ? open.Calendar.FirstDay : open.Calendar.Stays[0].From.Date;
 }

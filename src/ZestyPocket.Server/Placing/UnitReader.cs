@@ -22,9 +22,12 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     {
         ArgumentNullException.ThrowIfNull(open);
         var (unit, content, style) = (open.Unit, open.Content, open.Calendar.Style);
-        var neighbours = await db.Units
-            .Where(u => u.AlbumId == unit.AlbumId && (u.Ordinal == unit.Ordinal - 1 || u.Ordinal == unit.Ordinal + 1))
-            .Select(u => new { u.Id, u.Ordinal }).ToListAsync(cancel);
+        var neighbours = await db
+            .Units.Where(u =>
+                u.AlbumId == unit.AlbumId && (u.Ordinal == unit.Ordinal - 1 || u.Ordinal == unit.Ordinal + 1)
+            )
+            .Select(u => new { u.Id, u.Ordinal })
+            .ToListAsync(cancel);
         var (undo, redo) = await history.NextAsync(unit.Id, cancel);
         var faceViews = new List<FaceView>();
         var spreads = Binding.SpreadsOf([.. open.Faces.Select(f => f.Side)]);
@@ -37,14 +40,19 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var loose = content.Loose.Select(p => View(open, p)).OfType<PieceView>().ToList();
         var all = faceViews.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Concat(loose).ToList();
         var pockets = faceViews.Sum(f => f.Pockets.Count);
-        var (pieces, room) = (CountReader.PiecesOf(open) + await counting.UntoldAsync(open, cancel), pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place)));
+        var (pieces, room) = (
+            CountReader.PiecesOf(open) + await counting.UntoldAsync(open, cancel),
+            pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place))
+        );
         return new UnitView(
             unit.Id,
             unit.AlbumId,
             unit.Revision,
             unit.Kind,
             open.Title,
-            open.Dates.Name is not null || open.Dates.Kind == UnitKind.Hour ? open.Title : char.ToLowerInvariant(open.Title[0]) + open.Title[1..],
+            open.Dates.Name is not null || open.Dates.Kind == UnitKind.Hour
+                ? open.Title
+                : char.ToLowerInvariant(open.Title[0]) + open.Title[1..],
             open.Dates.Name,
             open.Dates.Span(open.Calendar.Style),
             open.Dates.Weight,
@@ -58,8 +66,17 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             [.. Days(unit).Select(d => new UnitDayView(d, SpanLabel.Day(d, style.Order)))],
             loose,
             [.. content.InEnvelope.Select(k => View(open, k)).OfType<PieceView>()],
-            [.. content.Notes.Select(n => new NoteView(
-                n.Id, n.Day, SpanLabel.Day(n.Day, style.Order), n.Time is { } time ? SpanLabel.Time(time, style.Clock) : null, n.Text, n.Source is not null, n.Kind))],
+            [
+                .. content.Notes.Select(n => new NoteView(
+                    n.Id,
+                    n.Day,
+                    SpanLabel.Day(n.Day, style.Order),
+                    n.Time is { } time ? SpanLabel.Time(time, style.Clock) : null,
+                    n.Text,
+                    n.Source is not null,
+                    n.Kind
+                )),
+            ],
             Proposed(open),
             undo?.Summary,
             redo?.Summary,
@@ -69,14 +86,18 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 pockets,
                 room - content.Placements.Count(p => open.CodeOf(p.Place) is not null),
                 cards.Count,
-                cards.Count(c => !ComputedCards.IsComputed(c.Kind) && c.Kind != CardKind.Filler && string.IsNullOrWhiteSpace(c.Words)),
+                cards.Count(c =>
+                    !ComputedCards.IsComputed(c.Kind) && c.Kind != CardKind.Filler && string.IsNullOrWhiteSpace(c.Words)
+                ),
                 all.Count(p => p.Fit is { WordsOver: > 0 }),
                 all.Count(p => p.Warning is not null),
                 open.Dates.LeftOut ? 0 : Math.Max(0, room - pieces),
                 open.Photos.Values.Count(p => p.Verdict == Verdict.Undecided),
-                open.Dates.LeftOut ? 0 : Math.Max(0, pieces - room)),
+                open.Dates.LeftOut ? 0 : Math.Max(0, pieces - room)
+            ),
             content.KeepsItsPages,
-            [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))]);
+            [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))]
+        );
     }
 
     private static IEnumerable<NodaTime.LocalDate> Days(Storage.Albums.AlbumUnit unit)
@@ -95,9 +116,14 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             return null;
         }
 
-        var pictures = open.Photos.Values.Where(p => p.Taken is not null && p.TimeSource != TimeSource.NameDay)
-            .Select(p => (p, AlbumMoment.Of(p.Taken!.Value, open.Calendar.CutOff).Minute!.Value)).ToList();
-        return HourSlots.Propose(Enumerable.Range(open.Dates.FirstNumber, open.Dates.Weight), pictures).Select(o => o.Nearest?.Id).FirstOrDefault(id => id is not null);
+        var pictures = open
+            .Photos.Values.Where(p => p.Taken is not null && p.TimeSource != TimeSource.NameDay)
+            .Select(p => (p, AlbumMoment.Of(p.Taken!.Value, open.Calendar.CutOff).Minute!.Value))
+            .ToList();
+        return HourSlots
+            .Propose(Enumerable.Range(open.Dates.FirstNumber, open.Dates.Weight), pictures)
+            .Select(o => o.Nearest?.Id)
+            .FirstOrDefault(id => id is not null);
     }
 
     private async Task<FaceView> FaceAsync(OpenUnit open, OpenFace face, int spread, CancellationToken cancel)
@@ -109,7 +135,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var other = otherUnit is { } id
             ? await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == id, cancel)
             : null;
-        var behind = otherUnit == open.Unit.Id ? open.Content : other is { PiecesPlaced: > 0 } ? other.Read() : UnitContent.Empty;
+        var behind =
+            otherUnit == open.Unit.Id ? open.Content
+            : other is { PiecesPlaced: > 0 } ? other.Read()
+            : UnitContent.Empty;
         var otherSide = face.Side == LeafSide.Front ? LeafSide.Back : LeafSide.Front;
         return new FaceView(
             face.Leaf.Id,
@@ -140,10 +169,13 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                         placement?.Locked ?? false,
                         open.Content.Clear.Contains(p.Place),
                         Behind(p.Place) is { } back ? Named(back) : null,
-                        face.Form.Stuck.Contains(p.Pocket.Key));
+                        face.Form.Stuck.Contains(p.Pocket.Key)
+                    );
                 }),
             ],
-            other is not null ? other.ReadDates().Title(open.Calendar.Style) : face.Side == LeafSide.Front ? "the end page" : "the title page",
+            other is not null ? other.ReadDates().Title(open.Calendar.Style)
+                : face.Side == LeafSide.Front ? "the end page"
+                : "the title page",
             spread,
             protector.Form.Kind,
             [.. protector.HolesOn(face.Side).Select(h => new PointView(h.X.Emu, h.Y.Emu))],
@@ -151,9 +183,11 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             [.. protector.MarksOn(face.Side, face.Form).Select(MarkView.Of)],
             protector.WidthInAlbum.Emu,
             NoteOf(protector, Protector.UsualOuter(body), open.Album.Measures),
-            face.Form.Tab?.Words);
+            face.Form.Tab?.Words
+        );
 
-        Piece? Behind(PocketPlace place) => behind.At(place with { Side = otherSide }) is { } lies ? behind.Find(lies.PieceId) : null;
+        Piece? Behind(PocketPlace place) =>
+            behind.At(place with { Side = otherSide }) is { } lies ? behind.Find(lies.PieceId) : null;
     }
 
     /// <summary>What there is to know of a leaf that is not a whole page of pockets.</summary>
@@ -163,34 +197,54 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         return protector.Form switch
         {
             { Kind: LeafKind.FoldOut, Fold: { } fold } =>
-                $"Folds {MeasureText.Show(fold, measures)} from the ring edge and leaves a flap of {MeasureText.Show(protector.Outer.Width - fold, measures)}; nothing important within {MeasureText.Show(Length.FromInches(1, 8), measures)} of the fold.",
-            { Kind: LeafKind.Sheet } => $"Outside the pockets: nothing that matters within {MeasureText.Show(protector.RingStrip, measures)} of the ring edge, where it is punched.",
+                $"Folds {MeasureText.Show(fold, measures)} from the ring edge and leaves a flap of "
+                    + $"{MeasureText.Show(protector.Outer.Width - fold, measures)}; nothing important within "
+                    + $"{MeasureText.Show(Length.FromInches(1, 8), measures)} of the fold.",
+            { Kind: LeafKind.Sheet } => "Outside the pockets: nothing that matters within "
+                + $"{MeasureText.Show(protector.RingStrip, measures)} of the ring edge, where it is punched.",
             { Kind: LeafKind.Divider } => "A clear divider: it holds nothing, and what lies behind it shows through.",
             { Kind: LeafKind.Envelope } => "The envelope holds the keepsakes that are too large for a pocket.",
-            _ when protector.Hides(page) is { } hidden => $"A smaller leaf: turned, it hides {MeasureText.Show(hidden, measures)} of the page behind, beside the rings.",
+            _ when protector.Hides(page) is { } hidden =>
+                $"A smaller leaf: turned, it hides {MeasureText.Show(hidden, measures)} of the page behind, beside "
+                    + "the rings.",
             _ => null,
         };
     }
 
     /// <summary>A piece on clear film shows its back on the other face.</summary>
-    private static PieceView? SeenThrough(PieceView? view, Piece piece, Piece? behind) => view is null || behind is null ? view
-        : piece is Keepsake { SeeThrough: true } ? view with { Warning = view.Warning ?? $"See-through: its back shows behind it, where {Named(behind)} lies. Leave that pocket empty or put the same shape there." }
-        : behind is Keepsake { SeeThrough: true } shows ? view with { Warning = view.Warning ?? $"{shows.Name} behind it is see-through: this piece shows through it." }
+    private static PieceView? SeenThrough(PieceView? view, Piece piece, Piece? behind) =>
+        view is null || behind is null ? view
+        : piece is Keepsake { SeeThrough: true }
+            ? view with
+            {
+                Warning =
+                    view.Warning
+                    ?? $"See-through: its back shows behind it, where {Named(behind)} lies. Leave that pocket empty "
+                        + "or put the same shape there.",
+            }
+        : behind is Keepsake { SeeThrough: true } shows
+            ? view with
+            {
+                Warning = view.Warning ?? $"{shows.Name} behind it is see-through: this piece shows through it.",
+            }
         : view;
 
     /// <summary>A piece in a sentence, without opening its own part of the album.</summary>
-    public static string Named(Piece piece) => piece switch
-    {
-        PhotoPrint { SpanId: not null } => "part of a picture",
-        PhotoPrint => "a picture",
-        Collage => "a collage",
-        Keepsake keepsake => keepsake.Name,
-        Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
-        Card { Kind: CardKind.WeekTitle or CardKind.DayTitle } => "a title card",
-        Card { Kind: CardKind.Filler } => "a filler card",
-        Card card => string.IsNullOrWhiteSpace(card.Words) ? "a card without words" : $"the card “{Opening(card.Words)}”",
-        _ => "a piece",
-    };
+    public static string Named(Piece piece) =>
+        piece switch
+        {
+            PhotoPrint { SpanId: not null } => "part of a picture",
+            PhotoPrint => "a picture",
+            Collage => "a collage",
+            Keepsake keepsake => keepsake.Name,
+            Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
+            Card { Kind: CardKind.WeekTitle or CardKind.DayTitle } => "a title card",
+            Card { Kind: CardKind.Filler } => "a filler card",
+            Card card => string.IsNullOrWhiteSpace(card.Words)
+                ? "a card without words"
+                : $"the card “{Opening(card.Words)}”",
+            _ => "a piece",
+        };
 
     /// <summary>A piece for the screen; null for a print whose photo is no longer in the week.</summary>
     public PieceView? View(OpenUnit open, Piece piece)
@@ -210,19 +264,36 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 {
                     ResolutionGrade.Good => $"{rounded} ppi: sharp.",
                     ResolutionGrade.Fair => $"{rounded} ppi: fair.",
-                    ResolutionGrade.Poor => $"Only {rounded} ppi: this print will look soft. Zoom out or choose a smaller pocket.",
-                    _ => $"Only {rounded} ppi: this print will look blurred. Choose a much smaller pocket or another picture.",
+                    ResolutionGrade.Poor =>
+                        $"Only {rounded} ppi: this print will look soft. Zoom out or choose a smaller pocket.",
+                    _ => $"Only {rounded} ppi: this print will look blurred. Choose a much smaller pocket or another "
+                        + "picture.",
                 };
                 return new PieceView(
-                    print.Id, PieceKind.Photo, null, photo.FileName, PhotoView.Of(photo, open.Calendar.Style), FramingView.Of(print.Framing),
+                    print.Id,
+                    PieceKind.Photo,
+                    null,
+                    photo.FileName,
+                    PhotoView.Of(photo, open.Calendar.Style),
+                    FramingView.Of(print.Framing),
                     new CropView(
-                        crop.Left / photo.Width, crop.Top / photo.Height, crop.Width / photo.Width, crop.Height / photo.Height,
-                        ppi, grade, 100 * LossOf(open, print, photo, crop), words),
-                    null, null, null,
+                        crop.Left / photo.Width,
+                        crop.Top / photo.Height,
+                        crop.Width / photo.Width,
+                        crop.Height / photo.Height,
+                        ppi,
+                        grade,
+                        100 * LossOf(open, print, photo, crop),
+                        words
+                    ),
+                    null,
+                    null,
+                    null,
                     print.Caption is null ? null : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor ? words : OnStrip(open, print, photo, crop, cut),
                     Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null,
-                    Span: print.SpanId is { } span ? SpanOf(open, print, span) : null);
+                    Span: print.SpanId is { } span ? SpanOf(open, print, span) : null
+                );
             }
 
             case Collage collage:
@@ -231,34 +302,68 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             case Card card:
             {
                 var face = faces.CardFaceOf(open, card, cut);
-                var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler ? null : FitView.Of(face.Fit!);
+                var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler
+                    ? null
+                    : FitView.Of(face.Fit!);
                 var title = Called(open, card);
                 return new PieceView(
-                    card.Id, PieceKind.Card, card.Kind, title, null, null, null, card.Words, open.Words.Style(card.StyleKey, card.Kind).Key, fit,
+                    card.Id,
+                    PieceKind.Card,
+                    card.Kind,
+                    title,
+                    null,
+                    null,
+                    null,
+                    card.Words,
+                    open.Words.Style(card.StyleKey, card.Kind).Key,
+                    fit,
                     FaceUrl(open, card, PieceFaces.WithPicture(open, card, new CardPieceFace(cut, face))),
                     fit is { WordsOver: > 0 } ? fit.Verdict : null,
                     Setting: card.Setting,
                     StoryId: card.StoryId,
                     Day: card.Day,
                     PictureId: face.Opening is null ? null : card.Picture?.PhotoId,
-                    TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None);
+                    TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None
+                );
             }
 
             case Keepsake keepsake:
                 var system = open.Album.Measures;
-                var placed = open.Content.PlacementOf(keepsake.Id) is { } lies && open.CodeOf(lies.Place) is not null ? lies : (Placement?)null;
+                var placed =
+                    open.Content.PlacementOf(keepsake.Id) is { } lies && open.CodeOf(lies.Place) is not null
+                        ? lies
+                        : (Placement?)null;
                 var fits = open.Pockets.Any(p => keepsake.FitIn(open.ClearSize(p.Place)) != KeepsakeFit.TooLarge);
                 return new PieceView(
-                    keepsake.Id, PieceKind.Keepsake, null, keepsake.Name, null, null, null, null, null, null,
+                    keepsake.Id,
+                    PieceKind.Keepsake,
+                    null,
+                    keepsake.Name,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
                     FaceUrl(open, keepsake, faces.Of(open, keepsake, cut)!),
                     null,
                     new KeepsakeInfo(
-                        keepsake.Name, MeasureText.Exact(keepsake.Size, system), MeasureText.Exact(keepsake.Thickness, MeasureSystem.Millimetres), keepsake.Note,
-                        keepsake.PhotoId, keepsake.Day, keepsake.InEnvelope,
+                        keepsake.Name,
+                        MeasureText.Exact(keepsake.Size, system),
+                        MeasureText.Exact(keepsake.Thickness, MeasureSystem.Millimetres),
+                        keepsake.Note,
+                        keepsake.PhotoId,
+                        keepsake.Day,
+                        keepsake.InEnvelope,
                         keepsake.InEnvelope ? "Lies in the album's envelope."
-                        : placed is not null ? cut == keepsake.Size ? "Goes in itself." : "Goes in itself, turned."
-                        : fits ? "Fits a pocket of these pages." : "Too large for every pocket here: it goes to the envelope.",
-                        keepsake.SeeThrough));
+                            : placed is not null
+                                ? cut == keepsake.Size ? "Goes in itself."
+                                    : "Goes in itself, turned."
+                            : fits ? "Fits a pocket of these pages."
+                            : "Too large for every pocket here: it goes to the envelope.",
+                        keepsake.SeeThrough
+                    )
+                );
 
             default:
                 return null;
@@ -268,23 +373,56 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
     private PieceView View(OpenUnit open, Collage collage, Size cut)
     {
         var cells = collage.CellsIn(cut);
-        var poor = cells.Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.PhotoOf(id) : null)).Where(c => c.Photo is not null)
-            .Count(c => Resolution.Grade(Crop.For(c.Photo!.Pixels, c.Bounds.Size, Framing.Middle).PixelsPerInch(c.Bounds.Size)) >= ResolutionGrade.Poor);
+        var poor = cells
+            .Select(c => (c.Bounds, Photo: collage.Cell(c.Key)?.PhotoId is { } id ? open.PhotoOf(id) : null))
+            .Where(c => c.Photo is not null)
+            .Count(c =>
+                Resolution.Grade(Crop.For(c.Photo!.Pixels, c.Bounds.Size, Framing.Middle).PixelsPerInch(c.Bounds.Size))
+                >= ResolutionGrade.Poor
+            );
         var face = (CollageFace)faces.Of(open, collage, cut)!;
         var pictures = collage.Photos.Count();
         return new PieceView(
-            collage.Id, PieceKind.Collage, null, $"Collage of {NumberWords.Of(pictures)} {(pictures == 1 ? "picture" : "pictures")}", null, null, null, null, null, null,
+            collage.Id,
+            PieceKind.Collage,
+            null,
+            $"Collage of {NumberWords.Of(pictures)} {(pictures == 1 ? "picture" : "pictures")}",
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
             FaceUrl(open, collage, face),
-            poor > 0 ? $"{poor} {(poor == 1 ? "picture has" : "pictures have")} too few pixels for {(poor == 1 ? "its cell" : "their cells")}."
-            : Math.Abs((cut.Proportion / collage.Body.Proportion) - 1) > 0.05 ? $"Made for {collage.Body}: in a pocket of {cut} its cells are stretched." : null,
+            poor > 0
+                    ? $"{poor} {(poor == 1 ? "picture has" : "pictures have")} too few pixels for "
+                        + $"{(poor == 1 ? "its cell" : "their cells")}."
+                : Math.Abs((cut.Proportion / collage.Body.Proportion) - 1) > 0.05
+                    ? $"Made for {collage.Body}: in a pocket of {cut} its cells are stretched."
+                : null,
             Collage: new CollageView(
-                collage.Layout, MeasureText.Exact(collage.Gutter, open.Album.Measures), collage.Body.ToString(),
+                collage.Layout,
+                MeasureText.Exact(collage.Gutter, open.Album.Measures),
+                collage.Body.ToString(),
                 [
                     .. cells.Select(c => new CollageCellView(
-                        c.Key, collage.Cell(c.Key)?.PhotoId, collage.Cell(c.Key)?.Words ?? string.Empty,
-                        (double)c.Bounds.X.Emu / cut.Width.Emu, (double)c.Bounds.Y.Emu / cut.Height.Emu, (double)c.Bounds.Width.Emu / cut.Width.Emu, (double)c.Bounds.Height.Emu / cut.Height.Emu,
-                        collage.Cell(c.Key)?.PhotoId is { } id && open.PhotoOf(id) is { } photo ? Math.Round(100 * Crop.For(photo.Pixels, c.Bounds.Size, Framing.Middle).LossOf(photo.Pixels), 1) : 0)),
-                ]));
+                        c.Key,
+                        collage.Cell(c.Key)?.PhotoId,
+                        collage.Cell(c.Key)?.Words ?? string.Empty,
+                        (double)c.Bounds.X.Emu / cut.Width.Emu,
+                        (double)c.Bounds.Y.Emu / cut.Height.Emu,
+                        (double)c.Bounds.Width.Emu / cut.Width.Emu,
+                        (double)c.Bounds.Height.Emu / cut.Height.Emu,
+                        collage.Cell(c.Key)?.PhotoId is { } id && open.PhotoOf(id) is { } photo
+                            ? Math.Round(
+                                100 * Crop.For(photo.Pixels, c.Bounds.Size, Framing.Middle).LossOf(photo.Pixels),
+                                1
+                            )
+                            : 0
+                    )),
+                ]
+            )
+        );
     }
 
     private static SpanView SpanOf(OpenUnit open, PhotoPrint print, Guid span)
@@ -295,12 +433,18 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
 
     /// <summary>What is cropped away; a slice loses only what the whole picture does.</summary>
     private static double LossOf(OpenUnit open, PhotoPrint print, Photo photo, Crop crop) =>
-        open.SpanOf(print) is { } span ? Crop.For(photo.Pixels, span.Whole, print.Framing).LossOf(photo.Pixels) : crop.LossOf(photo.Pixels);
+        open.SpanOf(print) is { } span
+            ? Crop.For(photo.Pixels, span.Whole, print.Framing).LossOf(photo.Pixels)
+            : crop.LossOf(photo.Pixels);
 
     /// <summary>On a page outside the pockets, what must stay may not lie where it is punched or folded.</summary>
     private static string? OnStrip(OpenUnit open, PhotoPrint print, Photo photo, Crop crop, Size cut)
     {
-        if (open.Content.PlacementOf(print.Id) is not { } lies || open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId && f.Side == lies.Place.Side) is not { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face)
+        if (
+            open.Content.PlacementOf(print.Id) is not { } lies
+            || open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId && f.Side == lies.Place.Side)
+                is not { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face
+        )
         {
             return null;
         }
@@ -309,10 +453,19 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var (bodyX, bodyY) = face.Protector.BodyOrigin(face.Side);
         var bounds = found.Pocket.Bounds.Moved(bodyX, bodyY);
         var stray = MustStay.On(
-            face.Protector, face.Side, face.Form, new Rect(bounds.X, bounds.Y, cut), crop, photo.Pixels, (photo.FocusX, photo.FocusY), Boxes.Read(photo.KeepBoxes));
+            face.Protector,
+            face.Side,
+            face.Form,
+            new Rect(bounds.X, bounds.Y, cut),
+            crop,
+            photo.Pixels,
+            (photo.FocusX, photo.FocusY),
+            Boxes.Read(photo.KeepBoxes)
+        );
         return stray switch
         {
-            StrayPlace.HoleStrip => "What must stay of this picture lies in the hole strip: frame it away from the rings.",
+            StrayPlace.HoleStrip =>
+                "What must stay of this picture lies in the hole strip: frame it away from the rings.",
             StrayPlace.Fold => "What must stay of this picture lies on the fold: frame it to one side.",
             _ => null,
         };
@@ -329,17 +482,27 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             CardKind.Filler => "Filler card",
             CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? open.Dates.First, open.Calendar.Style.Order)}",
             CardKind.Countdown => "Countdown",
-            _ => ComputedCards.Heading(card.Kind) is { } heading && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words)) ? heading : Opening(card.Words),
+            _ => ComputedCards.Heading(card.Kind) is { } heading
+            && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words))
+                ? heading
+                : Opening(card.Words),
         };
     }
 
     private static string Opening(string words)
     {
         var first = words.Trim().Split('\n')[0].Trim();
-        return first.Length switch { 0 => "Journaling card, no words yet", > 40 => first[..40] + "…", _ => first };
+        return first.Length switch
+        {
+            0 => "Journaling card, no words yet",
+            > 40 => first[..40] + "…",
+            _ => first,
+        };
     }
 
-    /// <summary>The address of a piece's picture: the hash of what is drawn, so that a browser may keep it for ever.</summary>
+    /// <summary>
+    /// The address of a piece's picture: the hash of what is drawn, so that a browser may keep it for ever.
+    /// </summary>
     public static string FaceUrl(OpenUnit open, Piece piece, PieceFace face)
     {
         ArgumentNullException.ThrowIfNull(open);

@@ -1,7 +1,7 @@
-using ZestyPocket.Core.Measures;
 using System.ComponentModel.DataAnnotations;
 using NodaTime;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
@@ -41,7 +41,8 @@ public sealed record UnitView(
     string? Redo,
     UnitCounts Counts,
     bool KeepsItsPages,
-    IReadOnlyList<WishView> Wishes);
+    IReadOnlyList<WishView> Wishes
+);
 
 /// <summary>A picture that is wanted in one size of pocket.</summary>
 public sealed record WishView(Guid PhotoId, string Size);
@@ -50,15 +51,37 @@ public sealed record WishView(Guid PhotoId, string Size);
 public sealed record UnitDayView(LocalDate Day, string Label);
 
 /// <summary>A note of a day, to write from.</summary>
-public sealed record NoteView(Guid Id, LocalDate Day, string DayLabel, string? Time, string Text, bool FromCalendar, NoteKind Kind);
+public sealed record NoteView(
+    Guid Id,
+    LocalDate Day,
+    string DayLabel,
+    string? Time,
+    string Text,
+    bool FromCalendar,
+    NoteKind Kind
+);
 
 /// <summary>What the unit has and what it still lacks.</summary>
 /// <param name="PicturesWanted">How many more pictures or cards fill its pockets.</param>
 /// <param name="PiecesShort">Pictures, cards and keepsakes beyond its pockets.</param>
 public sealed record UnitCounts(
-    int Photos, int LoosePhotos, int Pockets, int OpenPockets, int Cards, int CardsUnwritten, int CardsOver, int Warnings, int PicturesWanted, int Undecided, int PiecesShort);
+    int Photos,
+    int LoosePhotos,
+    int Pockets,
+    int OpenPockets,
+    int Cards,
+    int CardsUnwritten,
+    int CardsOver,
+    int Warnings,
+    int PicturesWanted,
+    int Undecided,
+    int PiecesShort
+);
 
-/// <summary>One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1.</summary>
+/// <summary>
+/// One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count
+/// from 1.
+/// </summary>
 /// <param name="Kind">Pockets, a page outside them, a divider, the envelope.</param>
 /// <param name="Holes">Where it is punched.</param>
 /// <param name="HoleWidth">Diameter of a hole.</param>
@@ -84,7 +107,8 @@ public sealed record FaceView(
     IReadOnlyList<MarkView> Marks,
     long FoldedWidth,
     string? Note,
-    string? Tab);
+    string? Tab
+);
 
 /// <summary>A point on a face, in EMU.</summary>
 public sealed record PointView(long X, long Y);
@@ -100,7 +124,21 @@ public sealed record MarkView(MarkKind Kind, long X1, long Y1, long X2, long Y2)
 /// <param name="Behind">What lies behind it on the other face; null when nothing does.</param>
 /// <param name="Stuck">Its piece and the one behind are stuck together and move as one.</param>
 public sealed record PocketView(
-    string Key, int Number, string Code, string Size, string CutLabel, long X, long Y, long Width, long Height, PieceView? Piece, bool Locked, bool LeftClear, string? Behind, bool Stuck);
+    string Key,
+    int Number,
+    string Code,
+    string Size,
+    string CutLabel,
+    long X,
+    long Y,
+    long Width,
+    long Height,
+    PieceView? Piece,
+    bool Locked,
+    bool LeftClear,
+    string? Behind,
+    bool Stuck
+);
 
 /// <summary>A piece; fields that do not belong to its kind are null.</summary>
 public sealed record PieceView(
@@ -124,7 +162,8 @@ public sealed record PieceView(
     bool TakesPicture = false,
     CaptionView? Caption = null,
     SpanView? Span = null,
-    CollageView? Collage = null);
+    CollageView? Collage = null
+);
 
 public enum PieceKind
 {
@@ -145,22 +184,57 @@ public sealed record SpanView(Guid SpanId, int Number, int Of);
 public sealed record CollageView(string Layout, string Gutter, string Size, IReadOnlyList<CollageCellView> Cells);
 
 /// <summary>A cell; its place as shares of the print.</summary>
-public sealed record CollageCellView(string Key, Guid? PhotoId, string Words, double X, double Y, double Width, double Height, double LossPercent);
+public sealed record CollageCellView(
+    string Key,
+    Guid? PhotoId,
+    string Words,
+    double X,
+    double Y,
+    double Width,
+    double Height,
+    double LossPercent
+);
 
 /// <summary>
 /// A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
 /// for words besides.
 /// </summary>
-public sealed record CollageRequest(string Size, IReadOnlyList<Guid> PhotoIds, int? WordCells = null, string? Layout = null, string? Gutter = null, IReadOnlyList<CollageCellRequest>? Cells = null);
+public sealed record CollageRequest(
+    string Size,
+    IReadOnlyList<Guid> PhotoIds,
+    int? WordCells = null,
+    string? Layout = null,
+    string? Gutter = null,
+    IReadOnlyList<CollageCellRequest>? Cells = null
+);
 
 /// <summary>What goes into a cell.</summary>
 public sealed record CollageCellRequest(string Key, Guid? PhotoId, string? Words);
 
 /// <summary>A keepsake as it can be written back, and how it fits.</summary>
-public sealed record KeepsakeInfo(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, string FitWords, bool SeeThrough);
+public sealed record KeepsakeInfo(
+    string Name,
+    string Size,
+    string Thickness,
+    string Note,
+    Guid? PhotoId,
+    LocalDate? Day,
+    bool InEnvelope,
+    string FitWords,
+    bool SeeThrough
+);
 
 /// <summary>A keepsake as the keeper measured it; sizes as written.</summary>
-public sealed record KeepsakeRequest(string Name, string Size, string Thickness, string Note, Guid? PhotoId, LocalDate? Day, bool InEnvelope, bool? SeeThrough = null);
+public sealed record KeepsakeRequest(
+    string Name,
+    string Size,
+    string Thickness,
+    string Note,
+    Guid? PhotoId,
+    LocalDate? Day,
+    bool InEnvelope,
+    bool? SeeThrough = null
+);
 
 /// <summary>A note for a day; time as <c>19:30</c> or null for the whole day.</summary>
 public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text, NoteKind? Kind = null);
@@ -175,7 +249,15 @@ public sealed record FramingView(double CenterX, double CenterY, double Zoom)
 
 /// <summary>The kept part as fractions of the upright picture, and what the crop means.</summary>
 public sealed record CropView(
-    double Left, double Top, double Width, double Height, double PixelsPerInch, ResolutionGrade Grade, double LossPercent, string Words);
+    double Left,
+    double Top,
+    double Width,
+    double Height,
+    double PixelsPerInch,
+    ResolutionGrade Grade,
+    double LossPercent,
+    string Words
+);
 
 /// <summary>How the words of a card came out, in words too.</summary>
 public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCount, int WordsOver, string Verdict)
@@ -186,10 +268,13 @@ public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCo
         var size = fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
         var verdict = fit switch
         {
-            { SizePt: 0, WordsOver: > 0 } => $"By hand: {fit.WordsOver} of {fit.Words} words too many for {NumberWords.Counted(fit.LinesThatFit, "line")}.",
-            { SizePt: 0 } => $"By hand: {NumberWords.Counted(fit.Words, "word")} on {NumberWords.Counted(fit.LinesThatFit, "line")}.",
+            { SizePt: 0, WordsOver: > 0 } => $"By hand: {fit.WordsOver} of {fit.Words} words too many for "
+                + $"{NumberWords.Counted(fit.LinesThatFit, "line")}.",
+            { SizePt: 0 } => $"By hand: {NumberWords.Counted(fit.Words, "word")} on "
+                + $"{NumberWords.Counted(fit.LinesThatFit, "line")}.",
             { Words: 0 } => "No words yet.",
-            { Fits: true } => $"Fits at {size} pt: {NumberWords.Counted(fit.Lines.Length, "line")}, room for {fit.LinesLeft} more.",
+            { Fits: true } =>
+                $"Fits at {size} pt: {NumberWords.Counted(fit.Lines.Length, "line")}, room for {fit.LinesLeft} more.",
             { WordsOver: 1 } => $"1 word too many, even at {size} pt.",
             _ => $"{fit.WordsOver} words too many, even at {size} pt.",
         };
@@ -300,10 +385,20 @@ public sealed record EditRequest(
     CaptionView? Caption = null,
     IReadOnlyList<PlaceRequest>? Places = null,
     string? Size = null,
-    CollageRequest? Collage = null);
+    CollageRequest? Collage = null
+);
 
 /// <summary>Words on a print; colours as <c>#rrggbb</c>, places as shares of the print.</summary>
-public sealed record CaptionView(string Words, Typeface Face, double SizePt, double X, double Y, double Width, string Ink, string? Label)
+public sealed record CaptionView(
+    string Words,
+    Typeface Face,
+    double SizePt,
+    double X,
+    double Y,
+    double Width,
+    string Ink,
+    string? Label
+)
 {
     public static CaptionView Of(PhotoCaption c)
     {
@@ -311,7 +406,17 @@ public sealed record CaptionView(string Words, Typeface Face, double SizePt, dou
         return new CaptionView(c.Words, c.Face, c.SizePt, c.X, c.Y, c.Width, c.Ink.ToString(), c.Label?.ToString());
     }
 
-    public PhotoCaption ToCaption() => new PhotoCaption(Words, Face, SizePt, X, Y, Width, Rgb.Read(Ink), Label is null ? null : Rgb.Read(Label)).Checked();
+    public PhotoCaption ToCaption() =>
+        new PhotoCaption(
+            Words,
+            Face,
+            SizePt,
+            X,
+            Y,
+            Width,
+            Rgb.Read(Ink),
+            Label is null ? null : Rgb.Read(Label)
+        ).Checked();
 }
 
 /// <summary>The unit after an edit, and what to tell the keeper about it.</summary>

@@ -12,9 +12,19 @@ using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
 
-/// <summary>Draws a print job's PDF. Run again after a crash it starts the file anew; a finished job is left alone.</summary>
+/// <summary>
+/// Draws a print job's PDF. Run again after a crash it starts the file anew; a finished job is left alone.
+/// </summary>
 public sealed partial class PrintJobRunner(
-    ZestyContext db, IDbContextFactory<ZestyContext> contexts, PrintRun run, PrintNudges queue, IConfiguration configuration, ZestySettings settings, IClock clock, ILogger<PrintJobRunner> log)
+    ZestyContext db,
+    IDbContextFactory<ZestyContext> contexts,
+    PrintRun run,
+    PrintNudges queue,
+    IConfiguration configuration,
+    ZestySettings settings,
+    IClock clock,
+    ILogger<PrintJobRunner> log
+)
 {
     public static string PathOf(ZestySettings settings, Guid jobId)
     {
@@ -76,19 +86,29 @@ public sealed partial class PrintJobRunner(
         {
             await EndAsync(job, PrintJobState.Cancelled, null);
         }
-        catch (Exception broken) when (broken is not OperationCanceledException && Outage.Of(broken) is { Title: var title })
+        catch (Exception broken)
+            when (broken is not OperationCanceledException && Outage.Of(broken) is { Title: var title })
         {
             // Without a database nothing could be noted: the job stays open and is taken up again.
             LogAway(title);
             if (!Outage.Of(broken)!.IsDatabase)
             {
-                await EndAsync(job, PrintJobState.Failed, $"{title}: the sheets could not be drawn. Your album is untouched; mend that and print again.");
+                await EndAsync(
+                    job,
+                    PrintJobState.Failed,
+                    $"{title}: the sheets could not be drawn. Your album is untouched; mend that and print again."
+                );
             }
         }
         catch (Exception broken) when (broken is not OperationCanceledException)
         {
             LogFailed(job.Id, broken);
-            await EndAsync(job, PrintJobState.Failed, "The sheets could not be drawn. Your album is untouched; try again, and look into the log if it stays so.");
+            await EndAsync(
+                job,
+                PrintJobState.Failed,
+                "The sheets could not be drawn. Your album is untouched; try again, and look into the log if it "
+                    + "stays so."
+            );
         }
     }
 
@@ -105,7 +125,8 @@ public sealed partial class PrintJobRunner(
         if (prepared.Doubts.Count > 0 && !job.DespiteDoubts)
         {
             throw new RuleException(
-                $"{string.Join(" ", prepared.Doubts.Take(6))} Nothing was printed: mend this, or print all the same.");
+                $"{string.Join(" ", prepared.Doubts.Take(6))} Nothing was printed: mend this, or print all the same."
+            );
         }
 
         (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (PrintJobState.Running, 0, prepared.Pages, null);
@@ -135,7 +156,9 @@ public sealed partial class PrintJobRunner(
         LogDone(job.Id, prepared.Plan.Sheets.Length);
     }
 
-    /// <summary>Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.</summary>
+    /// <summary>
+    /// Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.
+    /// </summary>
     private IEnumerable<PdfPage> Watched(PreparedRun prepared, Guid jobId, CancellationTokenSource stop)
     {
         var done = 0;
@@ -156,20 +179,40 @@ public sealed partial class PrintJobRunner(
         }
     }
 
-    /// <summary>Every piece remembers that and how it was printed last; saved together with the end of the job.</summary>
+    /// <summary>
+    /// Every piece remembers that and how it was printed last; saved together with the end of the job.
+    /// </summary>
     private async Task NoteAsync(PrintJob job, PreparedRun prepared, CancellationToken cancel)
     {
-        var pieces = prepared.Plan.Sheets.SelectMany(s => s.Pieces).Select(p => p.Due).Concat(prepared.Plan.TooLarge).ToList();
+        var pieces = prepared
+            .Plan.Sheets.SelectMany(s => s.Pieces)
+            .Select(p => p.Due)
+            .Concat(prepared.Plan.TooLarge)
+            .ToList();
         var ids = pieces.ConvertAll(p => p.PieceId);
-        var known = await db.PrintedPieces.Where(p => ids.Contains(p.PieceId)).ToDictionaryAsync(p => p.PieceId, cancel);
+        var known = await db
+            .PrintedPieces.Where(p => ids.Contains(p.PieceId))
+            .ToDictionaryAsync(p => p.PieceId, cancel);
         foreach (var due in pieces)
         {
             if (!known.TryGetValue(due.PieceId, out var row))
             {
-                db.PrintedPieces.Add(row = new PrintedPiece { PieceId = due.PieceId, AlbumId = job.AlbumId, Number = due.Number });
+                db.PrintedPieces.Add(
+                    row = new PrintedPiece
+                    {
+                        PieceId = due.PieceId,
+                        AlbumId = job.AlbumId,
+                        Number = due.Number,
+                    }
+                );
             }
 
-            (row.UnitId, row.JobId, row.Number, row.PrintedAt) = (prepared.UnitOf[due.PieceId], job.Id, due.Number, clock.GetCurrentInstant());
+            (row.UnitId, row.JobId, row.Number, row.PrintedAt) = (
+                prepared.UnitOf[due.PieceId],
+                job.Id,
+                due.Number,
+                clock.GetCurrentInstant()
+            );
             (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
         }
     }

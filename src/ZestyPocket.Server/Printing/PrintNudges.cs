@@ -15,8 +15,12 @@ public sealed class PrintNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
     public async Task NudgeOpenAsync(ZestyContext db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var open = await db.PrintJobs.AsNoTracking().Where(j => j.State == PrintJobState.Waiting || j.State == PrintJobState.Running)
-            .OrderBy(j => j.MadeAt).Select(j => j.Id).ToListAsync(cancel);
+        var open = await db
+            .PrintJobs.AsNoTracking()
+            .Where(j => j.State == PrintJobState.Waiting || j.State == PrintJobState.Running)
+            .OrderBy(j => j.MadeAt)
+            .Select(j => j.Id)
+            .ToListAsync(cancel);
         open.ForEach(Nudge);
     }
 
@@ -26,8 +30,12 @@ public sealed class PrintNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
 
 /// <summary>Takes up prints that were left behind, and throws away sheets that were half written.</summary>
 public sealed class PrintRecovery(
-    IServiceScopeFactory scopes, PrintNudges queue, ZestySettings settings, PictureCache pictures, ILogger<PrintRecovery> log)
-    : JobRecovery(scopes, settings, log)
+    IServiceScopeFactory scopes,
+    PrintNudges queue,
+    ZestySettings settings,
+    PictureCache pictures,
+    ILogger<PrintRecovery> log
+) : JobRecovery(scopes, settings, log)
 {
     protected override Task NudgeAsync(ZestyContext db, CancellationToken cancel) => queue.NudgeOpenAsync(db, cancel);
 
@@ -44,7 +52,11 @@ public sealed class PrintRecovery(
             return;
         }
 
-        foreach (var half in folder.EnumerateFiles("*.pdf.*").Where(f => f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2)))
+        foreach (
+            var half in folder
+                .EnumerateFiles("*.pdf.*")
+                .Where(f => f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2))
+        )
         {
             half.Delete();
         }

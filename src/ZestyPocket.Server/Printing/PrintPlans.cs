@@ -31,10 +31,16 @@ public sealed class PrintPlans : IDisposable
     private static string KeyOf(IReadOnlyList<DuePiece> due, PrinterSetup setup)
     {
         var text = new StringBuilder();
-        text.Append(System.Globalization.CultureInfo.InvariantCulture, $"{setup.Paper.Key} {setup.Margin.Emu} {setup.Gap.Emu}");
+        text.Append(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"{setup.Paper.Key} {setup.Margin.Emu} {setup.Gap.Emu}"
+        );
         foreach (var piece in due)
         {
-            text.Append(System.Globalization.CultureInfo.InvariantCulture, $"|{piece.PieceId} {piece.Number} {piece.Cut.Width.Emu} {piece.Cut.Height.Emu} {piece.Stock}");
+            text.Append(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"|{piece.PieceId} {piece.Number} {piece.Cut.Width.Emu} {piece.Cut.Height.Emu} {piece.Stock}"
+            );
         }
 
         return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text.ToString())));

@@ -13,14 +13,26 @@ using ZestyPocket.Server.Placing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>A plan with the faces to draw it with.</summary>
-public sealed record PreparedRun(string Album, PrintPlan Plan, IReadOnlyDictionary<Guid, PieceFace> Faces, IReadOnlyDictionary<Guid, Guid> UnitOf, IReadOnlyList<string> Doubts)
+public sealed record PreparedRun(
+    string Album,
+    PrintPlan Plan,
+    IReadOnlyDictionary<Guid, PieceFace> Faces,
+    IReadOnlyDictionary<Guid, Guid> UnitOf,
+    IReadOnlyList<string> Doubts
+)
 {
     /// <summary>Sheets, pieces that are larger than them, keys.</summary>
     public int Pages => Plan.Sheets.Length + Plan.TooLarge.Length + SheetPainter.KeyPages(Plan);
 }
 
 /// <summary>Plans the sheets of one or more weeks and draws them.</summary>
-public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter painter, FontShelf fonts, PrintPlans plans)
+public sealed class PrintRun(
+    UnitOpener opener,
+    PieceFaces faces,
+    PiecePainter painter,
+    FontShelf fonts,
+    PrintPlans plans
+)
 {
     public const int MostUnits = 60;
 
@@ -30,13 +42,22 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
     public static PrinterSetup Setup(string paperKey, string margin, string gap)
     {
         var paper = Paper.Find(paperKey) ?? throw new RuleException($"There is no paper “{paperKey}”.");
-        return new PrinterSetup(paper, Zero(margin) ? Length.Zero : MeasureText.ParseLength(margin), Zero(gap) ? Length.Zero : MeasureText.ParseLength(gap)).Checked();
+        return new PrinterSetup(
+            paper,
+            Zero(margin) ? Length.Zero : MeasureText.ParseLength(margin),
+            Zero(gap) ? Length.Zero : MeasureText.ParseLength(gap)
+        ).Checked();
 
-        static bool Zero(string text) => string.IsNullOrWhiteSpace(text) || text.Trim().Split(' ')[0] is "0" or "0mm" or "0in";
+        static bool Zero(string text) =>
+            string.IsNullOrWhiteSpace(text) || text.Trim().Split(' ')[0] is "0" or "0mm" or "0in";
     }
 
     /// <summary>Collects every placed piece of the weeks, in album order, and packs the sheets.</summary>
-    public async Task<PreparedRun> PrepareAsync(IReadOnlyList<Guid> unitIds, PrinterSetup setup, CancellationToken cancel)
+    public async Task<PreparedRun> PrepareAsync(
+        IReadOnlyList<Guid> unitIds,
+        PrinterSetup setup,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(unitIds);
         if (unitIds.Count is 0 or > MostUnits)
@@ -60,13 +81,22 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
             foreach (var (face, pocket, place, code) in open.Pockets)
             {
                 var cut = face.Protector.CutSize(pocket);
-                if (open.Content.At(place) is { } placement
+                if (
+                    open.Content.At(place) is { } placement
                     && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
-                    && faces.Of(open, piece, cut) is { } painted)
+                    && faces.Of(open, piece, cut) is { } painted
+                )
                 {
                     (faceOf[piece.Id], unitOf[piece.Id]) = (painted, open.Unit.Id);
                     doubts.AddRange(Doubts(piece, code, painted));
-                    due.Add(new DuePiece(piece.Id, code, cut, piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard));
+                    due.Add(
+                        new DuePiece(
+                            piece.Id,
+                            code,
+                            cut,
+                            piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard
+                        )
+                    );
                 }
             }
         }
@@ -74,30 +104,46 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts);
     }
 
-    /// <summary>What would go to paper other than it should: words that have no room, letters that no face has.</summary>
+    /// <summary>
+    /// What would go to paper other than it should: words that have no room, letters that no face has.
+    /// </summary>
     private IEnumerable<string> Doubts(Piece piece, string code, PieceFace face)
     {
-        if (piece is Card card && face is CardPieceFace { Card.Fit: { WordsOver: > 0 and var over } fit } && fit.SizePt > 0 && !string.IsNullOrWhiteSpace(card.Words))
+        if (
+            piece is Card card
+            && face is CardPieceFace { Card.Fit: { WordsOver: > 0 and var over } fit }
+            && fit.SizePt > 0
+            && !string.IsNullOrWhiteSpace(card.Words)
+        )
         {
-            yield return $"{code}: {NumberWords.Counted(over, "word has", "words have")} no room and would not be printed.";
+            yield return $"{code}: {NumberWords.Counted(over, "word has", "words have")} no room and would not be "
+                + "printed.";
         }
 
         foreach (var missing in RunsOf(face).SelectMany(r => fonts.Lacks(r.Face, r.Text).Missing).Distinct().Chunk(12))
         {
-            yield return $"{code}: no face of the program has {string.Join(' ', missing)}; a box would be printed instead.";
+            yield return $"{code}: no face of the program has {string.Join(' ', missing)}; a box would be printed "
+                + "instead.";
         }
     }
 
-    private static IEnumerable<TypeRun> RunsOf(PieceFace face) => face switch
-    {
-        CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
-        PhotoFace photo => photo.Runs,
-        CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
-        _ => [],
-    };
+    private static IEnumerable<TypeRun> RunsOf(PieceFace face) =>
+        face switch
+        {
+            CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
+            PhotoFace photo => photo.Runs,
+            CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
+            _ => [],
+        };
 
     /// <summary>Draws one planned sheet, in points.</summary>
-    public void DrawSheet(SkiaSharp.SKCanvas canvas, PreparedRun run, int index, double pixelsPerInch, CancellationToken cancel)
+    public void DrawSheet(
+        SkiaSharp.SKCanvas canvas,
+        PreparedRun run,
+        int index,
+        double pixelsPerInch,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(run);
         _sheets.Draw(
@@ -107,7 +153,8 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
             new SheetHeading(run.Album, index + 1, run.Plan.Sheets.Length),
             due => run.Faces[due.PieceId],
             pixelsPerInch,
-            cancel);
+            cancel
+        );
     }
 
     /// <summary>All pages of the run: the sheets, then the key.</summary>
@@ -118,20 +165,38 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         for (var i = 0; i < run.Plan.Sheets.Length; i++)
         {
             var index = i;
-            yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => DrawSheet(canvas, run, index, Core.Photos.Resolution.PrintPixelsPerInch, cancel));
+            yield return new PdfPage(
+                size.Width.Points,
+                size.Height.Points,
+                canvas => DrawSheet(canvas, run, index, Core.Photos.Resolution.PrintPixelsPerInch, cancel)
+            );
         }
 
         foreach (var due in run.Plan.TooLarge)
         {
             var own = SheetPainter.OwnPage(due);
-            yield return new PdfPage(own.Width.Points, own.Height.Points, canvas =>
-                _sheets.DrawOwnPage(canvas, due, run.Album, run.Faces[due.PieceId], Core.Photos.Resolution.PrintPixelsPerInch));
+            yield return new PdfPage(
+                own.Width.Points,
+                own.Height.Points,
+                canvas =>
+                    _sheets.DrawOwnPage(
+                        canvas,
+                        due,
+                        run.Album,
+                        run.Faces[due.PieceId],
+                        Core.Photos.Resolution.PrintPixelsPerInch
+                    )
+            );
         }
 
         for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)
         {
             var first = key * 4;
-            yield return new PdfPage(size.Width.Points, size.Height.Points, canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first));
+            yield return new PdfPage(
+                size.Width.Points,
+                size.Height.Points,
+                canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first)
+            );
         }
     }
 
@@ -140,20 +205,40 @@ public sealed class PrintRun(UnitOpener opener, PieceFaces faces, PiecePainter p
         ArgumentNullException.ThrowIfNull(run);
         var plan = run.Plan;
         var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
-        var byStock = plan.Sheets.GroupBy(s => s.Stock).Select(g => string.Create(
-            CultureInfo.InvariantCulture, $"{g.Count()} {(g.Count() == 1 ? "sheet" : "sheets")} of {SheetPainter.Name(g.Key)}"));
-        var words = pieces + plan.TooLarge.Length == 0
-            ? "Nothing lies in a pocket yet: place some pieces first."
+        var byStock = plan
+            .Sheets.GroupBy(s => s.Stock)
+            .Select(g =>
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{g.Count()} {(g.Count() == 1 ? "sheet" : "sheets")} of {SheetPainter.Name(g.Key)}"
+                )
+            );
+        var words =
+            pieces + plan.TooLarge.Length == 0 ? "Nothing lies in a pocket yet: place some pieces first."
             : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
             : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.";
         return new PrintPlanView(
             pieces + plan.TooLarge.Length,
             [
-                .. plan.Sheets.Select((s, i) => new SheetView(
-                    i + 1, s.Stock, SheetPainter.Name(s.Stock), [.. s.Pieces.Select(p => p.Due.Number)], s.Cuts.Length)),
+                .. plan.Sheets.Select(
+                    (s, i) =>
+                        new SheetView(
+                            i + 1,
+                            s.Stock,
+                            SheetPainter.Name(s.Stock),
+                            [.. s.Pieces.Select(p => p.Due.Number)],
+                            s.Cuts.Length
+                        )
+                ),
             ],
-            [.. plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}) is larger than {plan.Setup.Paper.Name}: it comes as a PDF page of its own size, for larger paper or a print shop.")],
+            [
+                .. plan.TooLarge.Select(d =>
+                    $"{d.Number} ({d.Cut}) is larger than {plan.Setup.Paper.Name}: it comes as a PDF page of its "
+                    + "own size, for larger paper or a print shop."
+                ),
+            ],
             words,
-            run.Doubts);
+            run.Doubts
+        );
     }
 }

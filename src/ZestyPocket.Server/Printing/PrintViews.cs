@@ -3,7 +3,14 @@ using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
 
-public sealed record PrintRequest(string RequestKey, IReadOnlyList<Guid> UnitIds, string PaperKey, string Margin, string Gap, bool DespiteDoubts = false);
+public sealed record PrintRequest(
+    string RequestKey,
+    IReadOnlyList<Guid> UnitIds,
+    string PaperKey,
+    string Margin,
+    string Gap,
+    bool DespiteDoubts = false
+);
 
 /// <summary>The sheets before they are printed.</summary>
 /// <param name="Pieces">How many pieces.</param>
@@ -12,7 +19,12 @@ public sealed record PrintRequest(string RequestKey, IReadOnlyList<Guid> UnitIds
 /// <param name="Words">The sum in words.</param>
 /// <param name="Doubts">What would not come out as it should: the keeper is asked before it is printed.</param>
 public sealed record PrintPlanView(
-    int Pieces, IReadOnlyList<SheetView> Sheets, IReadOnlyList<string> TooLarge, string Words, IReadOnlyList<string> Doubts);
+    int Pieces,
+    IReadOnlyList<SheetView> Sheets,
+    IReadOnlyList<string> TooLarge,
+    string Words,
+    IReadOnlyList<string> Doubts
+);
 
 public sealed record SheetView(int Number, Stock Stock, string StockName, IReadOnlyList<string> Numbers, int Cuts);
 

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
 using ZestyPocket.Drawing.Printing;
@@ -21,17 +21,33 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
     {
         var pages = await PaintedAsync(unitId, cancel);
         var recipe = string.Join('|', pages.Select(PageRecipe));
-        return pictures.Painted(string.Create(CultureInfo.InvariantCulture, $"spread-{recipe}-{pixelsPerInch}"), () => Png(Spreads(pages), pixelsPerInch, cancel));
+        return pictures.Painted(
+            string.Create(CultureInfo.InvariantCulture, $"spread-{recipe}-{pixelsPerInch}"),
+            () => Png(Spreads(pages), pixelsPerInch, cancel)
+        );
     }
 
     /// <summary>Everything that is drawn of a page: its protector, what was done to it, and each piece.</summary>
     private static string PageRecipe(PaintedFace page)
     {
-        var pieces = page.Pieces.OrderBy(p => p.Key, StringComparer.Ordinal).Select(p => $"{p.Key}={PieceRecipe.HashOf(p.Value)}");
+        var pieces = page
+            .Pieces.OrderBy(p => p.Key, StringComparer.Ordinal)
+            .Select(p => $"{p.Key}={PieceRecipe.HashOf(p.Value)}");
         var pockets = page.Protector.Design.Face(page.Side).Select(p => $"{p.Key} {p.Bounds}");
         var holes = page.Protector.HolesOn(page.Side).Select(h => h.ToString());
-        return string.Join(';', [$"{page.Side} {page.Protector.Outer} {page.Protector.RingStrip} {page.Protector.Form.Kind} {page.Protector.Form.Fold} {page.Protector.Form.Rings} {page.Protector.Form.Holes?.Diameter}",
-            $"{page.Form.Cut} {page.Form.Tab}", .. page.Form.Fuses.Select(f => f.ToString()), .. page.Form.Stuck, .. pockets, .. holes, .. pieces]);
+        return string.Join(
+            ';',
+            [
+                $"{page.Side} {page.Protector.Outer} {page.Protector.RingStrip} {page.Protector.Form.Kind} "
+                    + $"{page.Protector.Form.Fold} {page.Protector.Form.Rings} {page.Protector.Form.Holes?.Diameter}",
+                $"{page.Form.Cut} {page.Form.Tab}",
+                .. page.Form.Fuses.Select(f => f.ToString()),
+                .. page.Form.Stuck,
+                .. pockets,
+                .. holes,
+                .. pieces,
+            ]
+        );
     }
 
     private byte[] Png(List<List<PaintedFace>> spreads, double pixelsPerInch, CancellationToken cancel)
@@ -40,14 +56,19 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
         var gap = Length.FromInches(1, 4);
         // One spread under another, as the album is turned.
         var height = sizes.Aggregate(gap * (spreads.Count - 1), (sum, s) => sum + s.Height);
-        return Raster.Png(sizes.Max(s => s.Width.Points), height.Points, pixelsPerInch, canvas =>
-        {
-            foreach (var (spread, size) in spreads.Zip(sizes))
+        return Raster.Png(
+            sizes.Max(s => s.Width.Points),
+            height.Points,
+            pixelsPerInch,
+            canvas =>
             {
-                _spreads.Draw(canvas, spread, pixelsPerInch, cancel);
-                canvas.Translate(0, (float)(size.Height + gap).Points);
+                foreach (var (spread, size) in spreads.Zip(sizes))
+                {
+                    _spreads.Draw(canvas, spread, pixelsPerInch, cancel);
+                    canvas.Translate(0, (float)(size.Height + gap).Points);
+                }
             }
-        });
+        );
     }
 
     public async Task<byte[]> PdfAsync(Guid unitId, CancellationToken cancel)
@@ -59,11 +80,19 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
             await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
             {
                 // A page for each spread as the album lies open.
-                PdfFile.Write(file, "Spread", spreads.Select(spread =>
-                {
-                    var size = SpreadPainter.SizeOf(spread);
-                    return new PdfPage(size.Width.Points, size.Height.Points, canvas => _spreads.Draw(canvas, spread, 300, cancel));
-                }));
+                PdfFile.Write(
+                    file,
+                    "Spread",
+                    spreads.Select(spread =>
+                    {
+                        var size = SpreadPainter.SizeOf(spread);
+                        return new PdfPage(
+                            size.Width.Points,
+                            size.Height.Points,
+                            canvas => _spreads.Draw(canvas, spread, 300, cancel)
+                        );
+                    })
+                );
             }
 
             return await File.ReadAllBytesAsync(path, cancel);
@@ -75,7 +104,12 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
     }
 
     private static List<List<PaintedFace>> Spreads(List<PaintedFace> pages) =>
-        [.. pages.Zip(Binding.SpreadsOf([.. pages.Select(p => p.Side)])).GroupBy(p => p.Second, p => p.First).Select(g => g.ToList())];
+        [
+            .. pages
+                .Zip(Binding.SpreadsOf([.. pages.Select(p => p.Side)]))
+                .GroupBy(p => p.Second, p => p.First)
+                .Select(g => g.ToList()),
+        ];
 
     private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel)
     {
@@ -90,13 +124,15 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
             .. open.Faces.Select(face => new PaintedFace(
                 face.Protector,
                 face.Side,
-                face.Pockets
-                    .Select(p => (p.Pocket, Piece: open.Content.At(p.Place) is { } at ? open.Content.Find(at.PieceId) : null))
+                face.Pockets.Select(p =>
+                        (p.Pocket, Piece: open.Content.At(p.Place) is { } at ? open.Content.Find(at.PieceId) : null)
+                    )
                     .Where(p => p.Piece is not null)
                     .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, open.CutSizeOf(p.Piece!))))
                     .Where(p => p.Face is not null)
                     .ToImmutableDictionary(p => p.Key, p => p.Face!),
-                face.Form)),
+                face.Form
+            )),
         ];
     }
 }

@@ -55,5 +55,6 @@ public sealed class ForeignReading(string name, CancellationToken cancel)
     }
 
     /// <summary>A refusal that names the limit; nothing was taken.</summary>
-    public RuleException Refuse(string why) => new($"{Name} {why}. Nothing was taken: split the file, or save it again in a simpler form.");
+    public RuleException Refuse(string why) =>
+        new($"{Name} {why}. Nothing was taken: split the file, or save it again in a simpler form.");
 }

@@ -35,8 +35,10 @@ public abstract class JobNudges(IBackgroundJobClient jobs)
     {
         var now = Stopwatch.GetTimestamp();
         var known = _queued.TryGetValue(id, out var entry);
-        if (known && (entry.Running || Stopwatch.GetElapsedTime(entry.Since, now) < LostAfter)
-            || !(known ? _queued.TryUpdate(id, (now, false), entry) : _queued.TryAdd(id, (now, false))))
+        if (
+            known && (entry.Running || Stopwatch.GetElapsedTime(entry.Since, now) < LostAfter)
+            || !(known ? _queued.TryUpdate(id, (now, false), entry) : _queued.TryAdd(id, (now, false)))
+        )
         {
             return;
         }
@@ -75,14 +77,26 @@ public sealed class ServerLock : IAsyncDisposable
         TakeAsync(configuration, "pg_try_advisory_lock", name, cancel);
 
     /// <summary>Takes the lock of a name together with others who share it; null when somebody has it alone.</summary>
-    public static Task<ServerLock?> TryShareAsync(IConfiguration configuration, string name, CancellationToken cancel) =>
-        TakeAsync(configuration, "pg_try_advisory_lock_shared", name, cancel);
+    public static Task<ServerLock?> TryShareAsync(
+        IConfiguration configuration,
+        string name,
+        CancellationToken cancel
+    ) => TakeAsync(configuration, "pg_try_advisory_lock_shared", name, cancel);
 
-    private static async Task<ServerLock?> TakeAsync(IConfiguration configuration, string function, string name, CancellationToken cancel)
+    private static async Task<ServerLock?> TakeAsync(
+        IConfiguration configuration,
+        string function,
+        string name,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(configuration);
         var connection = new NpgsqlConnection(
-            new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty")) { Pooling = false }.ConnectionString);
+            new NpgsqlConnectionStringBuilder(configuration.GetConnectionString("Zesty"))
+            {
+                Pooling = false,
+            }.ConnectionString
+        );
         try
         {
             await connection.OpenAsync(cancel);

@@ -7,7 +7,8 @@ namespace ZestyPocket.Server.Shared;
 /// Takes up work that a crash, a restart or a lost database left behind: at the start, and every few seconds after. A
 /// server that runs no jobs leaves it to those that do.
 /// </summary>
-public abstract partial class JobRecovery(IServiceScopeFactory scopes, ZestySettings settings, ILogger log) : BackgroundService
+public abstract partial class JobRecovery(IServiceScopeFactory scopes, ZestySettings settings, ILogger log)
+    : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(5);
 
@@ -41,8 +42,7 @@ public abstract partial class JobRecovery(IServiceScopeFactory scopes, ZestySett
                 // The database is away; the next round asks again.
                 LogAway(log, away.Message);
             }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
+        } while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Unfinished work cannot be looked up just now: {Reason}")]

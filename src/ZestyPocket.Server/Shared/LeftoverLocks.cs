@@ -9,8 +9,11 @@ namespace ZestyPocket.Server.Shared;
 /// one that is gone. It is set free, so that its jobs are taken up now and not when a time-out says so.
 /// </summary>
 public sealed partial class LeftoverLocks(
-    IConfiguration configuration, JobStorage storage, IServiceScopeFactory scopes, ILogger<LeftoverLocks> log)
-    : IHostedService, IAsyncDisposable
+    IConfiguration configuration,
+    JobStorage storage,
+    IServiceScopeFactory scopes,
+    ILogger<LeftoverLocks> log
+) : IHostedService, IAsyncDisposable
 {
     private const string Alive = "only server";
 
@@ -19,9 +22,7 @@ public sealed partial class LeftoverLocks(
     public async Task StartAsync(CancellationToken cancellationToken)
     {
         // Makes the job store's tables when they are not there yet.
-        using (storage.GetConnection())
-        {
-        }
+        using (storage.GetConnection()) { }
 
         await using (var alone = await ServerLock.TryTakeAsync(configuration, Alive, cancellationToken))
         {
@@ -52,9 +53,13 @@ public sealed partial class LeftoverLocks(
     {
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
-        var swept = await db.Database.ExecuteSqlRawAsync("DELETE FROM hangfire.lock", cancel)
+        var swept =
+            await db.Database.ExecuteSqlRawAsync("DELETE FROM hangfire.lock", cancel)
             + await db.Database.ExecuteSqlRawAsync("DELETE FROM hangfire.server", cancel)
-            + await db.Database.ExecuteSqlRawAsync("UPDATE hangfire.jobqueue SET fetchedat = NULL WHERE fetchedat IS NOT NULL", cancel);
+            + await db.Database.ExecuteSqlRawAsync(
+                "UPDATE hangfire.jobqueue SET fetchedat = NULL WHERE fetchedat IS NOT NULL",
+                cancel
+            );
         if (swept > 0)
         {
             LogSwept(swept);

@@ -21,7 +21,13 @@ public sealed record TapeAnswer(string Done, Guid? UnitId, IReadOnlyList<string>
 /// Makes, merges, splits, leaves out and renames units, and changes how an album counts time. Each is one edit over
 /// everything it touches: the units, the leaves that carry them, and the pockets of photos that move.
 /// </summary>
-public sealed class TapeEditor(ZestyContext db, Binder binder, History history, PhotoDays photoDays, ICurrentKeeper keeper)
+public sealed class TapeEditor(
+    ZestyContext db,
+    Binder binder,
+    History history,
+    PhotoDays photoDays,
+    ICurrentKeeper keeper
+)
 {
     /// <summary>Merges a unit with the one after it.</summary>
     public async Task<TapeAnswer> MergeAsync(Guid unitId, int revision, CancellationToken cancel)
@@ -49,14 +55,22 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
             binder.RemoveLeaf(binder.Album.School == PageSchool.Spread ? carried[1].LeafId : carried[^1].LeafId);
         }
 
-        binder.Lay(new Dictionary<Guid, List<FaceOfLeaf>> { [unit.Id] = carried }, u => u.Id == unit.Id && binder.Album.FacesPerUnit == 1 ? carried.Count : binder.FacesOf(u));
+        binder.Lay(
+            new Dictionary<Guid, List<FaceOfLeaf>> { [unit.Id] = carried },
+            u => u.Id == unit.Id && binder.Album.FacesPerUnit == 1 ? carried.Count : binder.FacesOf(u)
+        );
         var style = binder.Calendar.Style;
         var toTray = placedBefore - unit.PiecesPlaced;
-        var done = $"Merged {dates.Title(style)} and {following.Title(style)}{(toTray > 0 ? $"; {toTray} {(toTray == 1 ? "piece" : "pieces")} went to the tray" : string.Empty)}";
+        var done =
+            $"Merged {dates.Title(style)} and "
+            + $"{following.Title(style)}"
+            + $"{(toTray > 0 ? $"; {toTray} {(toTray == 1 ? "piece" : "pieces")} went to the tray" : string.Empty)}";
         return await SaveAsync(done, unit.Id, [unit.Id, next.Id], cancel);
     }
 
-    /// <summary>Takes a merged unit apart again. What it holds goes where its days are; cards stay with the first.</summary>
+    /// <summary>
+    /// Takes a merged unit apart again. What it holds goes where its days are; cards stay with the first.
+    /// </summary>
     public async Task<TapeAnswer> SplitAsync(Guid unitId, int revision, CancellationToken cancel)
     {
         var (unit, at) = await binder.OpenAsync(unitId, revision, "Split", cancel);
@@ -64,7 +78,10 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         var parts = binder.Calendar.Parts(dates);
         if (parts.Length < 2)
         {
-            throw new RuleException($"{dates.Title(binder.Calendar.Style)} is a single one already: there is nothing to split. Nothing was changed.");
+            throw new RuleException(
+                $"{dates.Title(binder.Calendar.Style)} is a single one already: there is nothing to split. Nothing "
+                    + "was changed."
+            );
         }
 
         history.Touch([unit]);
@@ -94,7 +111,9 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         unit.Write(content);
         binder.Lay([], u => made.Contains(u) ? binder.Album.FacesPerUnit : binder.FacesOf(u));
         var toTray = placedBefore - unit.PiecesPlaced;
-        var done = $"Split {dates.Title(binder.Calendar.Style)}{(toTray > 0 ? $"; {toTray} {(toTray == 1 ? "piece" : "pieces")} went to the tray" : string.Empty)}";
+        var done =
+            $"Split {dates.Title(binder.Calendar.Style)}"
+            + $"{(toTray > 0 ? $"; {toTray} {(toTray == 1 ? "piece" : "pieces")} went to the tray" : string.Empty)}";
         return await SaveAsync(done, unit.Id, made.Select(u => u.Id), cancel);
     }
 
@@ -105,7 +124,12 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         history.Touch([unit]);
         unit.LeftOut = leftOut;
         var title = unit.ReadDates().Title(binder.Calendar.Style);
-        return await SaveAsync(leftOut ? $"Left {title} out on purpose" : $"Took {title} back in", unit.Id, [unit.Id], cancel);
+        return await SaveAsync(
+            leftOut ? $"Left {title} out on purpose" : $"Took {title} back in",
+            unit.Id,
+            [unit.Id],
+            cancel
+        );
     }
 
     /// <summary>Gives a unit the keeper's own name; an empty one brings the computed name back.</summary>
@@ -129,7 +153,9 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         await binder.LoadAsync(albumId, cancel);
         if (count < 1 || count > AlbumMaking.MostUnits - binder.Units.Count)
         {
-            throw new RuleException($"An album can have 1 to {AlbumMaking.MostUnits} weeks, days or hours. Nothing was changed.");
+            throw new RuleException(
+                $"An album can have 1 to {AlbumMaking.MostUnits} weeks, days or hours. Nothing was changed."
+            );
         }
 
         var made = new List<AlbumUnit>();
@@ -151,7 +177,11 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
 
         if (made.Count == 0)
         {
-            throw new RuleException(atEnd ? "There are no more hours in that day. Nothing was changed." : "Nothing comes before number 1. Nothing was changed.");
+            throw new RuleException(
+                atEnd
+                    ? "There are no more hours in that day. Nothing was changed."
+                    : "Nothing comes before number 1. Nothing was changed."
+            );
         }
 
         binder.Lay([], u => made.Contains(u) ? binder.Album.FacesPerUnit : binder.FacesOf(u));
@@ -165,7 +195,13 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
     /// Changes how the album counts time. Content stays with its unit; photos go where their day is now, and what moved
     /// is told line by line.
     /// </summary>
-    public async Task<TapeAnswer> CountAnewAsync(Guid albumId, int revision, Func<AlbumCalendar, AlbumCalendar> change, string done, CancellationToken cancel)
+    public async Task<TapeAnswer> CountAnewAsync(
+        Guid albumId,
+        int revision,
+        Func<AlbumCalendar, AlbumCalendar> change,
+        string done,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(change);
         await binder.LoadAsync(albumId, cancel);
@@ -190,7 +226,9 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         var notes = binder.Units.SelectMany(u => u.Read().Notes.Select(n => (Unit: u, Note: n))).ToList();
         foreach (var (unit, note) in notes)
         {
-            var target = binder.Units.Find(u => u.ReadDates().Holds(new AlbumMoment(note.Day, 0, note.Time is { } t ? (t.Hour * 60) + t.Minute : null)));
+            var target = binder.Units.Find(u =>
+                u.ReadDates().Holds(new AlbumMoment(note.Day, 0, note.Time is { } t ? (t.Hour * 60) + t.Minute : null))
+            );
             if (target is not null && target != unit)
             {
                 unit.Write(unit.Read().DropNote(note.Id));
@@ -199,7 +237,12 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         }
     }
 
-    private async Task<TapeAnswer> SaveAsync(string done, Guid? open, IEnumerable<Guid> unitIds, CancellationToken cancel)
+    private async Task<TapeAnswer> SaveAsync(
+        string done,
+        Guid? open,
+        IEnumerable<Guid> unitIds,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await AlbumLock.HoldAsync(db, binder.Album.Id, cancel);
@@ -216,10 +259,13 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
     {
         var style = days.Calendar.Style;
         var places = days.Units.Select((u, i) => (u.Id, i)).ToDictionary(p => p.Id, p => p.i);
-        var lines = moves.Where(m => m.ChangesUnit)
+        var lines = moves
+            .Where(m => m.ChangesUnit)
             .GroupBy(m => (From: Title(m.OldUnitId), To: Title(m.Now.UnitId)))
-            .OrderBy(g => g.Min(m => Place(m.OldUnitId))).ThenBy(g => g.Min(m => Place(m.Now.UnitId)))
-            .Select(g => $"{g.Count()} {(g.Count() == 1 ? "picture" : "pictures")} from {g.Key.From} to {g.Key.To}").ToList();
+            .OrderBy(g => g.Min(m => Place(m.OldUnitId)))
+            .ThenBy(g => g.Min(m => Place(m.Now.UnitId)))
+            .Select(g => $"{g.Count()} {(g.Count() == 1 ? "picture" : "pictures")} from {g.Key.From} to {g.Key.To}")
+            .ToList();
         var redated = moves.Count(m => !m.ChangesUnit && m.OldDay != m.Now.Day);
         if (redated > 0)
         {
@@ -236,6 +282,7 @@ public sealed class TapeEditor(ZestyContext db, Binder binder, History history, 
         // In the album's order; what lies outside comes last.
         int Place(Guid? unit) => unit is { } id && places.TryGetValue(id, out var place) ? place : int.MaxValue;
 
-        string Title(Guid? unit) => unit is { } id ? days.Dates(id)?.Title(style) ?? "a part that is gone" : "outside the album";
+        string Title(Guid? unit) =>
+            unit is { } id ? days.Dates(id)?.Title(style) ?? "a part that is gone" : "outside the album";
     }
 }

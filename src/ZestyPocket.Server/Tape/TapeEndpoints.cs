@@ -17,15 +17,45 @@ public static class TapeEndpoints
     public static void MapTape(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("").WithTags("Tape");
-        group.MapPost("/units/{id:guid}/merge", (Guid id, TapeRequest request, TapeEditor tape, CancellationToken cancel) => tape.MergeAsync(id, request.Revision, cancel))
-            .WithName("mergeUnit").WithProblems();
-        group.MapPost("/units/{id:guid}/split", (Guid id, TapeRequest request, TapeEditor tape, CancellationToken cancel) => tape.SplitAsync(id, request.Revision, cancel))
-            .WithName("splitUnit").WithProblems();
-        group.MapPost("/units/{id:guid}/leave-out", (Guid id, LeaveOutRequest request, TapeEditor tape, CancellationToken cancel) =>
-            tape.LeaveOutAsync(id, request.Revision, request.LeftOut, cancel)).WithName("leaveUnitOut").WithProblems();
-        group.MapPost("/units/{id:guid}/name", (Guid id, RenameUnitRequest request, TapeEditor tape, CancellationToken cancel) =>
-            tape.RenameAsync(id, request.Revision, request.Name, cancel)).WithName("renameUnit").WithProblems();
-        group.MapPost("/albums/{id:guid}/grow", (Guid id, GrowRequest request, TapeEditor tape, CancellationToken cancel) =>
-            tape.GrowAsync(id, request.Count, request.AtEnd, cancel)).WithName("growAlbum").WithProblems();
+        group
+            .MapPost(
+                "/units/{id:guid}/merge",
+                (Guid id, TapeRequest request, TapeEditor tape, CancellationToken cancel) =>
+                    tape.MergeAsync(id, request.Revision, cancel)
+            )
+            .WithName("mergeUnit")
+            .WithProblems();
+        group
+            .MapPost(
+                "/units/{id:guid}/split",
+                (Guid id, TapeRequest request, TapeEditor tape, CancellationToken cancel) =>
+                    tape.SplitAsync(id, request.Revision, cancel)
+            )
+            .WithName("splitUnit")
+            .WithProblems();
+        group
+            .MapPost(
+                "/units/{id:guid}/leave-out",
+                (Guid id, LeaveOutRequest request, TapeEditor tape, CancellationToken cancel) =>
+                    tape.LeaveOutAsync(id, request.Revision, request.LeftOut, cancel)
+            )
+            .WithName("leaveUnitOut")
+            .WithProblems();
+        group
+            .MapPost(
+                "/units/{id:guid}/name",
+                (Guid id, RenameUnitRequest request, TapeEditor tape, CancellationToken cancel) =>
+                    tape.RenameAsync(id, request.Revision, request.Name, cancel)
+            )
+            .WithName("renameUnit")
+            .WithProblems();
+        group
+            .MapPost(
+                "/albums/{id:guid}/grow",
+                (Guid id, GrowRequest request, TapeEditor tape, CancellationToken cancel) =>
+                    tape.GrowAsync(id, request.Count, request.AtEnd, cancel)
+            )
+            .WithName("growAlbum")
+            .WithProblems();
     }
 }

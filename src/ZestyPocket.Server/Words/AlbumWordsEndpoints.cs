@@ -15,43 +15,138 @@ public static class AlbumWordsEndpoints
 {
     /// <summary>Words that show what a style does.</summary>
     private const string Sample =
-        "The rain stopped at ten and we took the long way round by the weir. Junie counted four herons and one cardboard box that looked like a heron. We had soup in the lock cottage and nobody spilt it.";
+        "The rain stopped at ten and we took the long way round by the weir. Junie counted four herons and one "
+        + "cardboard box that looked like a heron. We had soup in the lock cottage and nobody spilt it.";
 
     public static void MapAlbumWords(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/albums/{albumId:guid}/words").WithTags("Words");
-        group.MapGet("", (Guid albumId, AlbumWordsEditor editor, CancellationToken cancel) => editor.ReadAsync(albumId, cancel)).WithName("getAlbumWords").WithProblems();
-        group.MapPut("", (Guid albumId, ChangeAlbumWords request, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.ChangeAsync(albumId, request, cancel)).WithName("changeAlbumWords").WithProblems();
+        group
+            .MapGet(
+                "",
+                (Guid albumId, AlbumWordsEditor editor, CancellationToken cancel) => editor.ReadAsync(albumId, cancel)
+            )
+            .WithName("getAlbumWords")
+            .WithProblems();
+        group
+            .MapPut(
+                "",
+                (Guid albumId, ChangeAlbumWords request, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.ChangeAsync(albumId, request, cancel)
+            )
+            .WithName("changeAlbumWords")
+            .WithProblems();
 
-        group.MapPut("/styles", (Guid albumId, WriteStyleRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.WriteStyleAsync(albumId, request, cancel)).WithName("writeStyle").WithProblems();
-        group.MapDelete("/styles/{key}", (Guid albumId, string key, [FromQuery] int revision, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.ThrowStyleAwayAsync(albumId, key, revision, cancel)).WithName("throwStyleAway").WithProblems();
-        group.MapPost("/styles/try", async (Guid albumId, TryStyleRequest request, AlbumReader albums, FontShelf fonts, PiecePainter painter, CancellationToken cancel) =>
-        {
-            var album = await albums.RequireAsync(albumId, cancel);
-            return Try(request, album.ReadCalendar().Style, fonts, painter);
-        }).WithName("tryStyle").WithProblems();
+        group
+            .MapPut(
+                "/styles",
+                (Guid albumId, WriteStyleRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.WriteStyleAsync(albumId, request, cancel)
+            )
+            .WithName("writeStyle")
+            .WithProblems();
+        group
+            .MapDelete(
+                "/styles/{key}",
+                (
+                    Guid albumId,
+                    string key,
+                    [FromQuery] int revision,
+                    AlbumWordsEditor editor,
+                    CancellationToken cancel
+                ) => editor.ThrowStyleAwayAsync(albumId, key, revision, cancel)
+            )
+            .WithName("throwStyleAway")
+            .WithProblems();
+        group
+            .MapPost(
+                "/styles/try",
+                async (
+                    Guid albumId,
+                    TryStyleRequest request,
+                    AlbumReader albums,
+                    FontShelf fonts,
+                    PiecePainter painter,
+                    CancellationToken cancel
+                ) =>
+                {
+                    var album = await albums.RequireAsync(albumId, cancel);
+                    return Try(request, album.ReadCalendar().Style, fonts, painter);
+                }
+            )
+            .WithName("tryStyle")
+            .WithProblems();
 
-        group.MapPost("/sheets", (Guid albumId, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.WriteSheetAsync(albumId, null, request, cancel)).WithName("addSheet").WithProblems();
-        group.MapPut("/sheets/{id:guid}", (Guid albumId, Guid id, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.WriteSheetAsync(albumId, id, request, cancel)).WithName("writeSheet").WithProblems();
-        group.MapDelete("/sheets/{id:guid}", (Guid albumId, Guid id, [FromQuery] int revision, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.ThrowSheetAwayAsync(albumId, id, revision, cancel)).WithName("throwSheetAway").WithProblems();
-        group.MapPost("/sheets/{id:guid}/spelt", (Guid albumId, Guid id, SpellRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.SpellAsync(albumId, id, request, cancel)).WithName("spellTitle").WithProblems();
-        group.MapDelete("/sheets/{id:guid}/spelt/{titleId:guid}", (Guid albumId, Guid id, Guid titleId, [FromQuery] int revision, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.UnspellAsync(albumId, id, titleId, revision, cancel)).WithName("unspellTitle").WithProblems();
-        group.MapGet("/title", (Guid albumId, [FromQuery] string title, [FromQuery] Guid? unitId, AlbumWordsEditor editor, CancellationToken cancel) =>
-            editor.TryTitleAsync(albumId, title, unitId, cancel)).WithName("tryTitle").WithProblems();
+        group
+            .MapPost(
+                "/sheets",
+                (Guid albumId, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.WriteSheetAsync(albumId, null, request, cancel)
+            )
+            .WithName("addSheet")
+            .WithProblems();
+        group
+            .MapPut(
+                "/sheets/{id:guid}",
+                (Guid albumId, Guid id, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.WriteSheetAsync(albumId, id, request, cancel)
+            )
+            .WithName("writeSheet")
+            .WithProblems();
+        group
+            .MapDelete(
+                "/sheets/{id:guid}",
+                (Guid albumId, Guid id, [FromQuery] int revision, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.ThrowSheetAwayAsync(albumId, id, revision, cancel)
+            )
+            .WithName("throwSheetAway")
+            .WithProblems();
+        group
+            .MapPost(
+                "/sheets/{id:guid}/spelt",
+                (Guid albumId, Guid id, SpellRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
+                    editor.SpellAsync(albumId, id, request, cancel)
+            )
+            .WithName("spellTitle")
+            .WithProblems();
+        group
+            .MapDelete(
+                "/sheets/{id:guid}/spelt/{titleId:guid}",
+                (
+                    Guid albumId,
+                    Guid id,
+                    Guid titleId,
+                    [FromQuery] int revision,
+                    AlbumWordsEditor editor,
+                    CancellationToken cancel
+                ) => editor.UnspellAsync(albumId, id, titleId, revision, cancel)
+            )
+            .WithName("unspellTitle")
+            .WithProblems();
+        group
+            .MapGet(
+                "/title",
+                (
+                    Guid albumId,
+                    [FromQuery] string title,
+                    [FromQuery] Guid? unitId,
+                    AlbumWordsEditor editor,
+                    CancellationToken cancel
+                ) => editor.TryTitleAsync(albumId, title, unitId, cancel)
+            )
+            .WithName("tryTitle")
+            .WithProblems();
     }
 
     private static StyleTry Try(TryStyleRequest request, DateStyle dates, FontShelf fonts, PiecePainter painter)
     {
         var cut = MeasureText.ParseSize(request.Size);
-        if (!cut.IsPositive || cut.Width > Length.FromInches(13) || cut.Height > Length.FromInches(13) || request.Words.Length > 2_000)
+        if (
+            !cut.IsPositive
+            || cut.Width > Length.FromInches(13)
+            || cut.Height > Length.FromInches(13)
+            || request.Words.Length > 2_000
+        )
         {
             throw new RuleException("A card is shown at up to 13 in each way and with 2,000 characters at most.");
         }
@@ -65,18 +160,50 @@ public static class AlbumWordsEndpoints
         {
             StyleRole.Title => CardComposer.DayTitle(day, shown, cut, fonts),
             StyleRole.Filler => CardComposer.Filler(shown, cut),
-            StyleRole.Rows => CardComposer.Journaling("Otto, 64\nJunie, 6\nWren", shown, cut, fonts, "Who was there", mark),
-            StyleRole.Quote => CardComposer.Journaling("“It is not lost, it is resting.”\nOtto, about the oar", shown, cut, fonts, "Overheard", mark),
+            StyleRole.Rows => CardComposer.Journaling(
+                "Otto, 64\nJunie, 6\nWren",
+                shown,
+                cut,
+                fonts,
+                "Who was there",
+                mark
+            ),
+            StyleRole.Quote => CardComposer.Journaling(
+                "“It is not lost, it is resting.”\nOtto, about the oar",
+                shown,
+                cut,
+                fonts,
+                "Overheard",
+                mark
+            ),
             _ => CardComposer.Journaling(words, shown, cut, fonts, null, mark),
         };
         if (face.Opening is { } opening)
         {
             // A grey card stands for the picture.
-            face = face with { Boxes = face.Boxes.Add(new InkBox(opening.X, opening.Y, opening.Width, opening.Height, Rgb.Hex("#b9c4c9"))), Opening = null };
+            face = face with
+            {
+                Boxes = face.Boxes.Add(
+                    new InkBox(opening.X, opening.Y, opening.Width, opening.Height, Rgb.Hex("#b9c4c9"))
+                ),
+                Opening = null,
+            };
         }
 
-        var png = Raster.Png(cut.Width.Points, cut.Height.Points, 144, canvas => painter.Draw(canvas, new CardPieceFace(cut, face), 144));
-        var verdict = style.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows ? Placing.FitView.Of(face.Fit!).Verdict : string.Empty;
-        return new StyleTry("data:image/png;base64," + Convert.ToBase64String(png), verdict, cut.Width.Points / 72, cut.Height.Points / 72);
+        var png = Raster.Png(
+            cut.Width.Points,
+            cut.Height.Points,
+            144,
+            canvas => painter.Draw(canvas, new CardPieceFace(cut, face), 144)
+        );
+        var verdict = style.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows
+            ? Placing.FitView.Of(face.Fit!).Verdict
+            : string.Empty;
+        return new StyleTry(
+            "data:image/png;base64," + Convert.ToBase64String(png),
+            verdict,
+            cut.Width.Points / 72,
+            cut.Height.Points / 72
+        );
     }
 }

@@ -61,33 +61,70 @@ public sealed record StyleView(
     double IndentMm,
     PicturePlace Picture,
     double PictureShare,
-    double Contrast)
+    double Contrast
+)
 {
     public static StyleView Of(CardStyle s, bool own)
     {
         ArgumentNullException.ThrowIfNull(s);
         return new StyleView(
-            s.Key, s.Name, s.Family, s.Role, own, [.. Enum.GetValues<CardKind>().Where(s.Suits)], s.Type.Face, s.Type.SmallestPt, s.Type.LargestPt, s.Type.Leading, Mm(s.Margin),
-            s.Paper.ToString(), s.Ink.ToString(), s.Accent.ToString(), s.Dress, s.Columns, s.Ruled, s.BorderPt, Mm(s.Corner),
-            s.Zones.Band, Mm(s.Zones.BandHeight), s.Zones.BandPrinted, Mm(s.Zones.Indent), s.Zones.Picture, s.Zones.PictureShare, Math.Round(Rgb.Contrast(s.Ink, s.Paper), 1));
+            s.Key,
+            s.Name,
+            s.Family,
+            s.Role,
+            own,
+            [.. Enum.GetValues<CardKind>().Where(s.Suits)],
+            s.Type.Face,
+            s.Type.SmallestPt,
+            s.Type.LargestPt,
+            s.Type.Leading,
+            Mm(s.Margin),
+            s.Paper.ToString(),
+            s.Ink.ToString(),
+            s.Accent.ToString(),
+            s.Dress,
+            s.Columns,
+            s.Ruled,
+            s.BorderPt,
+            Mm(s.Corner),
+            s.Zones.Band,
+            Mm(s.Zones.BandHeight),
+            s.Zones.BandPrinted,
+            Mm(s.Zones.Indent),
+            s.Zones.Picture,
+            s.Zones.PictureShare,
+            Math.Round(Rgb.Contrast(s.Ink, s.Paper), 1)
+        );
 
         static double Mm(Length length) => (double)Math.Round(length.Millimetres, 2);
     }
 
     /// <summary>Throws <see cref="RuleException"/> when it makes no sense.</summary>
-    public CardStyle ToStyle(string key) => new CardStyle(
-        key, Name, Family, Role, new TypeRange(Face, SmallestPt, LargestPt, Leading), Of(MarginMm), Rgb.Read(Paper), Rgb.Read(Ink), Rgb.Read(Accent), Dress)
-    {
-        Columns = Columns,
-        Ruled = Ruled,
-        BorderPt = BorderPt,
-        Corner = Of(CornerMm),
-        Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
-    }.Checked();
+    public CardStyle ToStyle(string key) =>
+        new CardStyle(
+            key,
+            Name,
+            Family,
+            Role,
+            new TypeRange(Face, SmallestPt, LargestPt, Leading),
+            Of(MarginMm),
+            Rgb.Read(Paper),
+            Rgb.Read(Ink),
+            Rgb.Read(Accent),
+            Dress
+        )
+        {
+            Columns = Columns,
+            Ruled = Ruled,
+            BorderPt = BorderPt,
+            Corner = Of(CornerMm),
+            Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
+        }.Checked();
 
-    private static Length Of(double millimetres) => millimetres is >= 0 and <= 1_000
-        ? Length.FromMillimetres((decimal)millimetres)
-        : throw new RuleException("A length on a card is 0 to 1,000 mm. Nothing was changed.");
+    private static Length Of(double millimetres) =>
+        millimetres is >= 0 and <= 1_000
+            ? Length.FromMillimetres((decimal)millimetres)
+            : throw new RuleException("A length on a card is 0 to 1,000 mm. Nothing was changed.");
 }
 
 /// <summary>How much a hand gets on a line.</summary>
@@ -100,19 +137,37 @@ public sealed record HandView(double WordsPerInch, double PitchMm)
     }
 }
 
-/// <summary>A sample of somebody's hand: its words, on so many lines of a width (as written, such as <c>4 in</c>), a pitch apart.</summary>
+/// <summary>
+/// A sample of somebody's hand: its words, on so many lines of a width (as written, such as <c>4 in</c>), a pitch
+/// apart.
+/// </summary>
 public sealed record HandSample(string Text, int Lines, string LineWidth, string Pitch)
 {
-    public HandCapacity Measured() => HandCapacity.Measured(Copyfit.CountWords(Text), Lines, MeasureText.ParseLength(LineWidth), MeasureText.ParseLength(Pitch));
+    public HandCapacity Measured() =>
+        HandCapacity.Measured(
+            Copyfit.CountWords(Text),
+            Lines,
+            MeasureText.ParseLength(LineWidth),
+            MeasureText.ParseLength(Pitch)
+        );
 }
 
 /// <summary>A title spelt from a sheet.</summary>
 public sealed record SpeltView(Guid Id, string Title, LocalDate Day);
 
 /// <summary>A sheet of letters: as it was new, and what is left; as <c>A12 B4</c>.</summary>
-public sealed record SheetOfLettersView(Guid Id, string Name, bool Reusable, string Letters, string Left, IReadOnlyList<SpeltView> Spelt);
+public sealed record SheetOfLettersView(
+    Guid Id,
+    string Name,
+    bool Reusable,
+    string Letters,
+    string Left,
+    IReadOnlyList<SpeltView> Spelt
+);
 
-/// <summary>What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first.</summary>
+/// <summary>
+/// What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first.
+/// </summary>
 public sealed record AlbumWordsView(
     int Revision,
     IReadOnlyList<PersonView> People,
@@ -124,7 +179,8 @@ public sealed record AlbumWordsView(
     HandView Hand,
     IReadOnlyList<SheetOfLettersView> Sheets,
     IReadOnlyList<string> Themes,
-    IReadOnlyList<string> CardSizes);
+    IReadOnlyList<string> CardSizes
+);
 
 /// <summary>A change of it, made on the album's revision; whatever is null stays.</summary>
 public sealed record ChangeAlbumWords(
@@ -135,7 +191,8 @@ public sealed record ChangeAlbumWords(
     string? Family = null,
     HandSample? Hand = null,
     bool? UsualHand = null,
-    IReadOnlyList<string>? PassedOver = null);
+    IReadOnlyList<string>? PassedOver = null
+);
 
 /// <summary>A style made or changed, on the album's revision.</summary>
 public sealed record WriteStyleRequest(int Revision, StyleView Style);
@@ -158,7 +215,13 @@ public sealed record SpellRequest(int Revision, string Title, LocalDate Day);
 /// <param name="Can">It has every letter.</param>
 /// <param name="Missing">What it lacks, as <c>2 × E</c>.</param>
 /// <param name="WithStandIns">The title with stand-ins for signs it lacks, when that makes it possible.</param>
-public sealed record SpellingView(Guid SheetId, string Name, bool Can, IReadOnlyList<string> Missing, string? WithStandIns);
+public sealed record SpellingView(
+    Guid SheetId,
+    string Name,
+    bool Can,
+    IReadOnlyList<string> Missing,
+    string? WithStandIns
+);
 
 /// <summary>What the sheets of an album make of a title.</summary>
 /// <param name="Sheets">Sheet by sheet.</param>

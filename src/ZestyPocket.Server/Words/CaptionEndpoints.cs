@@ -28,40 +28,91 @@ public static class CaptionEndpoints
     private static readonly double[] Captions = [16, 14, 12, 10.5, 9];
     private static readonly double[] LargeWords = [72, 60, 48, 40, 32, 26, 20];
 
-    public static void MapCaptions(this IEndpointRouteBuilder api) => api.MapPost("/units/{id:guid}/pieces/{pieceId:guid}/caption", async (
-        Guid id, Guid pieceId, CaptionRequest request, UnitOpener opener, PieceFaces faces, FontShelf fonts, IPrintCrops crops, PiecePainter painter, CancellationToken cancel) =>
-    {
-        var words = request.Words.Trim();
-        if (words.Length is 0 or > PhotoCaption.LongestWords)
-        {
-            throw new RuleException($"Words on a picture are 1 to {PhotoCaption.LongestWords} characters long: a journaling card holds more.");
-        }
+    public static void MapCaptions(this IEndpointRouteBuilder api) =>
+        api.MapPost(
+                "/units/{id:guid}/pieces/{pieceId:guid}/caption",
+                async (
+                    Guid id,
+                    Guid pieceId,
+                    CaptionRequest request,
+                    UnitOpener opener,
+                    PieceFaces faces,
+                    FontShelf fonts,
+                    IPrintCrops crops,
+                    PiecePainter painter,
+                    CancellationToken cancel
+                ) =>
+                {
+                    var words = request.Words.Trim();
+                    if (words.Length is 0 or > PhotoCaption.LongestWords)
+                    {
+                        throw new RuleException(
+                            $"Words on a picture are 1 to {PhotoCaption.LongestWords} characters long: a journaling "
+                                + "card holds more."
+                        );
+                    }
 
-        var open = await opener.OpenAsync(id, cancel);
-        var print = open.Content.Find(pieceId) as PhotoPrint ?? throw new MissingException("The print");
-        var cut = open.CutSizeOf(print);
-        if (faces.Of(open, print with { Caption = null }, cut) is not PhotoFace face || open.PhotoOf(print.PhotoId) is not { } photo)
-        {
-            throw new MissingException("The photo of this print");
-        }
+                    var open = await opener.OpenAsync(id, cancel);
+                    var print = open.Content.Find(pieceId) as PhotoPrint ?? throw new MissingException("The print");
+                    var cut = open.CutSizeOf(print);
+                    if (
+                        faces.Of(open, print with { Caption = null }, cut) is not PhotoFace face
+                        || open.PhotoOf(print.PhotoId) is not { } photo
+                    )
+                    {
+                        throw new MissingException("The photo of this print");
+                    }
 
-        var tones = PhotoTones.Of(crops, face);
-        var spot = PhotoWords.Find(words, request.Face, request.Large ? LargeWords : Captions, cut, tones, Kept(photo, face.Crop), fonts)
-            ?? throw new RuleException("These words are too long for this print, even small. Shorten them, or put them on a card.");
-        var caption = request.Label ? PhotoWords.OnLabel(spot.Caption) : spot.Caption;
-        var contrast = PhotoWords.Contrast(caption, cut, tones, fonts);
-        var shown = (PhotoFace)faces.Of(open, print with { Caption = caption }, cut)!;
-        var png = Raster.Png(cut.Width.Points, cut.Height.Points, 120, canvas => painter.Draw(canvas, shown, 120));
-        return new CaptionAnswer(
-            CaptionView.Of(caption), Math.Round(contrast, 1), contrast < PhotoWords.ReadableContrast, Says(caption, contrast), "data:image/png;base64," + Convert.ToBase64String(png));
-    }).WithName("findCaptionPlace").WithTags("Words").WithProblems();
+                    var tones = PhotoTones.Of(crops, face);
+                    var spot =
+                        PhotoWords.Find(
+                            words,
+                            request.Face,
+                            request.Large ? LargeWords : Captions,
+                            cut,
+                            tones,
+                            Kept(photo, face.Crop),
+                            fonts
+                        )
+                        ?? throw new RuleException(
+                            "These words are too long for this print, even small. Shorten them, or put them on a card."
+                        );
+                    var caption = request.Label ? PhotoWords.OnLabel(spot.Caption) : spot.Caption;
+                    var contrast = PhotoWords.Contrast(caption, cut, tones, fonts);
+                    var shown = (PhotoFace)faces.Of(open, print with { Caption = caption }, cut)!;
+                    var png = Raster.Png(
+                        cut.Width.Points,
+                        cut.Height.Points,
+                        120,
+                        canvas => painter.Draw(canvas, shown, 120)
+                    );
+                    return new CaptionAnswer(
+                        CaptionView.Of(caption),
+                        Math.Round(contrast, 1),
+                        contrast < PhotoWords.ReadableContrast,
+                        Says(caption, contrast),
+                        "data:image/png;base64," + Convert.ToBase64String(png)
+                    );
+                }
+            )
+            .WithName("findCaptionPlace")
+            .WithTags("Words")
+            .WithProblems();
 
     /// <summary>What must stay visible in the picture, as shares of the print.</summary>
     private static List<(double X, double Y, double Width, double Height)> Kept(Photo photo, Crop crop) =>
-    [
-        .. Boxes.Read(photo.KeepBoxes).Select(b => (
-            ((b.X * photo.Width) - crop.Left) / crop.Width, ((b.Y * photo.Height) - crop.Top) / crop.Height, b.Width * photo.Width / crop.Width, b.Height * photo.Height / crop.Height)),
-    ];
+        [
+            .. Boxes
+                .Read(photo.KeepBoxes)
+                .Select(b =>
+                    (
+                        ((b.X * photo.Width) - crop.Left) / crop.Width,
+                        ((b.Y * photo.Height) - crop.Top) / crop.Height,
+                        b.Width * photo.Width / crop.Width,
+                        b.Height * photo.Height / crop.Height
+                    )
+                ),
+        ];
 
     private static string Says(PhotoCaption caption, double contrast)
     {

@@ -33,52 +33,110 @@ public sealed record RemedyView(RemedyKind Kind, string Label, string Gain, stri
         };
         var size = remedy.After.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
         return new RemedyView(
-            remedy.Kind, label, remedy.After.Fits ? $"all words fit at {size} pt" : $"{remedy.After.WordsOver} words would still be over", remedy.Words, remedy.Setting);
+            remedy.Kind,
+            label,
+            remedy.After.Fits ? $"all words fit at {size} pt" : $"{remedy.After.WordsOver} words would still be over",
+            remedy.Words,
+            remedy.Setting
+        );
     }
 }
 
 /// <summary>Another written card whose words would fit on this one with its own.</summary>
 public sealed record JoinView(Guid PieceId, string Title, string Gain);
 
-/// <summary>The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL.</summary>
+/// <summary>
+/// The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data
+/// URL.
+/// </summary>
 /// <param name="Fit">How the words come out.</param>
 /// <param name="Picture">The card.</param>
 /// <param name="Remedies">Measures on this card alone.</param>
 /// <param name="FlowsOn">What comes of letting the words flow on to other cards; null when that is no help.</param>
 /// <param name="Joins">Cards that could be joined with this one, which frees a pocket.</param>
 /// <param name="OtherFaces">Letters that the face lacks.</param>
-public sealed record FitAnswer(FitView Fit, string Picture, IReadOnlyList<RemedyView> Remedies, string? FlowsOn, IReadOnlyList<JoinView> Joins, string? OtherFaces);
+public sealed record FitAnswer(
+    FitView Fit,
+    string Picture,
+    IReadOnlyList<RemedyView> Remedies,
+    string? FlowsOn,
+    IReadOnlyList<JoinView> Joins,
+    string? OtherFaces
+);
 
 /// <summary>Live fitting while somebody types; nothing is saved.</summary>
 public static class FitEndpoints
 {
-    public static void MapFit(this IEndpointRouteBuilder api) => api.MapPost("/fit", async (
-        FitRequest request, UnitOpener opener, PieceFaces faces, FontShelf fonts, PiecePainter painter, CancellationToken cancel) =>
-    {
-        if (request.Words.Length > UnitContent.LongestWords)
-        {
-            throw new RuleException($"These words are longer than one card can ever take ({UnitContent.LongestWords:N0} characters): split them.");
-        }
+    public static void MapFit(this IEndpointRouteBuilder api) =>
+        api.MapPost(
+                "/fit",
+                async (
+                    FitRequest request,
+                    UnitOpener opener,
+                    PieceFaces faces,
+                    FontShelf fonts,
+                    PiecePainter painter,
+                    CancellationToken cancel
+                ) =>
+                {
+                    if (request.Words.Length > UnitContent.LongestWords)
+                    {
+                        throw new RuleException(
+                            $"These words are longer than one card can ever take ({UnitContent.LongestWords:N0} "
+                                + "characters): split them."
+                        );
+                    }
 
-        var open = await opener.OpenAsync(request.UnitId, cancel);
-        var card = open.Content.Find(request.PieceId) as Card ?? throw new MissingException("The card");
-        var cut = open.CutSizeOf(card);
-        var setting = (request.Setting ?? card.Setting ?? CardSetting.AsTheStyle).Checked();
-        var written = card with { Words = request.Words.Replace("\r\n", "\n", StringComparison.Ordinal), StyleKey = request.StyleKey, Setting = setting };
-        var style = PieceFaces.StyleOf(open, written);
-        var face = faces.CardFaceOf(open, written, style, cut);
-        var png = Raster.Png(cut.Width.Points, cut.Height.Points, 120, canvas => painter.Draw(canvas, PieceFaces.WithPicture(open, written, new CardPieceFace(cut, face)), 120));
-        var plain = PieceFaces.StyleOf(open, written, request.StyleKey, null);
-        var heading = ComputedCards.Heading(card.Kind) is not null;
-        var helps = face.Fit is { Fits: false } && !setting.ByHand ? Core.Words.Remedies.For(written.Words, plain, setting, cut, fonts, heading) : [];
-        return new FitAnswer(
-            FitView.Of(face.Fit!), "data:image/png;base64," + Convert.ToBase64String(png), [.. helps.Select(RemedyView.Of)],
-            FlowsOn(open, written, style, cut, face.Fit!, fonts), [.. Joins(open, written, style, cut, heading, fonts)], OtherFaces(fonts, style.Type.Face, written.Words));
-    }).WithName("fitWords").WithTags("Words").WithProblems();
+                    var open = await opener.OpenAsync(request.UnitId, cancel);
+                    var card = open.Content.Find(request.PieceId) as Card ?? throw new MissingException("The card");
+                    var cut = open.CutSizeOf(card);
+                    var setting = (request.Setting ?? card.Setting ?? CardSetting.AsTheStyle).Checked();
+                    var written = card with
+                    {
+                        Words = request.Words.Replace("\r\n", "\n", StringComparison.Ordinal),
+                        StyleKey = request.StyleKey,
+                        Setting = setting,
+                    };
+                    var style = PieceFaces.StyleOf(open, written);
+                    var face = faces.CardFaceOf(open, written, style, cut);
+                    var png = Raster.Png(
+                        cut.Width.Points,
+                        cut.Height.Points,
+                        120,
+                        canvas =>
+                            painter.Draw(
+                                canvas,
+                                PieceFaces.WithPicture(open, written, new CardPieceFace(cut, face)),
+                                120
+                            )
+                    );
+                    var plain = PieceFaces.StyleOf(open, written, request.StyleKey, null);
+                    var heading = ComputedCards.Heading(card.Kind) is not null;
+                    var helps =
+                        face.Fit is { Fits: false } && !setting.ByHand
+                            ? Core.Words.Remedies.For(written.Words, plain, setting, cut, fonts, heading)
+                            : [];
+                    return new FitAnswer(
+                        FitView.Of(face.Fit!),
+                        "data:image/png;base64," + Convert.ToBase64String(png),
+                        [.. helps.Select(RemedyView.Of)],
+                        FlowsOn(open, written, style, cut, face.Fit!, fonts),
+                        [.. Joins(open, written, style, cut, heading, fonts)],
+                        OtherFaces(fonts, style.Type.Face, written.Words)
+                    );
+                }
+            )
+            .WithName("fitWords")
+            .WithTags("Words")
+            .WithProblems();
 
     private static string? FlowsOn(OpenUnit open, Card card, CardStyle style, Size cut, FitOutcome fit, FontShelf fonts)
     {
-        if (fit.Fits || card.StoryId is not null || card.Kind is not (CardKind.Journaling or CardKind.Incident or CardKind.Why))
+        if (
+            fit.Fits
+            || card.StoryId is not null
+            || card.Kind is not (CardKind.Journaling or CardKind.Incident or CardKind.Why)
+        )
         {
             return null;
         }
@@ -90,23 +148,51 @@ public static class FitEndpoints
         }
 
         var (cards, size) = StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, fonts);
-        return cards < 2 ? null : $"{NumberWords.Of(cards)} cards at {size.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt";
+        return cards < 2
+            ? null
+            : $"{NumberWords.Of(cards)} cards at "
+                + $"{size.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt";
     }
 
     /// <summary>Written cards whose words fit on this one as well.</summary>
-    private static IEnumerable<JoinView> Joins(OpenUnit open, Card card, CardStyle style, Size cut, bool heading, FontShelf fonts)
+    private static IEnumerable<JoinView> Joins(
+        OpenUnit open,
+        Card card,
+        CardStyle style,
+        Size cut,
+        bool heading,
+        FontShelf fonts
+    )
     {
-        if (card.StoryId is not null || card.Kind != CardKind.Journaling || card.Setting is { ByHand: true } || string.IsNullOrWhiteSpace(card.Words))
+        if (
+            card.StoryId is not null
+            || card.Kind != CardKind.Journaling
+            || card.Setting is { ByHand: true }
+            || string.IsNullOrWhiteSpace(card.Words)
+        )
         {
             yield break;
         }
 
-        foreach (var other in open.Content.Pieces.OfType<Card>().Where(c => c.Id != card.Id && c is { StoryId: null, Kind: CardKind.Journaling } && !string.IsNullOrWhiteSpace(c.Words)))
+        foreach (
+            var other in open
+                .Content.Pieces.OfType<Card>()
+                .Where(c =>
+                    c.Id != card.Id
+                    && c is { StoryId: null, Kind: CardKind.Journaling }
+                    && !string.IsNullOrWhiteSpace(c.Words)
+                )
+        )
         {
             var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, fonts, heading);
             if (fit.Fits)
             {
-                yield return new JoinView(other.Id, UnitReader.Called(open, other), $"both at {fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt, and a pocket is free");
+                yield return new JoinView(
+                    other.Id,
+                    UnitReader.Called(open, other),
+                    $"both at {fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt, "
+                        + "and a pocket is free"
+                );
             }
         }
     }

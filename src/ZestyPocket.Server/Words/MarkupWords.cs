@@ -17,8 +17,31 @@ internal static partial class MarkupWords
     /// <summary>Elements that never hold others, or that end by themselves when the next one begins.</summary>
     private static readonly HashSet<string> NeverNested = new(StringComparer.OrdinalIgnoreCase)
     {
-        "area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr",
-        "p", "li", "dt", "dd", "option", "tr", "td", "th", "tbody", "thead", "tfoot",
+        "area",
+        "base",
+        "br",
+        "col",
+        "embed",
+        "hr",
+        "img",
+        "input",
+        "link",
+        "meta",
+        "param",
+        "source",
+        "track",
+        "wbr",
+        "p",
+        "li",
+        "dt",
+        "dd",
+        "option",
+        "tr",
+        "td",
+        "th",
+        "tbody",
+        "thead",
+        "tfoot",
     };
 
     /// <summary>The words of a piece of Markdown.</summary>
@@ -46,7 +69,9 @@ internal static partial class MarkupWords
     {
         if (markup.Length > ForeignReading.LongestMarkup)
         {
-            throw reading.Refuse($"has a post of {markup.Length:N0} characters; {ForeignReading.LongestMarkup:N0} at most can be read");
+            throw reading.Refuse(
+                $"has a post of {markup.Length:N0} characters; {ForeignReading.LongestMarkup:N0} at most can be read"
+            );
         }
     }
 
@@ -54,7 +79,11 @@ internal static partial class MarkupWords
     private static void CheckDepth(string html, ForeignReading reading)
     {
         var (depth, elements) = (0, 0);
-        for (var at = html.IndexOf('<', StringComparison.Ordinal); at >= 0 && at + 1 < html.Length; at = html.IndexOf('<', at + 1))
+        for (
+            var at = html.IndexOf('<', StringComparison.Ordinal);
+            at >= 0 && at + 1 < html.Length;
+            at = html.IndexOf('<', at + 1)
+        )
         {
             var closing = html[at + 1] == '/';
             var start = at + (closing ? 2 : 1);
@@ -113,19 +142,29 @@ internal static partial class MarkupWords
 
             if (marks > ForeignReading.MostMarksInParagraph)
             {
-                throw reading.Refuse($"has a paragraph with more than {ForeignReading.MostMarksInParagraph:N0} signs of markup");
+                throw reading.Refuse(
+                    $"has a paragraph with more than {ForeignReading.MostMarksInParagraph:N0} signs of markup"
+                );
             }
         }
     }
 
-    /// <summary>How deep a line lies: the signs of lists and quotes before its words, or two blanks of indent each.</summary>
+    /// <summary>
+    /// How deep a line lies: the signs of lists and quotes before its words, or two blanks of indent each.
+    /// </summary>
     private static int Depth(ReadOnlySpan<char> line)
     {
         var (indent, nested, at) = (0, 0, 0);
         for (; at < line.Length && IsBeforeWords(line[at]); at++)
         {
-            indent += line[at] switch { ' ' => 1, '\t' => 4, _ => 0 };
-            nested += line[at] == '>' || IsBullet(line[at]) && at + 1 < line.Length && line[at + 1] is ' ' or '\t' ? 1 : 0;
+            indent += line[at] switch
+            {
+                ' ' => 1,
+                '\t' => 4,
+                _ => 0,
+            };
+            nested +=
+                line[at] == '>' || IsBullet(line[at]) && at + 1 < line.Length && line[at + 1] is ' ' or '\t' ? 1 : 0;
         }
 
         return Math.Max(nested, at < line.Length ? indent / 2 : 0);
@@ -172,7 +211,11 @@ internal static partial class MarkupWords
                     break;
                 case IElement element:
                     var block = IsBlock(element);
-                    text.Append(block ? "\n\n" : element.LocalName is "li" or "tr" ? "\n" : string.Empty)
+                    text.Append(
+                            block ? "\n\n"
+                            : element.LocalName is "li" or "tr" ? "\n"
+                            : string.Empty
+                        )
                         .Append(element.LocalName == "li" ? "- " : string.Empty);
                     open.Push((null, block ? "\n\n" : string.Empty));
                     Push(element);
@@ -194,11 +237,26 @@ internal static partial class MarkupWords
     }
 
     private static bool IsBetweenItems(IText words) =>
-        words.Parent is IElement { LocalName: "ul" or "ol" or "table" or "tr" or "tbody" } && string.IsNullOrWhiteSpace(words.Data);
+        words.Parent is IElement { LocalName: "ul" or "ol" or "table" or "tr" or "tbody" }
+        && string.IsNullOrWhiteSpace(words.Data);
 
-    private static bool IsBlock(IElement element) => element.LocalName
-        is "p" or "div" or "h1" or "h2" or "h3" or "h4" or "h5" or "h6" or "blockquote" or "ul" or "ol" or "table"
-        or "figure" or "section" or "article";
+    private static bool IsBlock(IElement element) =>
+        element.LocalName
+            is "p"
+                or "div"
+                or "h1"
+                or "h2"
+                or "h3"
+                or "h4"
+                or "h5"
+                or "h6"
+                or "blockquote"
+                or "ul"
+                or "ol"
+                or "table"
+                or "figure"
+                or "section"
+                or "article";
 
     /// <summary>
     /// Blanks at line edges go, and runs of blank lines become one; line by line, since a pattern would be quadratic.

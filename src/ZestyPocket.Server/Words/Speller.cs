@@ -26,11 +26,18 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
     /// The misspelt words of a text, each with the dictionary's first suggestion; null when there is no dictionary.
     /// Names that the album knows are right.
     /// </summary>
-    public async Task<IReadOnlyList<WordFinding>?> CheckAsync(string language, string text, IReadOnlyCollection<string> known, CancellationToken cancel)
+    public async Task<IReadOnlyList<WordFinding>?> CheckAsync(
+        string language,
+        string text,
+        IReadOnlyCollection<string> known,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(text);
         ArgumentNullException.ThrowIfNull(known);
-        var right = known.SelectMany(k => k.Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var right = known
+            .SelectMany(k => k.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var found = new List<WordFinding>();
         foreach (Match match in Word().Matches(text))
         {
@@ -49,7 +56,16 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
             if (answer.Length > 0)
             {
                 var printed = match.Value.TrimEnd('’', '\'');
-                found.Add(new WordFinding(WordFindingKind.Spelling, match.Index, printed.Length, printed, answer[0] is null ? "Not in the dictionary." : $"Not in the dictionary; perhaps {answer[0]}.", answer[0]));
+                found.Add(
+                    new WordFinding(
+                        WordFindingKind.Spelling,
+                        match.Index,
+                        printed.Length,
+                        printed,
+                        answer[0] is null ? "Not in the dictionary." : $"Not in the dictionary; perhaps {answer[0]}.",
+                        answer[0]
+                    )
+                );
             }
         }
 
@@ -67,7 +83,9 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
         _turn.Dispose();
     }
 
-    /// <summary>Empty when the word is right, else its first suggestion or null; no array at all when nobody answers.</summary>
+    /// <summary>
+    /// Empty when the word is right, else its first suggestion or null; no array at all when nobody answers.
+    /// </summary>
     private async Task<string?[]?> AskAsync(string language, string word, CancellationToken cancel)
     {
         if (_answers.TryGetValue((language, word), out var known))
@@ -78,18 +96,20 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
         await _turn.WaitAsync(cancel);
         try
         {
-            // A request that goes away must not break off the exchange: the answer left behind would be taken for that of
-            // the next word. One word takes a moment; only the process's own silence ends it.
+            // A request that goes away must not break off the exchange: the answer left behind would be taken for that
+            // of the next word. One word takes a moment; only the process's own silence ends it.
             using var limit = new CancellationTokenSource(Patience);
             if (!_running.TryGetValue(language, out var process) || process.HasExited)
             {
-                process = Process.Start(new ProcessStartInfo("hunspell", ["-a", "-i", "UTF-8", "-d", language])
-                {
-                    RedirectStandardInput = true,
-                    RedirectStandardOutput = true,
-                    StandardInputEncoding = new UTF8Encoding(false),
-                    StandardOutputEncoding = Encoding.UTF8,
-                })!;
+                process = Process.Start(
+                    new ProcessStartInfo("hunspell", ["-a", "-i", "UTF-8", "-d", language])
+                    {
+                        RedirectStandardInput = true,
+                        RedirectStandardOutput = true,
+                        StandardInputEncoding = new UTF8Encoding(false),
+                        StandardOutputEncoding = Encoding.UTF8,
+                    }
+                )!;
                 _running[language] = process;
                 if (await process.StandardOutput.ReadLineAsync(limit.Token) is null)
                 {

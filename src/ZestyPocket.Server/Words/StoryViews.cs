@@ -29,7 +29,8 @@ public sealed record StoryView(
     IReadOnlyList<string> People,
     int WordCount,
     int Cards,
-    IReadOnlyList<Guid> Pictures);
+    IReadOnlyList<Guid> Pictures
+);
 
 /// <summary>Room that a story needs, in one size of card or page.</summary>
 /// <param name="Label">Such as <c>two 4x6 cards at 9 pt</c>.</param>
@@ -40,14 +41,33 @@ public sealed record StoryView(
 public sealed record RoomView(string Label, string Size, int Cards, double SizePt, int InAlbum);
 
 /// <summary>What a story needs, typed and by hand.</summary>
-public sealed record StoryRoom(int Words, string Summary, IReadOnlyList<RoomView> Typed, IReadOnlyList<RoomView> ByHand);
+public sealed record StoryRoom(
+    int Words,
+    string Summary,
+    IReadOnlyList<RoomView> Typed,
+    IReadOnlyList<RoomView> ByHand
+);
 
 /// <summary>A new story; it is about its days, else about its theme.</summary>
-public sealed record NewStoryRequest(string Words, string Title = "", IReadOnlyList<LocalDate>? Days = null, string Theme = "", string Author = "", IReadOnlyList<string>? People = null);
+public sealed record NewStoryRequest(
+    string Words,
+    string Title = "",
+    IReadOnlyList<LocalDate>? Days = null,
+    string Theme = "",
+    string Author = "",
+    IReadOnlyList<string>? People = null
+);
 
 /// <summary>A change of a story, made on its revision; whatever is null stays.</summary>
 public sealed record WriteStoryRequest(
-    int Revision, string? Words = null, string? Title = null, IReadOnlyList<LocalDate>? Days = null, string? Theme = null, string? Author = null, IReadOnlyList<string>? People = null);
+    int Revision,
+    string? Words = null,
+    string? Title = null,
+    IReadOnlyList<LocalDate>? Days = null,
+    string? Theme = null,
+    string? Author = null,
+    IReadOnlyList<string>? People = null
+);
 
 /// <summary>Parts a story in two before the character at <paramref name="At"/>.</summary>
 public sealed record SplitStoryRequest(int Revision, int At);
@@ -76,4 +96,12 @@ public sealed record StoryAnswer(string Done, Guid? EditId, Guid? StoryId, IRead
 /// <param name="WithoutDay">Of the new ones, those that say no day.</param>
 /// <param name="PicturesFound">Pictures they name that are in the album.</param>
 /// <param name="PicturesMissing">File names of pictures they name that are not.</param>
-public sealed record StoriesArrived(string Done, Guid? EditId, int Added, int Known, int WithoutDay, int PicturesFound, IReadOnlyList<string> PicturesMissing);
+public sealed record StoriesArrived(
+    string Done,
+    Guid? EditId,
+    int Added,
+    int Known,
+    int WithoutDay,
+    int PicturesFound,
+    IReadOnlyList<string> PicturesMissing
+);

@@ -13,7 +13,17 @@ public interface IWeatherAlmanac
 /// <summary>The almanac that ships with the program: made up, the same each time for a day and a place.</summary>
 public sealed class MadeUpAlmanac : IWeatherAlmanac
 {
-    private static readonly string[] Skies = ["Sunny", "Fair", "Bright spells", "Cloudy", "Showers", "Rain", "Windy", "Mist, then sun"];
+    private static readonly string[] Skies =
+    [
+        "Sunny",
+        "Fair",
+        "Bright spells",
+        "Cloudy",
+        "Showers",
+        "Rain",
+        "Windy",
+        "Mist, then sun",
+    ];
 
     public DayWeather? On(LocalDate day, double latitude, double longitude)
     {

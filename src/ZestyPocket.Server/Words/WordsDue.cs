@@ -17,7 +17,14 @@ namespace ZestyPocket.Server.Words;
 /// <param name="HeightInches">Cut height.</param>
 /// <param name="Size">Cut size in words.</param>
 /// <param name="Problems">What is wrong with it, in words.</param>
-public sealed record CardDueView(PieceView Piece, string? Code, double WidthInches, double HeightInches, string Size, IReadOnlyList<string> Problems);
+public sealed record CardDueView(
+    PieceView Piece,
+    string? Code,
+    double WidthInches,
+    double HeightInches,
+    string Size,
+    IReadOnlyList<string> Problems
+);
 
 /// <summary>The words of one part of the album.</summary>
 /// <param name="UnitId">The part.</param>
@@ -27,34 +34,86 @@ public sealed record CardDueView(PieceView Piece, string? Code, double WidthInch
 /// <param name="Words">Words on its cards.</param>
 /// <param name="Missing">What is missing, in words; empty when all is told.</param>
 /// <param name="Cards">Its cards in reading order, those in the tray last.</param>
-public sealed record UnitWordsView(Guid UnitId, string Title, string Label, int Stories, int Words, IReadOnlyList<string> Missing, IReadOnlyList<CardDueView> Cards);
+public sealed record UnitWordsView(
+    Guid UnitId,
+    string Title,
+    string Label,
+    int Stories,
+    int Words,
+    IReadOnlyList<string> Missing,
+    IReadOnlyList<CardDueView> Cards
+);
 
 /// <summary>The words of several parts of an album, in one flow with what is missing.</summary>
 public static class WordsDue
 {
     public const int MostUnits = 60;
 
-    public static void MapWordsDue(this IEndpointRouteBuilder api) => api.MapGet("/albums/{albumId:guid}/words/due", async (
-        Guid albumId, [FromQuery] Guid from, [FromQuery] int count, AlbumReader albums, UnitOpener opener, UnitReader reader, WordsOver over, ZestyContext db, CancellationToken cancel) =>
-    {
-        var units = new List<UnitWordsView>();
-        foreach (var open in await opener.OpenManyAsync(await albums.StretchAsync(albumId, from, count, MostUnits, cancel), cancel))
-        {
-            var (firstDay, lastDay) = (open.Dates.First, open.Dates.Last);
-            var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= firstDay && d <= lastDay)).Select(s => new { s.Id, s.Title, s.Words }).ToListAsync(cancel);
-            var findings = (await over.LookAsync(open, cancel)).ToLookup(f => f.PieceId);
-            units.Add(new UnitWordsView(
-                open.Unit.Id,
-                open.Title,
-                open.Dates.Span(open.Calendar.Style),
-                stories.Count,
-                open.Content.Pieces.OfType<Card>().Where(c => !ComputedCards.IsComputed(c.Kind)).Sum(c => Copyfit.CountWords(c.Words)),
-                [.. Missing(open, stories.Where(s => s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty).Select(s => s.Title).ToList(), findings.Sum(f => f.Count()))],
-                [.. Cards(open, reader, findings)]));
-        }
+    public static void MapWordsDue(this IEndpointRouteBuilder api) =>
+        api.MapGet(
+                "/albums/{albumId:guid}/words/due",
+                async (
+                    Guid albumId,
+                    [FromQuery] Guid from,
+                    [FromQuery] int count,
+                    AlbumReader albums,
+                    UnitOpener opener,
+                    UnitReader reader,
+                    WordsOver over,
+                    ZestyContext db,
+                    CancellationToken cancel
+                ) =>
+                {
+                    var units = new List<UnitWordsView>();
+                    foreach (
+                        var open in await opener.OpenManyAsync(
+                            await albums.StretchAsync(albumId, from, count, MostUnits, cancel),
+                            cancel
+                        )
+                    )
+                    {
+                        var (firstDay, lastDay) = (open.Dates.First, open.Dates.Last);
+                        var stories = await db
+                            .Stories.AsNoTracking()
+                            .Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= firstDay && d <= lastDay))
+                            .Select(s => new
+                            {
+                                s.Id,
+                                s.Title,
+                                s.Words,
+                            })
+                            .ToListAsync(cancel);
+                        var findings = (await over.LookAsync(open, cancel)).ToLookup(f => f.PieceId);
+                        units.Add(
+                            new UnitWordsView(
+                                open.Unit.Id,
+                                open.Title,
+                                open.Dates.Span(open.Calendar.Style),
+                                stories.Count,
+                                open.Content.Pieces.OfType<Card>()
+                                    .Where(c => !ComputedCards.IsComputed(c.Kind))
+                                    .Sum(c => Copyfit.CountWords(c.Words)),
+                                [
+                                    .. Missing(
+                                        open,
+                                        stories
+                                            .Where(s => s.Words.Trim().Length > 0 && open.Content.CardsOf(s.Id).IsEmpty)
+                                            .Select(s => s.Title)
+                                            .ToList(),
+                                        findings.Sum(f => f.Count())
+                                    ),
+                                ],
+                                [.. Cards(open, reader, findings)]
+                            )
+                        );
+                    }
 
-        return units;
-    }).WithName("listWordsDue").WithTags("Words").WithProblems();
+                    return units;
+                }
+            )
+            .WithName("listWordsDue")
+            .WithTags("Words")
+            .WithProblems();
 
     private static IEnumerable<string> Missing(OpenUnit open, List<string> untold, int findings)
     {
@@ -72,7 +131,9 @@ public static class WordsDue
 
         if (untold.Count > 0)
         {
-            yield return untold is [{ Length: > 0 } only] ? $"“{only}” is on no card" : $"{Count(untold.Count, "story is", "stories are")} on no card";
+            yield return untold is [{ Length: > 0 } only]
+                ? $"“{only}” is on no card"
+                : $"{Count(untold.Count, "story is", "stories are")} on no card";
         }
 
         if (!cards.Exists(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title))
@@ -95,7 +156,15 @@ public static class WordsDue
     private static IEnumerable<CardDueView> Cards(OpenUnit open, UnitReader reader, ILookup<Guid, FindingView> findings)
     {
         var order = open.Pockets.Select((p, i) => (p.Place, i)).ToDictionary(p => p.Place, p => p.i);
-        foreach (var card in open.Content.Pieces.OfType<Card>().OrderBy(c => open.Content.PlacementOf(c.Id) is { } lies ? order.GetValueOrDefault(lies.Place, int.MaxValue) : int.MaxValue))
+        foreach (
+            var card in open
+                .Content.Pieces.OfType<Card>()
+                .OrderBy(c =>
+                    open.Content.PlacementOf(c.Id) is { } lies
+                        ? order.GetValueOrDefault(lies.Place, int.MaxValue)
+                        : int.MaxValue
+                )
+        )
         {
             var cut = open.CutSizeOf(card);
             yield return new CardDueView(
@@ -104,9 +173,11 @@ public static class WordsDue
                 (double)cut.Width.Inches,
                 (double)cut.Height.Inches,
                 Core.Measures.MeasureText.Show(cut, open.Album.Measures),
-                [.. findings[card.Id].Select(f => f.Found.Trim().Length > 0 ? $"“{f.Found}”: {f.Says}" : f.Says)]);
+                [.. findings[card.Id].Select(f => f.Found.Trim().Length > 0 ? $"“{f.Found}”: {f.Says}" : f.Says)]
+            );
         }
     }
 
-    private static string Count(int count, string one, string many) => $"{NumberWords.Of(count)} {(count == 1 ? one : many)}";
+    private static string Count(int count, string one, string many) =>
+        $"{NumberWords.Of(count)} {(count == 1 ? one : many)}";
 }

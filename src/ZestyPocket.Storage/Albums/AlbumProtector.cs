@@ -52,26 +52,50 @@ public sealed class AlbumProtector : IRevisioned
         var made = form.Kind switch
         {
             LeafKind.Sheet => Protector.Sheet(DesignKey, outer, RingStrip),
-            LeafKind.FoldOut => Protector.FoldOut(DesignKey, outer, form.Fold ?? throw new RuleException("A fold-out without a fold."), RingStrip),
+            LeafKind.FoldOut => Protector.FoldOut(
+                DesignKey,
+                outer,
+                form.Fold ?? throw new RuleException("A fold-out without a fold."),
+                RingStrip
+            ),
             LeafKind.Divider or LeafKind.Envelope => Protector.WithoutPockets(DesignKey, form.Kind, outer, RingStrip),
             _ => Protector.Unmeasured(DesignOf(form)),
         };
-        var clear = JsonSerializer.Deserialize<ClearRow[]>(ClearSizes)!.ToImmutableDictionary(
-            r => new Size(new Length(r.NominalWidth), new Length(r.NominalHeight)),
-            r => new Size(new Length(r.ClearWidth), new Length(r.ClearHeight)));
+        var clear = JsonSerializer
+            .Deserialize<ClearRow[]>(ClearSizes)!
+            .ToImmutableDictionary(
+                r => new Size(new Length(r.NominalWidth), new Length(r.NominalHeight)),
+                r => new Size(new Length(r.ClearWidth), new Length(r.ClearHeight))
+            );
         // The name of a page outside the pockets follows from its measures.
-        return made with { Outer = outer, RingStrip = RingStrip, ClearSizes = clear, Ease = Ease, Form = form with { Name = made.Form.Name ?? form.Name } };
+        return made with
+        {
+            Outer = outer,
+            RingStrip = RingStrip,
+            ClearSizes = clear,
+            Ease = Ease,
+            Form = form with { Name = made.Form.Name ?? form.Name },
+        };
     }
 
-    private PageDesign DesignOf(ProtectorForm form) => form.Notation is { } notation
-        ? PageDesign.FromNotation(DesignKey, form.Name ?? DesignKey, notation)
-        : BuiltInDesigns.Find(DesignKey) ?? throw new RuleException($"The page design “{DesignKey}” is not known to this version of the program.");
+    private PageDesign DesignOf(ProtectorForm form) =>
+        form.Notation is { } notation
+            ? PageDesign.FromNotation(DesignKey, form.Name ?? DesignKey, notation)
+            : BuiltInDesigns.Find(DesignKey)
+                ?? throw new RuleException(
+                    $"The page design “{DesignKey}” is not known to this version of the program."
+                );
 
     /// <summary>A row for a protector of an album.</summary>
     public static AlbumProtector From(Protector protector, int ordinal)
     {
         ArgumentNullException.ThrowIfNull(protector);
-        var row = new AlbumProtector { Id = Guid.CreateVersion7(), DesignKey = protector.Design.Key, Ordinal = ordinal };
+        var row = new AlbumProtector
+        {
+            Id = Guid.CreateVersion7(),
+            DesignKey = protector.Design.Key,
+            Ordinal = ordinal,
+        };
         row.Measure(protector);
         return row;
     }
@@ -83,8 +107,11 @@ public sealed class AlbumProtector : IRevisioned
         (OuterWidth, OuterHeight) = (protector.Outer.Width, protector.Outer.Height);
         (RingStrip, Ease) = (protector.RingStrip, protector.Ease);
         Form = UnitContentJson.WriteState(protector.Form);
-        ClearSizes = JsonSerializer.Serialize(protector.ClearSizes
-            .OrderBy(c => c.Key.Width).ThenBy(c => c.Key.Height)
-            .Select(c => new ClearRow(c.Key.Width.Emu, c.Key.Height.Emu, c.Value.Width.Emu, c.Value.Height.Emu)));
+        ClearSizes = JsonSerializer.Serialize(
+            protector
+                .ClearSizes.OrderBy(c => c.Key.Width)
+                .ThenBy(c => c.Key.Height)
+                .Select(c => new ClearRow(c.Key.Width.Emu, c.Key.Height.Emu, c.Value.Width.Emu, c.Value.Height.Emu))
+        );
     }
 }

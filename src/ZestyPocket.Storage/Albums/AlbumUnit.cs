@@ -59,7 +59,8 @@ public sealed class AlbumUnit : IRevisioned
 
     public int KeepsakesInEnvelope { get; set; }
 
-    public UnitDates ReadDates() => new(Kind, FirstDay, LastDay, Year, FirstNumber, LastNumber, FirstOccurrence, LastOccurrence, LeftOut, Name);
+    public UnitDates ReadDates() =>
+        new(Kind, FirstDay, LastDay, Year, FirstNumber, LastNumber, FirstOccurrence, LastOccurrence, LeftOut, Name);
 
     public void WriteDates(UnitDates dates)
     {
@@ -80,6 +81,8 @@ public sealed class AlbumUnit : IRevisioned
         PiecesPlaced = content.Placements.Length;
         PhotosPlaced = [.. content.PhotosPlaced.Order()];
         KeepsakesInEnvelope = content.InEnvelope.Count();
-        CardsTold = content.Pieces.OfType<Card>().Count(c => Core.Words.ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words));
+        CardsTold = content
+            .Pieces.OfType<Card>()
+            .Count(c => Core.Words.ComputedCards.IsComputed(c.Kind) || !string.IsNullOrWhiteSpace(c.Words));
     }
 }

@@ -13,14 +13,20 @@ public static class AlbumLock
     public static Task HoldAsync(ZestyContext db, Guid albumId, CancellationToken cancel)
     {
         Require(db);
-        return db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({albumId.ToString()}, 1))", cancel);
+        return db.Database.ExecuteSqlAsync(
+            $"SELECT pg_advisory_xact_lock(hashtextextended({albumId.ToString()}, 1))",
+            cancel
+        );
     }
 
     /// <summary>For what files things under units. Needs a transaction.</summary>
     public static Task ShareAsync(ZestyContext db, Guid albumId, CancellationToken cancel)
     {
         Require(db);
-        return db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock_shared(hashtextextended({albumId.ToString()}, 1))", cancel);
+        return db.Database.ExecuteSqlAsync(
+            $"SELECT pg_advisory_xact_lock_shared(hashtextextended({albumId.ToString()}, 1))",
+            cancel
+        );
     }
 
     private static void Require(ZestyContext db)

@@ -57,9 +57,16 @@ public sealed class History(ZestyContext db, IClock clock)
     }
 
     /// <summary>
-    /// Saves the edit over the touched rows that really changed and gives its id. Does nothing and gives null when none did.
+    /// Saves the edit over the touched rows that really changed and gives its id. Does nothing and gives null when none
+    /// did.
     /// </summary>
-    public async Task<Guid?> SaveAsync(Guid albumId, Guid keeperId, string summary, IEnumerable<Guid> units, CancellationToken cancel)
+    public async Task<Guid?> SaveAsync(
+        Guid albumId,
+        Guid keeperId,
+        string summary,
+        IEnumerable<Guid> units,
+        CancellationToken cancel
+    )
     {
         var edit = new Edit
         {
@@ -79,16 +86,18 @@ public sealed class History(ZestyContext db, IClock clock)
                 continue;
             }
 
-            edit.Changes.Add(new EditChange
-            {
-                Id = Guid.CreateVersion7(),
-                Subject = subject,
-                SubjectId = row.Id,
-                Before = before,
-                After = after,
-                PreviousHeadEditId = row.HeadEditId,
-                RevisionAfter = row.Revision + 1,
-            });
+            edit.Changes.Add(
+                new EditChange
+                {
+                    Id = Guid.CreateVersion7(),
+                    Subject = subject,
+                    SubjectId = row.Id,
+                    Before = before,
+                    After = after,
+                    PreviousHeadEditId = row.HeadEditId,
+                    RevisionAfter = row.Revision + 1,
+                }
+            );
             row.Revision++;
             row.HeadEditId = edit.Id;
         }
@@ -109,14 +118,17 @@ public sealed class History(ZestyContext db, IClock clock)
     /// Writes what was changed so far without closing the edit, so that queries see it. Only inside a transaction that
     /// ends with <see cref="SaveAsync"/>.
     /// </summary>
-    public Task FlushAsync(string summary, CancellationToken cancel) => SaveOrStaleAsync(_touched.ConvertAll(t => (t.Row, t.Row.Revision)), summary, cancel);
+    public Task FlushAsync(string summary, CancellationToken cancel) =>
+        SaveOrStaleAsync(_touched.ConvertAll(t => (t.Row, t.Row.Revision)), summary, cancel);
 
     /// <summary>The edit that undo would take back in a unit, and the one that redo would make again.</summary>
     public async Task<(Edit? Undo, Edit? Redo)> NextAsync(Guid unitId, CancellationToken cancel)
     {
-        var undo = await db.Edits.AsNoTracking()
+        var undo = await db
+            .Edits.AsNoTracking()
             .Where(e => e.UnitIds.Contains(unitId) && !e.Undone)
-            .OrderByDescending(e => e.Sequence).FirstOrDefaultAsync(cancel);
+            .OrderByDescending(e => e.Sequence)
+            .FirstOrDefaultAsync(cancel);
         var redo = await RedoCandidateAsync(unitId, cancel);
         return (undo, redo);
     }
@@ -126,18 +138,26 @@ public sealed class History(ZestyContext db, IClock clock)
     {
         ArgumentNullException.ThrowIfNull(unit);
         await RequireAsync(unit, revision, "Undo", cancel);
-        var edit = await db.Edits.Include(e => e.Changes)
-            .Where(e => e.UnitIds.Contains(unit.Id) && !e.Undone)
-            .OrderByDescending(e => e.Sequence).FirstOrDefaultAsync(cancel)
+        var edit =
+            await db
+                .Edits.Include(e => e.Changes)
+                .Where(e => e.UnitIds.Contains(unit.Id) && !e.Undone)
+                .OrderByDescending(e => e.Sequence)
+                .FirstOrDefaultAsync(cancel)
             ?? throw new RuleException("There is nothing to undo here.");
         await TakeBackAsync(edit, cancel);
         return edit;
     }
 
-    /// <summary>Takes one certain edit back, whatever unit it was made in, as long as nothing was built on top of it.</summary>
+    /// <summary>
+    /// Takes one certain edit back, whatever unit it was made in, as long as nothing was built on top of it.
+    /// </summary>
     public async Task<Edit> UndoAsync(Guid editId, Guid keeperId, CancellationToken cancel)
     {
-        var edit = await db.Edits.Include(e => e.Changes).SingleOrDefaultAsync(e => e.Id == editId && e.KeeperId == keeperId, cancel)
+        var edit =
+            await db
+                .Edits.Include(e => e.Changes)
+                .SingleOrDefaultAsync(e => e.Id == editId && e.KeeperId == keeperId, cancel)
             ?? throw new RuleException("That edit is not known any more. Nothing was changed.");
         if (edit.Undone)
         {
@@ -148,15 +168,24 @@ public sealed class History(ZestyContext db, IClock clock)
         return edit;
     }
 
-    /// <summary>The edit of an album that was made last and stands, and the one that was undone last and can be made again.</summary>
-    public async Task<(Edit? Undo, Edit? Redo)> NextOfAlbumAsync(Guid albumId, CancellationToken cancel) => (
-        await db.Edits.AsNoTracking().Where(e => e.AlbumId == albumId && !e.Undone).OrderByDescending(e => e.Sequence).FirstOrDefaultAsync(cancel),
-        await RedoableAsync(db.Edits.Where(e => e.AlbumId == albumId), cancel));
+    /// <summary>
+    /// The edit of an album that was made last and stands, and the one that was undone last and can be made again.
+    /// </summary>
+    public async Task<(Edit? Undo, Edit? Redo)> NextOfAlbumAsync(Guid albumId, CancellationToken cancel) =>
+        (
+            await db
+                .Edits.AsNoTracking()
+                .Where(e => e.AlbumId == albumId && !e.Undone)
+                .OrderByDescending(e => e.Sequence)
+                .FirstOrDefaultAsync(cancel),
+            await RedoableAsync(db.Edits.Where(e => e.AlbumId == albumId), cancel)
+        );
 
     /// <summary>Makes a certain undone edit again.</summary>
     public async Task<Edit> RedoAsync(Guid editId, Guid keeperId, CancellationToken cancel)
     {
-        var candidate = await RedoableAsync(db.Edits.Where(e => e.Id == editId && e.KeeperId == keeperId), cancel)
+        var candidate =
+            await RedoableAsync(db.Edits.Where(e => e.Id == editId && e.KeeperId == keeperId), cancel)
             ?? throw new RuleException("That cannot be done again: something was changed since. Nothing was changed.");
         return await DoAgainAsync(candidate.Id, cancel);
     }
@@ -166,8 +195,8 @@ public sealed class History(ZestyContext db, IClock clock)
     {
         ArgumentNullException.ThrowIfNull(unit);
         await RequireAsync(unit, revision, "Redo", cancel);
-        var candidate = await RedoCandidateAsync(unit.Id, cancel)
-            ?? throw new RuleException("There is nothing to redo here.");
+        var candidate =
+            await RedoCandidateAsync(unit.Id, cancel) ?? throw new RuleException("There is nothing to redo here.");
         return await DoAgainAsync(candidate.Id, cancel);
     }
 
@@ -177,7 +206,8 @@ public sealed class History(ZestyContext db, IClock clock)
         if (edit.Changes.Exists(c => rows[c.SubjectId].HeadEditId != edit.Id))
         {
             throw new RuleException(
-                $"“{edit.Summary}” cannot be undone by itself: something else was built on it since. Undo that first.");
+                $"“{edit.Summary}” cannot be undone by itself: something else was built on it since. Undo that first."
+            );
         }
 
         var asked = rows.Values.Select(r => (r, r.Revision)).ToList();
@@ -222,9 +252,23 @@ public sealed class History(ZestyContext db, IClock clock)
     /// </summary>
     private async Task<Edit?> RedoableAsync(IQueryable<Edit> among, CancellationToken cancel)
     {
-        var undone = await among.AsNoTracking().Where(e => e.Undone)
-            .OrderByDescending(e => e.Sequence).Take(MostUndoneLookedAt)
-            .Select(e => new { e.Id, Changes = e.Changes.Select(c => new { c.Subject, c.SubjectId, c.PreviousHeadEditId }).ToList() })
+        var undone = await among
+            .AsNoTracking()
+            .Where(e => e.Undone)
+            .OrderByDescending(e => e.Sequence)
+            .Take(MostUndoneLookedAt)
+            .Select(e => new
+            {
+                e.Id,
+                Changes = e
+                    .Changes.Select(c => new
+                    {
+                        c.Subject,
+                        c.SubjectId,
+                        c.PreviousHeadEditId,
+                    })
+                    .ToList(),
+            })
             .ToListAsync(cancel);
         if (undone.Count == 0)
         {
@@ -240,7 +284,9 @@ public sealed class History(ZestyContext db, IClock clock)
             }
         }
 
-        var candidate = undone.FirstOrDefault(e => e.Changes.TrueForAll(c => heads.TryGetValue(c.SubjectId, out var head) && head == c.PreviousHeadEditId));
+        var candidate = undone.FirstOrDefault(e =>
+            e.Changes.TrueForAll(c => heads.TryGetValue(c.SubjectId, out var head) && head == c.PreviousHeadEditId)
+        );
         return candidate is null ? null : await db.Edits.AsNoTracking().SingleAsync(e => e.Id == candidate.Id, cancel);
     }
 
@@ -257,7 +303,8 @@ public sealed class History(ZestyContext db, IClock clock)
         };
 
         Task<Dictionary<Guid, Guid?>> OfAsync<T>(IQueryable<T> rows)
-            where T : class, IRevisioned => rows.AsNoTracking()
+            where T : class, IRevisioned =>
+            rows.AsNoTracking()
                 .Where(r => ids.Contains(r.Id))
                 .Select(r => new { r.Id, r.HeadEditId })
                 .ToDictionaryAsync(r => r.Id, r => r.HeadEditId, cancel);
@@ -271,10 +318,19 @@ public sealed class History(ZestyContext db, IClock clock)
             var ids = group.Select(c => c.SubjectId).ToList();
             IEnumerable<IRevisioned> found = group.Key switch
             {
-                EditSubject.Unit => await db.Units.IgnoreQueryFilters().Where(u => ids.Contains(u.Id)).ToListAsync(cancel),
-                EditSubject.Leaf => await db.Leaves.IgnoreQueryFilters().Where(l => ids.Contains(l.Id)).ToListAsync(cancel),
+                EditSubject.Unit => await db
+                    .Units.IgnoreQueryFilters()
+                    .Where(u => ids.Contains(u.Id))
+                    .ToListAsync(cancel),
+                EditSubject.Leaf => await db
+                    .Leaves.IgnoreQueryFilters()
+                    .Where(l => ids.Contains(l.Id))
+                    .ToListAsync(cancel),
                 EditSubject.Album => await db.Albums.Where(a => ids.Contains(a.Id)).ToListAsync(cancel),
-                EditSubject.Story => await db.Stories.IgnoreQueryFilters().Where(s => ids.Contains(s.Id)).ToListAsync(cancel),
+                EditSubject.Story => await db
+                    .Stories.IgnoreQueryFilters()
+                    .Where(s => ids.Contains(s.Id))
+                    .ToListAsync(cancel),
                 EditSubject.Protector => await db.Protectors.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
                 _ => await db.Photos.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
             };
@@ -287,7 +343,11 @@ public sealed class History(ZestyContext db, IClock clock)
         return rows;
     }
 
-    private async Task SaveOrStaleAsync(List<(IRevisioned Row, int Revision)> asked, string yours, CancellationToken cancel)
+    private async Task SaveOrStaleAsync(
+        List<(IRevisioned Row, int Revision)> asked,
+        string yours,
+        CancellationToken cancel
+    )
     {
         try
         {
@@ -303,35 +363,47 @@ public sealed class History(ZestyContext db, IClock clock)
         }
     }
 
-    private async Task<StaleRevisionException> StaleAsync(IRevisioned row, int revision, string yours, CancellationToken cancel)
+    private async Task<StaleRevisionException> StaleAsync(
+        IRevisioned row,
+        int revision,
+        string yours,
+        CancellationToken cancel
+    )
     {
-        var theirs = await db.Edits.AsNoTracking()
+        var theirs = await db
+            .Edits.AsNoTracking()
             .Where(e => e.Changes.Any(c => c.SubjectId == row.Id && c.RevisionAfter > revision))
-            .OrderBy(e => e.Sequence).Select(e => e.Summary).ToListAsync(cancel);
+            .OrderBy(e => e.Sequence)
+            .Select(e => e.Summary)
+            .ToListAsync(cancel);
         return new StaleRevisionException(yours, theirs, row.Revision);
     }
 
-    private static EditSubject SubjectOf(IRevisioned row) => row switch
-    {
-        AlbumUnit => EditSubject.Unit,
-        AlbumLeaf => EditSubject.Leaf,
-        Photo => EditSubject.Photo,
-        Album => EditSubject.Album,
-        AlbumProtector => EditSubject.Protector,
-        Story => EditSubject.Story,
-        _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
-    };
+    private static EditSubject SubjectOf(IRevisioned row) =>
+        row switch
+        {
+            AlbumUnit => EditSubject.Unit,
+            AlbumLeaf => EditSubject.Leaf,
+            Photo => EditSubject.Photo,
+            Album => EditSubject.Album,
+            AlbumProtector => EditSubject.Protector,
+            Story => EditSubject.Story,
+            _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
+        };
 
-    private static string StateOf(IRevisioned row) => UnitContentJson.WriteState(row switch
-    {
-        AlbumUnit unit => (object)UnitState.Of(unit),
-        AlbumLeaf leaf => LeafState.Of(leaf),
-        Photo photo => PhotoState.Of(photo),
-        Album album => AlbumState.Of(album),
-        AlbumProtector protector => ProtectorState.Of(protector),
-        Story story => StoryState.Of(story),
-        _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
-    });
+    private static string StateOf(IRevisioned row) =>
+        UnitContentJson.WriteState(
+            row switch
+            {
+                AlbumUnit unit => (object)UnitState.Of(unit),
+                AlbumLeaf leaf => LeafState.Of(leaf),
+                Photo photo => PhotoState.Of(photo),
+                Album album => AlbumState.Of(album),
+                AlbumProtector protector => ProtectorState.Of(protector),
+                Story story => StoryState.Of(story),
+                _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
+            }
+        );
 
     private static void Restore(IRevisioned row, string state)
     {

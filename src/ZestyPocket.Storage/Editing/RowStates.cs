@@ -38,10 +38,20 @@ internal sealed record UnitState(UnitContent Content, UnitDates? Dates, int Ordi
     }
 }
 
-/// <summary>The undoable part of a leaf. Without an ordinal (edits made before leaves could move) only the protector.</summary>
-internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? FrontUnitId = null, Guid? BackUnitId = null, bool Gone = false, LeafForm? Form = null)
+/// <summary>
+/// The undoable part of a leaf. Without an ordinal (edits made before leaves could move) only the protector.
+/// </summary>
+internal sealed record LeafState(
+    Guid ProtectorId,
+    int? Ordinal = null,
+    Guid? FrontUnitId = null,
+    Guid? BackUnitId = null,
+    bool Gone = false,
+    LeafForm? Form = null
+)
 {
-    public static LeafState Of(AlbumLeaf leaf) => new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone, leaf.ReadForm());
+    public static LeafState Of(AlbumLeaf leaf) =>
+        new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone, leaf.ReadForm());
 
     public void Into(AlbumLeaf leaf)
     {
@@ -54,16 +64,29 @@ internal sealed record LeafState(Guid ProtectorId, int? Ordinal = null, Guid? Fr
     }
 }
 
-/// <summary>The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas.</summary>
-internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, AlbumWords? Words = null, AlbumFormulas? Formulas = null, PageSchool? School = null)
+/// <summary>
+/// The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas.
+/// </summary>
+internal sealed record AlbumState(
+    string Name,
+    AlbumCalendar? Calendar = null,
+    AlbumWords? Words = null,
+    AlbumFormulas? Formulas = null,
+    PageSchool? School = null
+)
 {
-    public static AlbumState Of(Album album) => new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas(), album.School);
+    public static AlbumState Of(Album album) =>
+        new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas(), album.School);
 
     /// <summary>Before words were kept apart, people and known words stood in the calendar.</summary>
     public static AlbumState Read(string json)
     {
         var state = UnitContentJson.ReadState<AlbumState>(json);
-        if (state.Words is not null || JsonNode.Parse(json)!["calendar"] is not JsonObject calendar || !calendar.ContainsKey("people"))
+        if (
+            state.Words is not null
+            || JsonNode.Parse(json)!["calendar"] is not JsonObject calendar
+            || !calendar.ContainsKey("people")
+        )
         {
             return state;
         }
@@ -74,7 +97,10 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
             words["knownWords"] = known.DeepClone();
         }
 
-        return state with { Words = UnitContentJson.ReadState<AlbumWords>(words.ToJsonString()) };
+        return state with
+        {
+            Words = UnitContentJson.ReadState<AlbumWords>(words.ToJsonString()),
+        };
     }
 
     public void Into(Album album)
@@ -99,13 +125,31 @@ internal sealed record AlbumState(string Name, AlbumCalendar? Calendar = null, A
 }
 
 /// <summary>The measures of a protector; lengths in EMU.</summary>
-internal sealed record ProtectorState(long OuterWidth, long OuterHeight, long RingStrip, long Ease, string ClearSizes, int? Stock = null, bool Gone = false, ProtectorForm? Form = null)
+internal sealed record ProtectorState(
+    long OuterWidth,
+    long OuterHeight,
+    long RingStrip,
+    long Ease,
+    string ClearSizes,
+    int? Stock = null,
+    bool Gone = false,
+    ProtectorForm? Form = null
+)
 {
     public static ProtectorState Of(AlbumProtector row)
     {
         // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
         var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
-        return new ProtectorState(plain.OuterWidth.Emu, plain.OuterHeight.Emu, plain.RingStrip.Emu, plain.Ease.Emu, plain.ClearSizes, row.Stock, row.Gone, UnitContentJson.ReadState<ProtectorForm>(plain.Form));
+        return new ProtectorState(
+            plain.OuterWidth.Emu,
+            plain.OuterHeight.Emu,
+            plain.RingStrip.Emu,
+            plain.Ease.Emu,
+            plain.ClearSizes,
+            row.Stock,
+            row.Gone,
+            UnitContentJson.ReadState<ProtectorForm>(plain.Form)
+        );
     }
 
     public void Into(AlbumProtector row)
@@ -139,11 +183,27 @@ internal sealed record PhotoState(
     int Page,
     int Width,
     int Height,
-    Guid? SeriesId)
+    Guid? SeriesId
+)
 {
-    public static PhotoState Of(Photo photo) => new(
-        photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway, photo.Verdict, photo.Favourite, photo.FocusX, photo.FocusY, photo.FocusByKeeper,
-        Boxes.Plain(photo.KeepBoxes), Boxes.Plain(photo.CoverBoxes), photo.Kind, photo.Page, photo.Width, photo.Height, photo.SeriesId);
+    public static PhotoState Of(Photo photo) =>
+        new(
+            photo.KeeperDay,
+            photo.KeeperHour,
+            photo.DayTakenAway,
+            photo.Verdict,
+            photo.Favourite,
+            photo.FocusX,
+            photo.FocusY,
+            photo.FocusByKeeper,
+            Boxes.Plain(photo.KeepBoxes),
+            Boxes.Plain(photo.CoverBoxes),
+            photo.Kind,
+            photo.Page,
+            photo.Width,
+            photo.Height,
+            photo.SeriesId
+        );
 
     public void Into(Photo photo)
     {
@@ -162,9 +222,19 @@ internal sealed record PhotoState(
 }
 
 /// <summary>A story with all it says of itself.</summary>
-internal sealed record StoryState(string Title, string Words, IReadOnlyList<LocalDate> Days, string Theme, string Author, IReadOnlyList<string> People, int Ordinal, bool Gone)
+internal sealed record StoryState(
+    string Title,
+    string Words,
+    IReadOnlyList<LocalDate> Days,
+    string Theme,
+    string Author,
+    IReadOnlyList<string> People,
+    int Ordinal,
+    bool Gone
+)
 {
-    public static StoryState Of(Story story) => new(story.Title, story.Words, story.Days, story.Theme, story.Author, story.People, story.Ordinal, story.Gone);
+    public static StoryState Of(Story story) =>
+        new(story.Title, story.Words, story.Days, story.Theme, story.Author, story.People, story.Ordinal, story.Gone);
 
     public void Into(Story story)
     {

@@ -5,4 +5,8 @@ namespace ZestyPocket.Storage.Editing;
 /// writing it back would lose what was not understood.
 /// </summary>
 public sealed class StoredDocumentException(string what, Exception inner)
-    : Exception($"{what} was stored by another version of the program, or damaged: {inner.Message} Nothing was changed; open it with the version that wrote it.", inner);
+    : Exception(
+        $"{what} was stored by another version of the program, or damaged: {inner.Message} Nothing was changed; "
+            + "open it with the version that wrote it.",
+        inner
+    );

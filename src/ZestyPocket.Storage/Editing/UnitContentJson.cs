@@ -23,7 +23,10 @@ public static class UnitContentJson
         // A name that is not known would be lost when the document is written back.
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new LengthInEmu() },
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { NameKindsOfPiece, KeepOnlyWhatIsStored, KnowFormerNames } },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver
+        {
+            Modifiers = { NameKindsOfPiece, KeepOnlyWhatIsStored, KnowFormerNames },
+        },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     public static readonly string Empty = Write(UnitContent.Empty);
@@ -55,7 +58,13 @@ public static class UnitContentJson
             type.PolymorphismOptions = new JsonPolymorphismOptions
             {
                 TypeDiscriminatorPropertyName = "piece",
-                DerivedTypes = { new(typeof(PhotoPrint), "photoPrint"), new(typeof(Card), "card"), new(typeof(Keepsake), "keepsake"), new(typeof(Collage), "collage") },
+                DerivedTypes =
+                {
+                    new(typeof(PhotoPrint), "photoPrint"),
+                    new(typeof(Card), "card"),
+                    new(typeof(Keepsake), "keepsake"),
+                    new(typeof(Collage), "collage"),
+                },
             };
         }
     }
@@ -63,9 +72,21 @@ public static class UnitContentJson
     private static void KeepOnlyWhatIsStored(JsonTypeInfo type)
     {
         // What is computed has no setter.
-        if (type.Type == typeof(UnitContent) || type.Type == typeof(Collage) || type.Type == typeof(SizeWish) || type.Type == typeof(Keepsake) || type.Type == typeof(AlbumCalendar) || type.Type == typeof(AlbumWords) || type.Type == typeof(Rgb)
-            || type.Type == typeof(PictureBox) || type.Type == typeof(PaletteColour) || type.Type == typeof(CameraClock) || type.Type == typeof(WakingWindow)
-            || type.Type == typeof(LeafForm) || type.Type == typeof(Formula))
+        if (
+            type.Type == typeof(UnitContent)
+            || type.Type == typeof(Collage)
+            || type.Type == typeof(SizeWish)
+            || type.Type == typeof(Keepsake)
+            || type.Type == typeof(AlbumCalendar)
+            || type.Type == typeof(AlbumWords)
+            || type.Type == typeof(Rgb)
+            || type.Type == typeof(PictureBox)
+            || type.Type == typeof(PaletteColour)
+            || type.Type == typeof(CameraClock)
+            || type.Type == typeof(WakingWindow)
+            || type.Type == typeof(LeafForm)
+            || type.Type == typeof(Formula)
+        )
         {
             foreach (var computed in type.Properties.Where(p => p.Set is null))
             {
@@ -75,7 +96,10 @@ public static class UnitContentJson
         }
     }
 
-    /// <summary>Names that earlier versions wrote and that live elsewhere now; they are read by whoever takes them over, and no more written.</summary>
+    /// <summary>
+    /// Names that earlier versions wrote and that live elsewhere now; they are read by whoever takes them over, and no
+    /// more written.
+    /// </summary>
     private static void KnowFormerNames(JsonTypeInfo type)
     {
         if (type.Type == typeof(AlbumCalendar))
@@ -92,8 +116,10 @@ public static class UnitContentJson
 
     private sealed class LengthInEmu : JsonConverter<Length>
     {
-        public override Length Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => new(reader.GetInt64());
+        public override Length Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            new(reader.GetInt64());
 
-        public override void Write(Utf8JsonWriter writer, Length value, JsonSerializerOptions options) => writer.WriteNumberValue(value.Emu);
+        public override void Write(Utf8JsonWriter writer, Length value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(value.Emu);
     }
 }

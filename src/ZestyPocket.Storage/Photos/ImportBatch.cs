@@ -19,7 +19,9 @@ public enum ImportSource
     Outbox,
 }
 
-/// <summary>Files that come into an album together. Its job survives a restart; every file ends with one line.</summary>
+/// <summary>
+/// Files that come into an album together. Its job survives a restart; every file ends with one line.
+/// </summary>
 public sealed class ImportBatch
 {
     public Guid Id { get; set; }
@@ -60,7 +62,9 @@ public sealed class ImportFile
 
     public Guid BatchId { get; set; }
 
-    /// <summary>Chosen by the sender and unique in the batch: a file sent again after a lost answer is the same file.</summary>
+    /// <summary>
+    /// Chosen by the sender and unique in the batch: a file sent again after a lost answer is the same file.
+    /// </summary>
     public required string Key { get; set; }
 
     /// <summary>In the order of arrival.</summary>

@@ -53,7 +53,9 @@ public sealed class Photo : IRevisioned
 
     // ---- as it came --------------------------------------------------------------------------------------
 
-    /// <summary>SHA-256 of the original, lower-case hex; with the album it is unique: the same file twice is one photo.</summary>
+    /// <summary>
+    /// SHA-256 of the original, lower-case hex; with the album it is unique: the same file twice is one photo.
+    /// </summary>
     public required string Sha256 { get; set; }
 
     public required string FileName { get; set; }
@@ -152,7 +154,9 @@ public sealed class Photo : IRevisioned
     /// <summary>What a crop must keep: a list of <see cref="PictureBox"/> as JSON.</summary>
     public string KeepBoxes { get; set; } = "[]";
 
-    /// <summary>What is painted over wherever the picture leaves the program: a list of <see cref="PictureBox"/> as JSON.</summary>
+    /// <summary>
+    /// What is painted over wherever the picture leaves the program: a list of <see cref="PictureBox"/> as JSON.
+    /// </summary>
     public string CoverBoxes { get; set; } = "[]";
 
     public PictureKind Kind { get; set; }

@@ -8,7 +8,9 @@ namespace ZestyPocket.Storage.Photos;
 /// <param name="Bytes">Its length.</param>
 public sealed record StoredOriginal(string Sha256, long Bytes);
 
-/// <summary>A file that has arrived but has not been accepted yet. Disposing it without keeping throws it away.</summary>
+/// <summary>
+/// A file that has arrived but has not been accepted yet. Disposing it without keeping throws it away.
+/// </summary>
 public interface IArrivedFile : IDisposable
 {
     string Path { get; }
@@ -73,19 +75,29 @@ public sealed class FolderVault : IPhotoVault
     public void DropParked(Guid key) => File.Delete(PathOfParked(key));
 
     public IReadOnlyList<Guid> ParkedBefore(DateTime instantUtc) =>
-        [.. new DirectoryInfo(_parked).EnumerateFiles().Where(f => f.LastWriteTimeUtc < instantUtc).Select(f => Guid.ParseExact(f.Name, "N"))];
+        [
+            .. new DirectoryInfo(_parked)
+                .EnumerateFiles()
+                .Where(f => f.LastWriteTimeUtc < instantUtc)
+                .Select(f => Guid.ParseExact(f.Name, "N")),
+        ];
 
     public IArrivedFile TakeUp(Guid key, StoredOriginal original)
     {
         ArgumentNullException.ThrowIfNull(original);
         var (parked, kept) = (PathOfParked(key), PathOf(original.Sha256));
-        var path = File.Exists(parked) ? parked : File.Exists(kept) ? kept : throw new FileNotFoundException("The file that was received is not there any more.", parked);
+        var path =
+            File.Exists(parked) ? parked
+            : File.Exists(kept) ? kept
+            : throw new FileNotFoundException("The file that was received is not there any more.", parked);
         return new TakenUp(path, kept, original);
     }
 
     public void SweepArriving(DateTime olderThanUtc)
     {
-        foreach (var file in new DirectoryInfo(_arriving).EnumerateFiles().Where(f => f.LastWriteTimeUtc < olderThanUtc))
+        foreach (
+            var file in new DirectoryInfo(_arriving).EnumerateFiles().Where(f => f.LastWriteTimeUtc < olderThanUtc)
+        )
         {
             file.Delete();
         }
@@ -106,7 +118,16 @@ public sealed class FolderVault : IPhotoVault
         {
             using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
             long total = 0;
-            await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
+            await using (
+                var file = new FileStream(
+                    path,
+                    FileMode.CreateNew,
+                    FileAccess.Write,
+                    FileShare.None,
+                    1,
+                    FileOptions.Asynchronous
+                )
+            )
             {
                 int read;
                 while (total <= most && (read = await content.ReadAsync(buffer, cancel)) > 0)
@@ -133,7 +154,9 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
-    /// <summary>A file taken up from where it was parked: when anything goes wrong it stays there for the next try.</summary>
+    /// <summary>
+    /// A file taken up from where it was parked: when anything goes wrong it stays there for the next try.
+    /// </summary>
     private sealed class TakenUp(string path, string target, StoredOriginal original) : IArrivedFile
     {
         public string Path { get; private set; } = path;
@@ -144,9 +167,7 @@ public sealed class FolderVault : IPhotoVault
 
         public void Park(Guid key) => throw new InvalidOperationException("The file is parked already.");
 
-        public void Dispose()
-        {
-        }
+        public void Dispose() { }
     }
 
     private static string MoveInto(string path, string target)
@@ -160,7 +181,8 @@ public sealed class FolderVault : IPhotoVault
         return target;
     }
 
-    private sealed class Arrived(string path, string target, StoredOriginal original, Func<Guid, string> parked) : IArrivedFile
+    private sealed class Arrived(string path, string target, StoredOriginal original, Func<Guid, string> parked)
+        : IArrivedFile
     {
         public string Path { get; private set; } = path;
 

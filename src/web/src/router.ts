@@ -1,5 +1,19 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
+const rooms = [
+  'overview',
+  'photos',
+  'cameras',
+  'keepsakes',
+  'series',
+  'leaves',
+  'designs',
+  'formulas',
+  'words',
+  'styles',
+  'letters',
+]
+
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
@@ -11,7 +25,7 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/albums/:albumId/all/:room(overview|photos|cameras|keepsakes|series|leaves|designs|formulas|words|styles|letters)',
+      path: `/albums/:albumId/all/:room(${rooms.join('|')})`,
       name: 'room',
       component: () => import('./features/rooms/RoomView.vue'),
       props: true,

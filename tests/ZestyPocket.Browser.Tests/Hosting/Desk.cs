@@ -8,7 +8,9 @@ using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Browser.Tests.Hosting;
 
-/// <summary>The real server, the built front end and a headless Chromium of 1280x800, driven as a keeper would.</summary>
+/// <summary>
+/// The real server, the built front end and a headless Chromium of 1280x800, driven as a keeper would.
+/// </summary>
 public sealed class Desk : IAsyncDisposable
 {
     private readonly WebApplicationFactory<Program> _factory;
@@ -24,7 +26,10 @@ public sealed class Desk : IAsyncDisposable
             builder.UseSetting("Urls", "http://127.0.0.1:0");
             builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
             builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
-            builder.UseWebRoot(Environment.GetEnvironmentVariable("ZESTY_WEB_ROOT") ?? throw new InvalidOperationException("ZESTY_WEB_ROOT is not set: run the tests with ./test."));
+            builder.UseWebRoot(
+                Environment.GetEnvironmentVariable("ZESTY_WEB_ROOT")
+                    ?? throw new InvalidOperationException("ZESTY_WEB_ROOT is not set: run the tests with ./test.")
+            );
         });
         _factory.UseKestrel(0);
         _factory.StartServer();
@@ -67,8 +72,18 @@ public sealed class Desk : IAsyncDisposable
     /// <summary>Waits until something is so, and tells what was waited for when it never is.</summary>
     public T Until<T>(string what, Func<T?> look, IWebDriver? browser = null)
     {
-        var wait = new WebDriverWait(browser ?? Browser, TimeSpan.FromSeconds(30)) { Message = what, PollingInterval = TimeSpan.FromMilliseconds(50) };
-        wait.IgnoreExceptionTypes(typeof(NoSuchElementException), typeof(StaleElementReferenceException), typeof(ElementClickInterceptedException), typeof(ElementNotInteractableException), typeof(InvalidOperationException));
+        var wait = new WebDriverWait(browser ?? Browser, TimeSpan.FromSeconds(30))
+        {
+            Message = what,
+            PollingInterval = TimeSpan.FromMilliseconds(50),
+        };
+        wait.IgnoreExceptionTypes(
+            typeof(NoSuchElementException),
+            typeof(StaleElementReferenceException),
+            typeof(ElementClickInterceptedException),
+            typeof(ElementNotInteractableException),
+            typeof(InvalidOperationException)
+        );
         try
         {
             return wait.Until(_ => look())!;
@@ -77,41 +92,82 @@ public sealed class Desk : IAsyncDisposable
         {
             // What a person would have seen then, for whoever looks into the failure.
             var shot = ((ITakesScreenshot)(browser ?? Browser)).GetScreenshot();
-            shot.SaveAsFile(Path.Combine(Path.GetTempPath(), $"zesty-failed-{TestContext.Current.TestMethod?.MethodName ?? "test"}.png"));
+            shot.SaveAsFile(
+                Path.Combine(
+                    Path.GetTempPath(),
+                    $"zesty-failed-{TestContext.Current.TestMethod?.MethodName ?? "test"}.png"
+                )
+            );
             throw;
         }
     }
 
-    public IWebElement See(string css, IWebDriver? browser = null) => Until($"{css} to be seen", () =>
-    {
-        var element = (browser ?? Browser).FindElement(By.CssSelector(css));
-        return element.Displayed ? element : null;
-    });
+    public IWebElement See(string css, IWebDriver? browser = null) =>
+        Until(
+            $"{css} to be seen",
+            () =>
+            {
+                var element = (browser ?? Browser).FindElement(By.CssSelector(css));
+                return element.Displayed ? element : null;
+            }
+        );
 
-    public void Click(string css) => Until($"{css} to be clicked", () =>
-    {
-        Browser.FindElement(By.CssSelector(css)).Click();
-        return true;
-    });
+    public void Click(string css) =>
+        Until(
+            $"{css} to be clicked",
+            () =>
+            {
+                Browser.FindElement(By.CssSelector(css)).Click();
+                return true;
+            }
+        );
 
-    public void ClickButton(string name) => Until($"the button “{name}”", () =>
-    {
-        Browser.FindElements(By.CssSelector("button, a.btn, a.index-tab")).First(b => b.Displayed && b.Enabled && (b.Text.Trim().StartsWith(name, StringComparison.Ordinal) || b.GetAttribute("aria-label") == name)).Click();
-        return true;
-    });
+    public void ClickButton(string name) =>
+        Until(
+            $"the button “{name}”",
+            () =>
+            {
+                Browser
+                    .FindElements(By.CssSelector("button, a.btn, a.index-tab"))
+                    .First(b =>
+                        b.Displayed
+                        && b.Enabled
+                        && (
+                            b.Text.Trim().StartsWith(name, StringComparison.Ordinal)
+                            || b.GetAttribute("aria-label") == name
+                        )
+                    )
+                    .Click();
+                return true;
+            }
+        );
 
     /// <summary>An entry of an open drop-down menu.</summary>
-    public void ClickMenu(string name) => Until($"the entry “{name}”", () =>
-    {
-        Browser.FindElements(By.CssSelector(".dropdown-item")).First(b => b.Displayed && b.Text.Trim() == name).Click();
-        return true;
-    });
+    public void ClickMenu(string name) =>
+        Until(
+            $"the entry “{name}”",
+            () =>
+            {
+                Browser
+                    .FindElements(By.CssSelector(".dropdown-item"))
+                    .First(b => b.Displayed && b.Text.Trim() == name)
+                    .Click();
+                return true;
+            }
+        );
 
-    public void ClickLink(string name) => Until($"the link “{name}”", () =>
-    {
-        Browser.FindElements(By.TagName("a")).First(b => b.Displayed && b.Text.Trim().StartsWith(name, StringComparison.Ordinal)).Click();
-        return true;
-    });
+    public void ClickLink(string name) =>
+        Until(
+            $"the link “{name}”",
+            () =>
+            {
+                Browser
+                    .FindElements(By.TagName("a"))
+                    .First(b => b.Displayed && b.Text.Trim().StartsWith(name, StringComparison.Ordinal))
+                    .Click();
+                return true;
+            }
+        );
 
     public void Write(string css, string words)
     {
@@ -121,62 +177,113 @@ public sealed class Desk : IAsyncDisposable
     }
 
     /// <summary>Chooses from a drop-down list by what is written there.</summary>
-    public void Choose(string css, string text) => Until($"“{text}” to be chosen in {css}", () =>
-    {
-        See(css).FindElements(By.TagName("option")).First(o => o.Text == text).Click();
-        return true;
-    });
+    public void Choose(string css, string text) =>
+        Until(
+            $"“{text}” to be chosen in {css}",
+            () =>
+            {
+                See(css).FindElements(By.TagName("option")).First(o => o.Text == text).Click();
+                return true;
+            }
+        );
 
     /// <summary>Sets a date field as its picker would.</summary>
-    public void SetDate(string css, string iso) => ((IJavaScriptExecutor)Browser).ExecuteScript(
-        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input')); arguments[0].dispatchEvent(new Event('change'))", See(css), iso);
+    public void SetDate(string css, string iso) =>
+        ((IJavaScriptExecutor)Browser).ExecuteScript(
+            "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input')); "
+                + "arguments[0].dispatchEvent(new Event('change'))",
+            See(css),
+            iso
+        );
 
-    public void UntilText(string css, string part, IWebDriver? browser = null) => Until($"“{part}” in {css}", () =>
-    {
-        var element = (browser ?? Browser).FindElement(By.CssSelector(css));
-        return element.Text.Contains(part, StringComparison.Ordinal) ? element : null;
-    });
+    public void UntilText(string css, string part, IWebDriver? browser = null) =>
+        Until(
+            $"“{part}” in {css}",
+            () =>
+            {
+                var element = (browser ?? Browser).FindElement(By.CssSelector(css));
+                return element.Text.Contains(part, StringComparison.Ordinal) ? element : null;
+            }
+        );
 
     public IWebElement Pocket(string code) => See($"[data-code='{code}']");
 
     /// <summary>What a screen reader says of a pocket.</summary>
     public string PocketName(string code) => Pocket(code).GetAttribute("aria-label")!;
 
-    public void UntilPocket(string code, string part) => Until($"pocket {code} to say “{part}”", () => PocketName(code).Contains(part, StringComparison.Ordinal) ? "yes" : null);
+    public void UntilPocket(string code, string part) =>
+        Until(
+            $"pocket {code} to say “{part}”",
+            () => PocketName(code).Contains(part, StringComparison.Ordinal) ? "yes" : null
+        );
 
     public void Drag(IWebElement from, IWebElement to)
     {
-        ((IJavaScriptExecutor)Browser).ExecuteScript("arguments[0].scrollIntoView({ block: 'nearest', inline: 'center' })", from);
-        new Actions(Browser).MoveToElement(from).ClickAndHold().MoveByOffset(4, -4).MoveByOffset(6, -8).MoveToElement(to).Release().Perform();
+        ((IJavaScriptExecutor)Browser).ExecuteScript(
+            "arguments[0].scrollIntoView({ block: 'nearest', inline: 'center' })",
+            from
+        );
+        new Actions(Browser)
+            .MoveToElement(from)
+            .ClickAndHold()
+            .MoveByOffset(4, -4)
+            .MoveByOffset(6, -8)
+            .MoveToElement(to)
+            .Release()
+            .Perform();
     }
 
     /// <summary>A key with Ctrl held down.</summary>
-    public void PressControl(string key) => new Actions(Browser).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
+    public void PressControl(string key) =>
+        new Actions(Browser).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
 
     public void Press(string keys) => new Actions(Browser).SendKeys(keys).Perform();
 
-    /// <summary>Everything axe-core finds wrong on the screen as it is, WCAG 2.2 A and AA; empty when all is well.</summary>
+    /// <summary>
+    /// Everything axe-core finds wrong on the screen as it is, WCAG 2.2 A and AA; empty when all is well.
+    /// </summary>
     public IReadOnlyList<string> AxeFindings()
     {
         Browser.ExecuteScript(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "axe.min.js")));
-        var found = (IReadOnlyCollection<object>)Browser.ExecuteAsyncScript(
-            """
-            const done = arguments[arguments.length - 1]
-            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
-              .then(r => done(r.violations.flatMap(v => v.nodes.map(n => `${v.id}: ${n.target.join(' ')}: ${n.failureSummary}`))))
-            """)!;
+        var found =
+            (IReadOnlyCollection<object>)
+                Browser.ExecuteAsyncScript(
+                    """
+                    const done = arguments[arguments.length - 1]
+                    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa',
+                        'best-practice'] })
+                      .then(r => done(r.violations.flatMap(v =>
+                          v.nodes.map(n => `${v.id}: ${n.target.join(' ')}: ${n.failureSummary}`))))
+                    """
+                )!;
         return [.. found.Cast<string>()];
     }
 
     public IReadOnlyList<string> Complaints() =>
-        [.. Browser.Manage().Logs.GetLog(LogType.Browser).Where(e => e.Level == LogLevel.Severe).Select(e => e.Message)];
+        [
+            .. Browser
+                .Manage()
+                .Logs.GetLog(LogType.Browser)
+                .Where(e => e.Level == LogLevel.Severe)
+                .Select(e => e.Message),
+        ];
 
     private static ChromeDriver NewBrowser(string downloads)
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-dev-shm-usage", "--disable-gpu", "--window-size=1280,800", "--hide-scrollbars",
-            "--force-prefers-reduced-motion", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-dev-shm-usage",
+            "--disable-gpu",
+            "--window-size=1280,800",
+            "--hide-scrollbars",
+            "--force-prefers-reduced-motion",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--no-first-run"
+        );
         options.AddUserProfilePreference("download.default_directory", downloads);
         options.AddUserProfilePreference("download.prompt_for_download", false);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
@@ -184,13 +291,16 @@ public sealed class Desk : IAsyncDisposable
         service.SuppressInitialDiagnosticInformation = true;
         var browser = new ChromeDriver(service, options, TimeSpan.FromSeconds(90));
         browser.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        browser.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
-        {
-            ["width"] = 1280,
-            ["height"] = 800,
-            ["deviceScaleFactor"] = 1,
-            ["mobile"] = false,
-        });
+        browser.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = 1280,
+                ["height"] = 800,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
         return browser;
     }
 }

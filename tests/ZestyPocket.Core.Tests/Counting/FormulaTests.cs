@@ -10,13 +10,20 @@ public sealed class FormulaTests
     private static readonly Guid Rows = Guid.NewGuid();
     private static readonly Guid Sheet = Guid.NewGuid();
 
-    private static Formula EachDay => new(Guid.NewGuid(), "Each day", [Nine, Rows], [Sheet], Pictures: 5, Words: 2, Title: true);
+    private static Formula EachDay =>
+        new(Guid.NewGuid(), "Each day", [Nine, Rows], [Sheet], Pictures: 5, Words: 2, Title: true);
 
     [Fact]
     public void What_is_below_the_minimum_is_said_while_pictures_can_still_be_taken()
     {
-        EachDay.GapOf(pictures: 3, words: 2, title: true, pieces: 6, ofFormula: 18).Says("Sunday").ShouldBe("two more pictures by Sunday");
-        EachDay.GapOf(4, 1, false, 5, 18).Says(null).ShouldBe("one more picture, one more card of words and the title card");
+        EachDay
+            .GapOf(pictures: 3, words: 2, title: true, pieces: 6, ofFormula: 18)
+            .Says("Sunday")
+            .ShouldBe("two more pictures by Sunday");
+        EachDay
+            .GapOf(4, 1, false, 5, 18)
+            .Says(null)
+            .ShouldBe("one more picture, one more card of words and the title card");
         var met = EachDay.GapOf(5, 2, true, 8, 18);
         (met.IsMet, met.Says("Sunday"), met.Beyond).ShouldBe((true, string.Empty, 0));
     }
@@ -35,8 +42,20 @@ public sealed class FormulaTests
     [Fact]
     public void A_formula_that_goes_takes_what_follows_it_along()
     {
-        var (each, other, unit, elsewhere) = (EachDay, EachDay with { Id = Guid.NewGuid(), Name = "Other" }, Guid.NewGuid(), Guid.NewGuid());
-        var formulas = new AlbumFormulas().With(each).With(other) with { Follows = ImmutableDictionary<Guid, Guid>.Empty.Add(unit, each.Id).Add(elsewhere, other.Id) };
+        var (each, other, unit, elsewhere) = (
+            EachDay,
+            EachDay with
+            {
+                Id = Guid.NewGuid(),
+                Name = "Other",
+            },
+            Guid.NewGuid(),
+            Guid.NewGuid()
+        );
+        var formulas = new AlbumFormulas().With(each).With(other) with
+        {
+            Follows = ImmutableDictionary<Guid, Guid>.Empty.Add(unit, each.Id).Add(elsewhere, other.Id),
+        };
         formulas.Of(unit).ShouldBe(each);
         var without = formulas.Without(each.Id);
         (without.Of(unit), without.Of(elsewhere)?.Name, without.All.Length).ShouldBe((null, "Other", 1));

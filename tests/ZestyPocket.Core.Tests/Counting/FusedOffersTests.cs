@@ -6,7 +6,9 @@ using ZestyPocket.Core.Tests.Pages;
 
 namespace ZestyPocket.Core.Tests.Counting;
 
-/// <summary>Designs with fused pockets as they are offered to the choice of pages. Common practice; counts are arithmetic.</summary>
+/// <summary>
+/// Designs with fused pockets as they are offered to the choice of pages. Common practice; counts are arithmetic.
+/// </summary>
 public sealed class FusedOffersTests
 {
     private static (PageOffer Offer, Protector Protector) Of(string key, int? stock = null)
@@ -20,7 +22,11 @@ public sealed class FusedOffersTests
     {
         var (offer, protector) = Of("9x12-rows-6x4-3x4", stock: 4);
         var fused = FusedOffers.Of(offer, protector, 9).ToList();
-        fused.Select(f => (f.Fused, f.Pockets.GetValueOrDefault(Size.FromInches(6, 4)), f.Pockets[Size.FromInches(3, 4)])).ShouldBe([(1, 2, 5), (2, 1, 7), (3, 0, 9)]);
+        fused
+            .Select(f =>
+                (f.Fused, f.Pockets.GetValueOrDefault(Size.FromInches(6, 4)), f.Pockets[Size.FromInches(3, 4)])
+            )
+            .ShouldBe([(1, 2, 5), (2, 1, 7), (3, 0, 9)]);
         fused.ShouldAllBe(f => f.Of == offer.Key && f.Bought == offer.Key && f.Stock == 4);
         fused.Select(f => f.Key).ShouldBeUnique();
         fused[0].Name.ShouldBe("Three rows of 6x4 + 3x4 with one pocket fused");
@@ -51,7 +57,9 @@ public sealed class FusedOffersTests
             foreach (var fused in FusedOffers.Of(offer, protector, 2))
             {
                 fused.Pockets.Values.Sum().ShouldBe(design.Pockets.Length + fused.Fused);
-                fused.Pockets.Aggregate(Int128.Zero, (sum, p) => sum + (p.Key.SquareEmu * p.Value)).ShouldBe(design.Body.SquareEmu);
+                fused
+                    .Pockets.Aggregate(Int128.Zero, (sum, p) => sum + (p.Key.SquareEmu * p.Value))
+                    .ShouldBe(design.Body.SquareEmu);
             }
         });
     }
@@ -60,7 +68,10 @@ public sealed class FusedOffersTests
     public void A_measured_pocket_is_offered_by_the_size_pieces_are_cut_to()
     {
         var (_, protector) = Of("9x12-nine-3x4");
-        var tight = protector with { ClearSizes = protector.ClearSizes.Add(Size.FromInches(3, 4), MeasureText.ParseSize("2 15/16 x 4")) };
+        var tight = protector with
+        {
+            ClearSizes = protector.ClearSizes.Add(Size.FromInches(3, 4), MeasureText.ParseSize("2 15/16 x 4")),
+        };
         FusedOffers.PocketsOf(tight).Keys.Single().ShouldBe(tight.CutSize(Size.FromInches(3, 4)));
     }
 

@@ -17,14 +17,32 @@ public sealed class PageChoiceTests
     private static readonly Size[] Sizes = [Lying, Upright, Small, Whole];
 
     private static PageOffer Offer(PageDesign design, int? stock = null) =>
-        new(design.Key, design.Name, design.Pockets.GroupBy(p => p.Nominal).ToImmutableDictionary(g => g.Key, g => g.Count()), stock);
+        new(
+            design.Key,
+            design.Name,
+            design.Pockets.GroupBy(p => p.Nominal).ToImmutableDictionary(g => g.Key, g => g.Count()),
+            stock
+        );
 
-    private static readonly ImmutableArray<PageOffer> SixByEight = [.. BuiltInDesigns.All.Where(d => d.Body == Whole).Select(d => Offer(d))];
+    private static readonly ImmutableArray<PageOffer> SixByEight =
+    [
+        .. BuiltInDesigns.All.Where(d => d.Body == Whole).Select(d => Offer(d)),
+    ];
 
     private static Demand Pictures(int count, int width, int height) =>
-        new(WantKind.Picture, $"{width}x{height}", count, Want.Picture(new PixelSize(width, height), SixByEight.SelectMany(o => o.Pockets.Keys)).Costs);
+        new(
+            WantKind.Picture,
+            $"{width}x{height}",
+            count,
+            Want.Picture(new PixelSize(width, height), SixByEight.SelectMany(o => o.Pockets.Keys)).Costs
+        );
 
-    private static PageQuestion Week(ImmutableArray<Demand> demands, ImmutableArray<PageOffer>? offers = null, bool mayChange = true, string key = "6x8-two-6x4") =>
+    private static PageQuestion Week(
+        ImmutableArray<Demand> demands,
+        ImmutableArray<PageOffer>? offers = null,
+        bool mayChange = true,
+        string key = "6x8-two-6x4"
+    ) =>
         new([demands], [new([0], key, mayChange), new([0], key, mayChange)], offers ?? SixByEight, ChoiceWeights.Usual);
 
     [Fact]
@@ -48,7 +66,11 @@ public sealed class PageChoiceTests
     }
 
     private static ImmutableArray<PageOffer> WithFused(int? stock = null) =>
-        [.. BuiltInDesigns.All.Where(d => d.Body == Whole).SelectMany(d => FusedOffers.Of(Offer(d, stock), Protector.Unmeasured(d), 2).Prepend(Offer(d, stock)))];
+        [
+            .. BuiltInDesigns
+                .All.Where(d => d.Body == Whole)
+                .SelectMany(d => FusedOffers.Of(Offer(d, stock), Protector.Unmeasured(d), 2).Prepend(Offer(d, stock))),
+        ];
 
     [Fact]
     public void A_fused_6x4_holds_two_upright_pictures_more_than_a_leaf_would_cost()
@@ -88,18 +110,25 @@ public sealed class PageChoiceTests
     [Fact]
     public void Fusing_is_never_worse_and_every_cost_adds_up_again()
     {
-        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 4], Gen.Int[0, 3]).Sample((lying, upright, square, stock) =>
-        {
-            var question = Week([Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)], [.. SixByEight.Select(o => o with { Stock = stock })]);
-            var fused = question with { Offers = WithFused(stock) };
-            var (without, with) = (PageChoice.Solve(question), PageChoice.Solve(fused));
-            PageChoice.CostOf(question, without).ShouldBe(without.Cost);
-            PageChoice.CostOf(fused, with).ShouldBe(with.Cost);
-            if (without.Proved && with.Proved)
-            {
-                with.Cost.ShouldBeLessThanOrEqualTo(without.Cost);
-            }
-        }, iter: 25);
+        Gen.Select(Gen.Int[0, 9], Gen.Int[0, 9], Gen.Int[0, 4], Gen.Int[0, 3])
+            .Sample(
+                (lying, upright, square, stock) =>
+                {
+                    var question = Week(
+                        [Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)],
+                        [.. SixByEight.Select(o => o with { Stock = stock })]
+                    );
+                    var fused = question with { Offers = WithFused(stock) };
+                    var (without, with) = (PageChoice.Solve(question), PageChoice.Solve(fused));
+                    PageChoice.CostOf(question, without).ShouldBe(without.Cost);
+                    PageChoice.CostOf(fused, with).ShouldBe(with.Cost);
+                    if (without.Proved && with.Proved)
+                    {
+                        with.Cost.ShouldBeLessThanOrEqualTo(without.Cost);
+                    }
+                },
+                iter: 25
+            );
     }
 
     [Fact]
@@ -108,7 +137,16 @@ public sealed class PageChoiceTests
         // The worked check of the trade: five stories, a title card and a filler on two nine-pocket pages. Arithmetic.
         var nine = Offer(BuiltInDesigns.Find("9x12-nine-3x4")!);
         var cards = new Demand(WantKind.Card, "cards", 7, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0));
-        var answer = PageChoice.Solve(new PageQuestion([[cards]], [new([0], nine.Key, false), new([0], nine.Key, false)], [nine], ChoiceWeights.Usual));
+        var answer = PageChoice.Solve(
+            new PageQuestion(
+                [
+                    [cards],
+                ],
+                [new([0], nine.Key, false), new([0], nine.Key, false)],
+                [nine],
+                ChoiceWeights.Usual
+            )
+        );
         (answer.Parts[0].Pockets, answer.Parts[0].Placed, answer.Parts[0].Empty).ShouldBe((18, 7, 11));
     }
 
@@ -132,10 +170,14 @@ public sealed class PageChoiceTests
         var four = Offer(BuiltInDesigns.Find("6x8-four-3x4")!, 0);
         var two = Offer(BuiltInDesigns.Find("6x8-two-6x4")!, 0);
         var question = new PageQuestion(
-            [[Pictures(4, 3000, 4000)], [Pictures(2, 3000, 2000)]],
+            [
+                [Pictures(4, 3000, 4000)],
+                [Pictures(2, 3000, 2000)],
+            ],
             [new([0], two.Key, true), new([1], four.Key, true)],
             [four, two],
-            ChoiceWeights.Usual);
+            ChoiceWeights.Usual
+        );
         var answer = PageChoice.Solve(question);
         answer.Standing.ShouldBe([four.Key, two.Key]);
         (answer.Buy.Count, answer.ExtraLeaves, answer.Parts.Sum(p => p.Empty)).ShouldBe((0, 0, 0));
@@ -146,7 +188,16 @@ public sealed class PageChoiceTests
     {
         var gone = Offer(BuiltInDesigns.Find("6x8-four-3x4")!) with { MayBeAdded = false };
         var two = Offer(BuiltInDesigns.Find("6x8-two-6x4")!);
-        var answer = PageChoice.Solve(new PageQuestion([[Pictures(20, 3000, 4000)]], [new([0], gone.Key, true), new([0], two.Key, true)], [gone, two], ChoiceWeights.Usual));
+        var answer = PageChoice.Solve(
+            new PageQuestion(
+                [
+                    [Pictures(20, 3000, 4000)],
+                ],
+                [new([0], gone.Key, true), new([0], two.Key, true)],
+                [gone, two],
+                ChoiceWeights.Usual
+            )
+        );
         answer.Standing.ShouldBe([gone.Key, two.Key]);
         answer.Parts[0].Extra.ShouldAllBe(e => e.Key == two.Key);
         answer.Buy.ShouldBeEmpty();
@@ -157,10 +208,14 @@ public sealed class PageChoiceTests
     {
         // The front of the second leaf is the first day's, its back the second day's.
         var question = new PageQuestion(
-            [[Pictures(2, 3000, 2000)], [Pictures(4, 3000, 4000)]],
+            [
+                [Pictures(2, 3000, 2000)],
+                [Pictures(4, 3000, 4000)],
+            ],
             [new([0], "6x8-two-6x4", true), new([0, 1], "6x8-two-6x4", true), new([1], "6x8-two-6x4", true)],
             SixByEight,
-            ChoiceWeights.Usual);
+            ChoiceWeights.Usual
+        );
         var answer = PageChoice.Solve(question);
         answer.Proved.ShouldBeTrue();
         PageChoice.CostOf(question, answer).ShouldBe(answer.Cost);
@@ -170,18 +225,22 @@ public sealed class PageChoiceTests
     [Fact]
     public void What_it_says_it_costs_is_what_it_costs_and_nothing_is_lost()
     {
-        RandomWeek.Sample(question =>
-        {
-            var answer = PageChoice.Solve(question);
-            answer.Proved.ShouldBeTrue();
-            PageChoice.CostOf(question, answer).ShouldBe(answer.Cost);
-            for (var u = 0; u < question.Parts.Length; u++)
+        RandomWeek.Sample(
+            question =>
             {
-                var part = answer.Parts[u];
-                (part.Placed + part.Unplaced).ShouldBe(question.Parts[u].Sum(d => d.Count));
-                part.Empty.ShouldBeGreaterThanOrEqualTo(0);
-            }
-        }, iter: 40, threads: 1);
+                var answer = PageChoice.Solve(question);
+                answer.Proved.ShouldBeTrue();
+                PageChoice.CostOf(question, answer).ShouldBe(answer.Cost);
+                for (var u = 0; u < question.Parts.Length; u++)
+                {
+                    var part = answer.Parts[u];
+                    (part.Placed + part.Unplaced).ShouldBe(question.Parts[u].Sum(d => d.Count));
+                    part.Empty.ShouldBeGreaterThanOrEqualTo(0);
+                }
+            },
+            iter: 40,
+            threads: 1
+        );
     }
 
     [Fact]
@@ -201,19 +260,38 @@ public sealed class PageChoiceTests
     [Fact]
     public void Trying_every_choice_of_a_small_week_finds_none_better()
     {
-        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 3], Gen.Int[0, 2], Gen.Int[0, 1].Array[3], Gen.Int[0, 2]).Sample((lying, upright, square, start, stock) =>
-        {
-            ImmutableArray<PageOffer> offers = [Offer(BuiltInDesigns.Find("6x8-two-6x4")!), Offer(BuiltInDesigns.Find("6x8-6x4-two-3x4")!, stock), Offer(BuiltInDesigns.Find("6x8-full")!)];
-            var question = Week([Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)], offers, mayChange: start[0] == 1, key: offers[start[1]].Key);
-            PageChoice.Solve(question).Cost.ShouldBe(Brute(question));
-        }, iter: 60, threads: 1);
+        Gen.Select(Gen.Int[0, 3], Gen.Int[0, 3], Gen.Int[0, 2], Gen.Int[0, 1].Array[3], Gen.Int[0, 2])
+            .Sample(
+                (lying, upright, square, start, stock) =>
+                {
+                    ImmutableArray<PageOffer> offers =
+                    [
+                        Offer(BuiltInDesigns.Find("6x8-two-6x4")!),
+                        Offer(BuiltInDesigns.Find("6x8-6x4-two-3x4")!, stock),
+                        Offer(BuiltInDesigns.Find("6x8-full")!),
+                    ];
+                    var question = Week(
+                        [Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)],
+                        offers,
+                        mayChange: start[0] == 1,
+                        key: offers[start[1]].Key
+                    );
+                    PageChoice.Solve(question).Cost.ShouldBe(Brute(question));
+                },
+                iter: 60,
+                threads: 1
+            );
     }
 
     [Trait("Duration", "Long")]
     [Fact]
     public void Another_solver_with_another_formulation_finds_the_same_optimum_for_300_random_weeks()
     {
-        RandomWeek.Sample(question => PageChoice.Solve(question).Cost.ShouldBe(ByAnotherSolver(question)), iter: 300, threads: 1);
+        RandomWeek.Sample(
+            question => PageChoice.Solve(question).Cost.ShouldBe(ByAnotherSolver(question)),
+            iter: 300,
+            threads: 1
+        );
     }
 
     [Fact]
@@ -224,24 +302,66 @@ public sealed class PageChoiceTests
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, [SixByEight[0], SixByEight[0]])));
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, key: "gone")));
         Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, [SixByEight[0] with { Stock = -1 }])));
-        Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands, [SixByEight[0] with { Pockets = ImmutableDictionary<Size, int>.Empty.Add(Size.FromInches(0, 4), 1) }])));
-        Should.Throw<RuleException>(() => PageChoice.Solve(Week([new Demand(WantKind.Picture, "many", 20_001, ImmutableDictionary<Size, int>.Empty)])));
-        Should.Throw<RuleException>(() => PageChoice.Solve(Week(demands) with { Weights = new ChoiceWeights(-1, 0, 0, 0) }));
+        Should.Throw<RuleException>(() =>
+            PageChoice.Solve(
+                Week(
+                    demands,
+                    [
+                        SixByEight[0] with
+                        {
+                            Pockets = ImmutableDictionary<Size, int>.Empty.Add(Size.FromInches(0, 4), 1),
+                        },
+                    ]
+                )
+            )
+        );
+        Should.Throw<RuleException>(() =>
+            PageChoice.Solve(Week([new Demand(WantKind.Picture, "many", 20_001, ImmutableDictionary<Size, int>.Empty)]))
+        );
+        Should.Throw<RuleException>(() =>
+            PageChoice.Solve(Week(demands) with { Weights = new ChoiceWeights(-1, 0, 0, 0) })
+        );
         // 400 pictures in a day are many, not too many.
         PageChoice.Solve(Week([Pictures(400, 3000, 2000)])).Parts[0].Unplaced.ShouldBe(0);
         // A piece that fits nowhere is told, not dropped.
-        PageChoice.Solve(Week([new Demand(WantKind.Keepsake, "map", 1, ImmutableDictionary<Size, int>.Empty)])).Parts[0].Unplaced.ShouldBe(1);
+        PageChoice
+            .Solve(Week([new Demand(WantKind.Keepsake, "map", 1, ImmutableDictionary<Size, int>.Empty)]))
+            .Parts[0]
+            .Unplaced.ShouldBe(1);
     }
 
     private static readonly Gen<PageQuestion> RandomWeek = Gen.Select(
-        Gen.Int[0, 8], Gen.Int[0, 8], Gen.Int[0, 4], Gen.Int[0, 3], Gen.Int[0, SixByEight.Length - 1].Array[2], Gen.Bool.Array[2], Gen.Int[-1, 3].Array[SixByEight.Length],
-        (lying, upright, square, cards, keys, change, stock) => new PageQuestion(
-            [[Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000), new Demand(WantKind.Card, "cards", cards, ImmutableDictionary<Size, int>.Empty.Add(Upright, 0).Add(Lying, 0))]],
-            [new([0], SixByEight[keys[0]].Key, change[0]), new([0], SixByEight[keys[1]].Key, change[1])],
-            [.. SixByEight.Select((o, d) => o with { Stock = stock[d] < 0 ? null : stock[d] })],
-            ChoiceWeights.Usual));
+        Gen.Int[0, 8],
+        Gen.Int[0, 8],
+        Gen.Int[0, 4],
+        Gen.Int[0, 3],
+        Gen.Int[0, SixByEight.Length - 1].Array[2],
+        Gen.Bool.Array[2],
+        Gen.Int[-1, 3].Array[SixByEight.Length],
+        (lying, upright, square, cards, keys, change, stock) =>
+            new PageQuestion(
+                [
+                    [
+                        Pictures(lying, 3000, 2000),
+                        Pictures(upright, 3000, 4000),
+                        Pictures(square, 2000, 2000),
+                        new Demand(
+                            WantKind.Card,
+                            "cards",
+                            cards,
+                            ImmutableDictionary<Size, int>.Empty.Add(Upright, 0).Add(Lying, 0)
+                        ),
+                    ],
+                ],
+                [new([0], SixByEight[keys[0]].Key, change[0]), new([0], SixByEight[keys[1]].Key, change[1])],
+                [.. SixByEight.Select((o, d) => o with { Stock = stock[d] < 0 ? null : stock[d] })],
+                ChoiceWeights.Usual
+            )
+    );
 
-    /// <summary>Tries every choice of designs for the two leaves, up to two extra leaves, and every way to put the pieces.</summary>
+    /// <summary>
+    /// Tries every choice of designs for the two leaves, up to two extra leaves, and every way to put the pieces.
+    /// </summary>
     private static long Brute(PageQuestion question)
     {
         var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
@@ -250,23 +370,60 @@ public sealed class PageChoiceTests
         {
             foreach (var right in Choices(question.Standing[1]))
             {
-                foreach (var extra in new[] { Array.Empty<int>() }.Concat(Enumerable.Range(0, offers.Length).Select(d => new[] { d }))
-                    .Concat(Enumerable.Range(0, offers.Length).SelectMany(a => Enumerable.Range(a, offers.Length - a).Select(b => new[] { a, b }))))
+                foreach (
+                    var extra in new[] { Array.Empty<int>() }
+                        .Concat(Enumerable.Range(0, offers.Length).Select(d => new[] { d }))
+                        .Concat(
+                            Enumerable
+                                .Range(0, offers.Length)
+                                .SelectMany(a => Enumerable.Range(a, offers.Length - a).Select(b => new[] { a, b }))
+                        )
+                )
                 {
-                    var pockets = Sizes.ToDictionary(s => s, s => new[] { left, right }.Concat(extra).Concat(extra).Sum(d => offers[d].Pockets.GetValueOrDefault(s)));
-                    var buy = Enumerable.Range(0, offers.Length).Sum(d => offers[d].Stock is { } stock
-                        ? Math.Max(0, extra.Count(e => e == d) + (left == d ? 1 : 0) + (right == d ? 1 : 0) - stock - question.Standing.Count(l => l.Key == offers[d].Key))
-                        : 0);
-                    var fixedCost = ((long)weights.Leaf * extra.Length) + (20_000L * buy)
-                        + ((long)weights.Change * ((question.Standing[0].Key == offers[left].Key ? 0 : 1) + (question.Standing[1].Key == offers[right].Key ? 0 : 1)));
-                    best = Math.Min(best, fixedCost + Put([.. part.SelectMany(d => Enumerable.Repeat(d, d.Count))], 0, pockets));
+                    var pockets = Sizes.ToDictionary(
+                        s => s,
+                        s =>
+                            new[] { left, right }
+                                .Concat(extra)
+                                .Concat(extra)
+                                .Sum(d => offers[d].Pockets.GetValueOrDefault(s))
+                    );
+                    var buy = Enumerable
+                        .Range(0, offers.Length)
+                        .Sum(d =>
+                            offers[d].Stock is { } stock
+                                ? Math.Max(
+                                    0,
+                                    extra.Count(e => e == d)
+                                        + (left == d ? 1 : 0)
+                                        + (right == d ? 1 : 0)
+                                        - stock
+                                        - question.Standing.Count(l => l.Key == offers[d].Key)
+                                )
+                                : 0
+                        );
+                    var fixedCost =
+                        ((long)weights.Leaf * extra.Length)
+                        + (20_000L * buy)
+                        + (
+                            (long)weights.Change
+                            * (
+                                (question.Standing[0].Key == offers[left].Key ? 0 : 1)
+                                + (question.Standing[1].Key == offers[right].Key ? 0 : 1)
+                            )
+                        );
+                    best = Math.Min(
+                        best,
+                        fixedCost + Put([.. part.SelectMany(d => Enumerable.Repeat(d, d.Count))], 0, pockets)
+                    );
                 }
             }
         }
 
         return best;
 
-        IEnumerable<int> Choices(StandingLeaf leaf) => Enumerable.Range(0, offers.Length).Where(d => leaf.MayChange || offers[d].Key == leaf.Key);
+        IEnumerable<int> Choices(StandingLeaf leaf) =>
+            Enumerable.Range(0, offers.Length).Where(d => leaf.MayChange || offers[d].Key == leaf.Key);
 
         long Put(ImmutableArray<Demand> pieces, int at, Dictionary<Size, int> pockets)
         {
@@ -291,8 +448,8 @@ public sealed class PageChoiceTests
     }
 
     /// <summary>
-    /// The same question as a mixed integer programme for SCIP: every leaf a slot of its own, every piece and pocket kind
-    /// a flow, empty pockets counted by slack.
+    /// The same question as a mixed integer programme for SCIP: every leaf a slot of its own, every piece and pocket
+    /// kind a flow, empty pockets counted by slack.
     /// </summary>
     private static long ByAnotherSolver(PageQuestion question)
     {
@@ -300,8 +457,13 @@ public sealed class PageChoiceTests
         var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
         var slots = (part.Sum(d => d.Count) / 2) + 1;
         var objective = solver.Objective();
-        var added = Enumerable.Range(0, slots).Select(k => offers.Select((_, d) => solver.MakeBoolVar($"x{k}_{d}")).ToArray()).ToArray();
-        var stands = question.Standing.Select((_, l) => offers.Select((_, d) => solver.MakeBoolVar($"z{l}_{d}")).ToArray()).ToArray();
+        var added = Enumerable
+            .Range(0, slots)
+            .Select(k => offers.Select((_, d) => solver.MakeBoolVar($"x{k}_{d}")).ToArray())
+            .ToArray();
+        var stands = question
+            .Standing.Select((_, l) => offers.Select((_, d) => solver.MakeBoolVar($"z{l}_{d}")).ToArray())
+            .ToArray();
         for (var k = 0; k < slots; k++)
         {
             solver.Add(Sum(added[k]) <= 1);

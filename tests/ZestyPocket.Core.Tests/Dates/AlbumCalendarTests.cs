@@ -5,12 +5,21 @@ namespace ZestyPocket.Core.Tests.Dates;
 
 public sealed class AlbumCalendarTests
 {
-    private static readonly AlbumCalendar Weekly = new() { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 1, 1) };
+    private static readonly AlbumCalendar Weekly = new()
+    {
+        Kind = AlbumKind.Weekly,
+        FirstDay = new LocalDate(2026, 1, 1),
+    };
 
     [Fact]
     public void Days_merge_keep_their_numbers_and_come_apart_again()
     {
-        var trip = new AlbumCalendar { Kind = AlbumKind.Trip, FirstDay = new LocalDate(2026, 6, 6), HomeZone = "Europe/London" };
+        var trip = new AlbumCalendar
+        {
+            Kind = AlbumKind.Trip,
+            FirstDay = new LocalDate(2026, 6, 6),
+            HomeZone = "Europe/London",
+        };
         var days = trip.FirstUnits(12);
         var merged = days[9].MergedWith(days[10]);
         merged.Title(DateStyle.Default).ShouldBe("Days 10–11");
@@ -37,10 +46,15 @@ public sealed class AlbumCalendarTests
             Kind = AlbumKind.Trip,
             FirstDay = new LocalDate(2026, 6, 11),
             HomeZone = "Asia/Tokyo",
-            Stays = [new("Tokyo", "Asia/Tokyo", new(2026, 6, 11, 8, 0), new(2026, 6, 12, 20, 0)), new("Honolulu", "Pacific/Honolulu", new(2026, 6, 12, 8, 0))],
+            Stays =
+            [
+                new("Tokyo", "Asia/Tokyo", new(2026, 6, 11, 8, 0), new(2026, 6, 12, 20, 0)),
+                new("Honolulu", "Pacific/Honolulu", new(2026, 6, 12, 8, 0)),
+            ],
         };
         var days = trip.FirstUnits(4);
-        days.Select(d => d.Span(DateStyle.Default)).ShouldBe(["11 June 2026", "12 June 2026", "12 June 2026, again", "13 June 2026"]);
+        days.Select(d => d.Span(DateStyle.Default))
+            .ShouldBe(["11 June 2026", "12 June 2026", "12 June 2026, again", "13 June 2026"]);
         days[1].Holds(new AlbumMoment(new LocalDate(2026, 6, 12), 0, null)).ShouldBeTrue();
         days[2].Holds(new AlbumMoment(new LocalDate(2026, 6, 12), 0, null)).ShouldBeFalse();
         days[2].Holds(new AlbumMoment(new LocalDate(2026, 6, 12), 1, null)).ShouldBeTrue();
@@ -50,7 +64,13 @@ public sealed class AlbumCalendarTests
     public void The_hours_of_a_day_follow_the_waking_window_also_past_midnight()
     {
         new WakingWindow(new LocalTime(6, 30), new LocalTime(1, 0)).Hours.ShouldBe(Enumerable.Range(7, 19));
-        var day = new AlbumCalendar { Kind = AlbumKind.DocumentedDay, FirstDay = new LocalDate(2026, 5, 2), Waking = new(new(7, 0), new(22, 0)), Style = new(DateOrder.DayMonth, HourClock.Twelve) };
+        var day = new AlbumCalendar
+        {
+            Kind = AlbumKind.DocumentedDay,
+            FirstDay = new LocalDate(2026, 5, 2),
+            Waking = new(new(7, 0), new(22, 0)),
+            Style = new(DateOrder.DayMonth, HourClock.Twelve),
+        };
         var hours = day.FirstUnits(99);
         hours.Length.ShouldBe(16);
         hours[0].Title(day.Style).ShouldBe("7 a.m.");
@@ -65,12 +85,16 @@ public sealed class AlbumCalendarTests
     [InlineData(13 * 60 + 30, 14)]
     [InlineData(14 * 60, 14)]
     [InlineData(14 * 60 + 29, 14)]
-    public void A_picture_belongs_to_the_hour_nearest_to_it_within_thirty_minutes(int minute, int hour) => HourSlots.Of(minute).ShouldBe(hour);
+    public void A_picture_belongs_to_the_hour_nearest_to_it_within_thirty_minutes(int minute, int hour) =>
+        HourSlots.Of(minute).ShouldBe(hour);
 
     [Fact]
     public void Each_hour_is_offered_its_nearest_picture_and_gaps_are_listed()
     {
-        var offers = HourSlots.Propose<string>([9, 10, 11], [("ten to nine", 530), ("five past nine", 545), ("half past ten", 630)]);
+        var offers = HourSlots.Propose<string>(
+            [9, 10, 11],
+            [("ten to nine", 530), ("five past nine", 545), ("half past ten", 630)]
+        );
         offers.Select(o => o.Nearest).ShouldBe(["five past nine", null, "half past ten"]);
     }
 

@@ -14,8 +14,11 @@ public sealed class WeekTests
         for (var day = new DateTime(1800, 1, 1); day.Year < 2200; day = day.AddDays(1))
         {
             var week = WeekCalendar.Iso.Holding(LocalDate.FromDateTime(day));
-            if (week.Year != ISOWeek.GetYear(day) || week.Number != ISOWeek.GetWeekOfYear(day)
-                || week.First.ToDateTimeUnspecified() != ISOWeek.ToDateTime(week.Year, week.Number, DayOfWeek.Monday))
+            if (
+                week.Year != ISOWeek.GetYear(day)
+                || week.Number != ISOWeek.GetWeekOfYear(day)
+                || week.First.ToDateTimeUnspecified() != ISOWeek.ToDateTime(week.Year, week.Number, DayOfWeek.Monday)
+            )
             {
                 throw new ShouldAssertException($"{day:yyyy-MM-dd} came out as {week}");
             }
@@ -46,17 +49,20 @@ public sealed class WeekTests
     [Fact]
     public void A_run_of_weeks_has_no_gap_and_no_overlap()
     {
-        Gen.Select(Gen.Int[0, 150_000], Gen.Int[1, 120]).Sample((days, count) =>
-        {
-            var start = new LocalDate(1850, 1, 1).PlusDays(days);
-            var weeks = WeekCalendar.Iso.Run(start, count);
-            weeks.Count.ShouldBe(count);
-            (weeks[0].First <= start && start <= weeks[0].Last).ShouldBeTrue();
-            foreach (var (a, b) in weeks.Zip(weeks.Skip(1)))
-            {
-                b.First.ShouldBe(a.Last.PlusDays(1));
-            }
-        });
+        Gen.Select(Gen.Int[0, 150_000], Gen.Int[1, 120])
+            .Sample(
+                (days, count) =>
+                {
+                    var start = new LocalDate(1850, 1, 1).PlusDays(days);
+                    var weeks = WeekCalendar.Iso.Run(start, count);
+                    weeks.Count.ShouldBe(count);
+                    (weeks[0].First <= start && start <= weeks[0].Last).ShouldBeTrue();
+                    foreach (var (a, b) in weeks.Zip(weeks.Skip(1)))
+                    {
+                        b.First.ShouldBe(a.Last.PlusDays(1));
+                    }
+                }
+            );
     }
 
     [Theory]
@@ -82,7 +88,9 @@ public sealed class WeekTests
             (week.First <= LocalDate.FromDateTime(day) && LocalDate.FromDateTime(day) <= week.Last).ShouldBeTrue();
             if (week.Last.Year == day.Year)
             {
-                (week.Year, week.Number).ShouldBe((day.Year, reference.GetWeekOfYear(day, CalendarWeekRule.FirstDay, DayOfWeek.Sunday)));
+                (week.Year, week.Number).ShouldBe(
+                    (day.Year, reference.GetWeekOfYear(day, CalendarWeekRule.FirstDay, DayOfWeek.Sunday))
+                );
             }
             else
             {
@@ -106,17 +114,20 @@ public sealed class WeekTests
     [Fact]
     public void Under_every_scheme_a_week_is_seven_days_that_all_name_the_same_week()
     {
-        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 100_000], Gen.Int[0, 100_000]).Sample((scheme, start, days) =>
-        {
-            var calendar = new WeekCalendar((WeekScheme)scheme, new LocalDate(1900, 1, 1).PlusDays(start));
-            var week = calendar.Holding(new LocalDate(1900, 1, 1).PlusDays(days));
-            for (var d = week.First; d <= week.Last; d = d.PlusDays(1))
-            {
-                calendar.Holding(d).ShouldBe(week);
-            }
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 100_000], Gen.Int[0, 100_000])
+            .Sample(
+                (scheme, start, days) =>
+                {
+                    var calendar = new WeekCalendar((WeekScheme)scheme, new LocalDate(1900, 1, 1).PlusDays(start));
+                    var week = calendar.Holding(new LocalDate(1900, 1, 1).PlusDays(days));
+                    for (var d = week.First; d <= week.Last; d = d.PlusDays(1))
+                    {
+                        calendar.Holding(d).ShouldBe(week);
+                    }
 
-            calendar.Holding(week.Last.PlusDays(1)).First.ShouldBe(week.Last.PlusDays(1));
-        });
+                    calendar.Holding(week.Last.PlusDays(1)).First.ShouldBe(week.Last.PlusDays(1));
+                }
+            );
     }
 
     [Theory]
@@ -144,7 +155,9 @@ public sealed class WeekTests
     {
         AlbumDay.Of(new LocalDateTime(2026, 5, 10, 0, 40), AlbumDay.DefaultCutOff).ShouldBe(new LocalDate(2026, 5, 9));
         AlbumDay.Of(new LocalDateTime(2026, 5, 10, 3, 0), AlbumDay.DefaultCutOff).ShouldBe(new LocalDate(2026, 5, 10));
-        AlbumDay.Of(new LocalDateTime(2026, 1, 1, 2, 59, 59), AlbumDay.DefaultCutOff).ShouldBe(new LocalDate(2025, 12, 31));
+        AlbumDay
+            .Of(new LocalDateTime(2026, 1, 1, 2, 59, 59), AlbumDay.DefaultCutOff)
+            .ShouldBe(new LocalDate(2025, 12, 31));
     }
 
     private static LocalDate Iso(string text) => NodaTime.Text.LocalDatePattern.Iso.Parse(text).Value;

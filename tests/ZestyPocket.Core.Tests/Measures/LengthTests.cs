@@ -3,7 +3,9 @@ using ZestyPocket.Core.Measures;
 
 namespace ZestyPocket.Core.Tests.Measures;
 
-/// <summary>EMU as in ECMA-376 (Office Open XML), DrawingML: 914,400 to the inch, 36,000 to the millimetre, 12,700 to the point.</summary>
+/// <summary>
+/// EMU as in ECMA-376 (Office Open XML), DrawingML: 914,400 to the inch, 36,000 to the millimetre, 12,700 to the point.
+/// </summary>
 public sealed class LengthTests
 {
     [Fact]
@@ -89,26 +91,32 @@ public sealed class LengthTests
     [Fact]
     public void What_is_shown_to_a_sixteenth_reads_back_as_the_same_length()
     {
-        Gen.Int[1, 1600].Sample(sixteenths =>
-        {
-            var length = Length.FromInches(sixteenths, 16);
-            MeasureText.ParseLength(MeasureText.Show(length, MeasureSystem.Inches)).ShouldBe(length);
-            MeasureText.ParseSize(MeasureText.Show(new Size(length, length), MeasureSystem.Inches)).Width.ShouldBe(length);
-        });
+        Gen.Int[1, 1600]
+            .Sample(sixteenths =>
+            {
+                var length = Length.FromInches(sixteenths, 16);
+                MeasureText.ParseLength(MeasureText.Show(length, MeasureSystem.Inches)).ShouldBe(length);
+                MeasureText
+                    .ParseSize(MeasureText.Show(new Size(length, length), MeasureSystem.Inches))
+                    .Width.ShouldBe(length);
+            });
     }
 
     [Fact]
     public void A_field_that_is_saved_unchanged_changes_nothing()
     {
-        Gen.Select(Gen.Long[1, 40 * Length.EmuPerInch], Gen.Long[1, 40 * Length.EmuPerInch]).Sample((w, h) =>
-        {
-            var size = new Size(new Length(w), new Length(h));
-            foreach (var system in Enum.GetValues<MeasureSystem>())
-            {
-                MeasureText.ParseSize(MeasureText.Exact(size, system)).ShouldBe(size);
-                MeasureText.ParseLength(MeasureText.Exact(size.Width, system)).ShouldBe(size.Width);
-            }
-        });
+        Gen.Select(Gen.Long[1, 40 * Length.EmuPerInch], Gen.Long[1, 40 * Length.EmuPerInch])
+            .Sample(
+                (w, h) =>
+                {
+                    var size = new Size(new Length(w), new Length(h));
+                    foreach (var system in Enum.GetValues<MeasureSystem>())
+                    {
+                        MeasureText.ParseSize(MeasureText.Exact(size, system)).ShouldBe(size);
+                        MeasureText.ParseLength(MeasureText.Exact(size.Width, system)).ShouldBe(size.Width);
+                    }
+                }
+            );
         MeasureText.Exact(Length.FromInches(1, 32), MeasureSystem.Inches).ShouldBe("0.03125 in");
         MeasureText.Exact(Length.FromInches(5, 8), MeasureSystem.Millimetres).ShouldBe("15.875 mm");
     }
@@ -116,17 +124,18 @@ public sealed class LengthTests
     [Fact]
     public void No_text_makes_the_parser_fail_in_any_other_way_than_refusing()
     {
-        Gen.String[Gen.Char["0123456789 /x×.,-incmpt\"″ä\n"], 0, 30].Sample(text =>
-        {
-            try
+        Gen.String[Gen.Char["0123456789 /x×.,-incmpt\"″ä\n"], 0, 30]
+            .Sample(text =>
             {
-                MeasureText.ParseSize(text).IsPositive.ShouldBeTrue();
-            }
-            catch (MeasureException)
-            {
-                // Refused with a reason, which is an answer.
-            }
-        });
+                try
+                {
+                    MeasureText.ParseSize(text).IsPositive.ShouldBeTrue();
+                }
+                catch (MeasureException)
+                {
+                    // Refused with a reason, which is an answer.
+                }
+            });
     }
 
     [Theory]

@@ -4,7 +4,9 @@ using ZestyPocket.Core.Pages;
 
 namespace ZestyPocket.Core.Tests.Pages;
 
-/// <summary>Drawing a page design: splitting, merging, writing it down. Areas are arithmetic, names common practice.</summary>
+/// <summary>
+/// Drawing a page design: splitting, merging, writing it down. Areas are arithmetic, names common practice.
+/// </summary>
 public sealed class DesignDraftTests
 {
     [Fact]
@@ -12,7 +14,11 @@ public sealed class DesignDraftTests
     {
         var page = DesignDraft.Read("9x12");
         page.SplitsOf("1.1").ShouldContain(s => !s.Upright && s.Parts.Length == 3);
-        var rows = page.Split("1.1", upright: false, [Length.FromInches(4), Length.FromInches(4), Length.FromInches(4)]);
+        var rows = page.Split(
+            "1.1",
+            upright: false,
+            [Length.FromInches(4), Length.FromInches(4), Length.FromInches(4)]
+        );
         rows.Notation.ShouldBe("9x4 / 9x4 / 9x4");
         var row = rows.SplitsOf("1.1").First(s => s is { Upright: true, Parts.Length: 2 });
         row.Parts.ShouldBe([Length.FromInches(3), Length.FromInches(6)]);
@@ -28,8 +34,12 @@ public sealed class DesignDraftTests
         merged.Pockets.Sum(p => p.Nominal.SquareInches).ShouldBe(108);
         Should.Throw<RuleException>(() => nine.Merge(["1.1", "2.2"])).Message.ShouldContain("fill a rectangle");
         Should.Throw<RuleException>(() => nine.Merge(["1.1"])).Message.ShouldContain("two or more");
-        Should.Throw<RuleException>(() => nine.Split("1.1", true, [Length.FromInches(1), Length.FromInches(1)])).Message.ShouldContain("add up");
-        Should.Throw<RuleException>(() => nine.Split("7.7", true, [Length.FromInches(1), Length.FromInches(2)])).Message.ShouldContain("not on this page");
+        Should
+            .Throw<RuleException>(() => nine.Split("1.1", true, [Length.FromInches(1), Length.FromInches(1)]))
+            .Message.ShouldContain("add up");
+        Should
+            .Throw<RuleException>(() => nine.Split("7.7", true, [Length.FromInches(1), Length.FromInches(2)]))
+            .Message.ShouldContain("not on this page");
     }
 
     [Fact]
@@ -37,7 +47,10 @@ public sealed class DesignDraftTests
     {
         var inch = Length.FromInches(1);
         Rect At(int x, int y, int w, int h) => new(inch * x, inch * y, inch * w, inch * h);
-        Should.Throw<RuleException>(() => DesignTiling.Write([At(0, 0, 2, 1), At(2, 0, 1, 2), At(1, 2, 2, 1), At(0, 1, 1, 2), At(1, 1, 1, 1)]))
+        Should
+            .Throw<RuleException>(() =>
+                DesignTiling.Write([At(0, 0, 2, 1), At(2, 0, 1, 2), At(1, 2, 2, 1), At(0, 1, 1, 2), At(1, 1, 1, 1)])
+            )
             .Message.ShouldContain("right across");
     }
 
@@ -48,32 +61,53 @@ public sealed class DesignDraftTests
         {
             var (body, pockets) = DesignNotation.Parse(DesignTiling.Write([.. design.Pockets.Select(p => p.Bounds)]));
             body.ShouldBe(design.Body);
-            pockets.Select(p => p.Bounds).OrderBy(b => b.Y).ThenBy(b => b.X).ShouldBe(design.Pockets.Select(p => p.Bounds).OrderBy(b => b.Y).ThenBy(b => b.X));
+            pockets
+                .Select(p => p.Bounds)
+                .OrderBy(b => b.Y)
+                .ThenBy(b => b.X)
+                .ShouldBe(design.Pockets.Select(p => p.Bounds).OrderBy(b => b.Y).ThenBy(b => b.X));
         });
     }
 
     [Fact]
     public void Every_proposed_split_adds_up_and_what_was_split_can_be_merged_again()
     {
-        RandomDesigns.Any.Where(d => d.Pockets.Length <= DesignDraft.MostPockets).Sample(design =>
-        {
-            var draft = DesignDraft.Read(DesignTiling.Write([.. design.Pockets.Select(p => p.Bounds)]));
-            var pocket = draft.Pockets[0];
-            foreach (var split in draft.SplitsOf(pocket.Key))
-            {
-                split.Parts.Aggregate(Length.Zero, (a, b) => a + b).ShouldBe(split.Upright ? pocket.Nominal.Width : pocket.Nominal.Height);
-                var after = draft.Split(pocket.Key, split.Upright, split.Parts);
-                after.Pockets.Aggregate(Int128.Zero, (sum, p) => sum + p.Nominal.SquareEmu).ShouldBe(design.Body.SquareEmu);
-                var parts = after.Pockets.Where(p => pocket.Bounds.Contains(p.Bounds)).Select(p => p.Key).ToList();
-                after.Merge(parts).Pockets.Select(p => p.Bounds).ShouldBe(draft.Pockets.Select(p => p.Bounds), ignoreOrder: true);
-            }
-        }, iter: 200);
+        RandomDesigns
+            .Any.Where(d => d.Pockets.Length <= DesignDraft.MostPockets)
+            .Sample(
+                design =>
+                {
+                    var draft = DesignDraft.Read(DesignTiling.Write([.. design.Pockets.Select(p => p.Bounds)]));
+                    var pocket = draft.Pockets[0];
+                    foreach (var split in draft.SplitsOf(pocket.Key))
+                    {
+                        split
+                            .Parts.Aggregate(Length.Zero, (a, b) => a + b)
+                            .ShouldBe(split.Upright ? pocket.Nominal.Width : pocket.Nominal.Height);
+                        var after = draft.Split(pocket.Key, split.Upright, split.Parts);
+                        after
+                            .Pockets.Aggregate(Int128.Zero, (sum, p) => sum + p.Nominal.SquareEmu)
+                            .ShouldBe(design.Body.SquareEmu);
+                        var parts = after
+                            .Pockets.Where(p => pocket.Bounds.Contains(p.Bounds))
+                            .Select(p => p.Key)
+                            .ToList();
+                        after
+                            .Merge(parts)
+                            .Pockets.Select(p => p.Bounds)
+                            .ShouldBe(draft.Pockets.Select(p => p.Bounds), ignoreOrder: true);
+                    }
+                },
+                iter: 200
+            );
     }
 
     [Fact]
     public void Metric_pages_keep_their_millimetres()
     {
-        var page = DesignDraft.Read("148 x 210 mm").Split("1.1", upright: false, [Length.FromMillimetres(105), Length.FromMillimetres(105)]);
+        var page = DesignDraft
+            .Read("148 x 210 mm")
+            .Split("1.1", upright: false, [Length.FromMillimetres(105), Length.FromMillimetres(105)]);
         page.Pockets.Select(p => p.Nominal).ShouldAllBe(s => s == Size.FromMillimetres(148, 105));
         DesignDraft.Read(page.Notation).Pockets.ShouldBe(page.Pockets);
     }

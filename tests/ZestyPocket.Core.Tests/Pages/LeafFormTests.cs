@@ -4,7 +4,9 @@ using ZestyPocket.Core.Pages;
 
 namespace ZestyPocket.Core.Tests.Pages;
 
-/// <summary>What is done to a leaf: new seams, cutting down, folding, punching. Common practice; sizes are arithmetic.</summary>
+/// <summary>
+/// What is done to a leaf: new seams, cutting down, folding, punching. Common practice; sizes are arithmetic.
+/// </summary>
 public sealed class LeafFormTests
 {
     private static Protector Of(string key) => Protector.Unmeasured(BuiltInDesigns.Find(key)!);
@@ -35,8 +37,14 @@ public sealed class LeafFormTests
         narrow.Hides(six.Outer).ShouldBe(narrow.Outer);
         six.Hides(six.Outer).ShouldBeNull();
         // Nothing is cut through a pocket.
-        Should.Throw<RuleException>(() => six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(5)) })).Message.ShouldContain("along a seam");
-        Should.Throw<RuleException>(() => six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(12)) }));
+        Should
+            .Throw<RuleException>(() =>
+                six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(5)) })
+            )
+            .Message.ShouldContain("along a seam");
+        Should.Throw<RuleException>(() =>
+            six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(12)) })
+        );
     }
 
     [Fact]
@@ -54,33 +62,39 @@ public sealed class LeafFormTests
     [Fact]
     public void Alterations_keep_the_area_and_lie_behind_each_other()
     {
-        Gen.Select(RandomDesigns.Any, Gen.Int[0, 100], Gen.Bool, Gen.Int[1, 40]).Sample((design, which, upright, at) =>
-        {
-            var protector = Protector.Unmeasured(design);
-            var pocket = design.Pockets[which % design.Pockets.Length];
-            var seam = Length.FromInches(at, 4);
-            var form = LeafForm.Plain.With(new Fuse(pocket.Key, upright, seam));
-            var whole = upright ? pocket.Nominal.Width : pocket.Nominal.Height;
-            if (seam < Alterations.Narrowest || whole - seam < Alterations.Narrowest)
-            {
-                Should.Throw<RuleException>(() => protector.Altered(form));
-                return;
-            }
+        Gen.Select(RandomDesigns.Any, Gen.Int[0, 100], Gen.Bool, Gen.Int[1, 40])
+            .Sample(
+                (design, which, upright, at) =>
+                {
+                    var protector = Protector.Unmeasured(design);
+                    var pocket = design.Pockets[which % design.Pockets.Length];
+                    var seam = Length.FromInches(at, 4);
+                    var form = LeafForm.Plain.With(new Fuse(pocket.Key, upright, seam));
+                    var whole = upright ? pocket.Nominal.Width : pocket.Nominal.Height;
+                    if (seam < Alterations.Narrowest || whole - seam < Alterations.Narrowest)
+                    {
+                        Should.Throw<RuleException>(() => protector.Altered(form));
+                        return;
+                    }
 
-            var altered = protector.Altered(form);
-            altered.Design.Pockets.Sum(p => p.Nominal.SquareInches).ShouldBe(design.Body.SquareInches);
-            var front = altered.Design.Face(LeafSide.Front).ToDictionary(p => p.Key, p => p.Bounds);
-            foreach (var back in altered.Design.Face(LeafSide.Back))
-            {
-                // A back's pocket always lies behind its front, and turning twice is the identity.
-                back.Bounds.MirroredIn(altered.Design.Body.Width).ShouldBe(front[back.Key]);
-            }
+                    var altered = protector.Altered(form);
+                    altered.Design.Pockets.Sum(p => p.Nominal.SquareInches).ShouldBe(design.Body.SquareInches);
+                    var front = altered.Design.Face(LeafSide.Front).ToDictionary(p => p.Key, p => p.Bounds);
+                    foreach (var back in altered.Design.Face(LeafSide.Back))
+                    {
+                        // A back's pocket always lies behind its front, and turning twice is the identity.
+                        back.Bounds.MirroredIn(altered.Design.Body.Width).ShouldBe(front[back.Key]);
+                    }
 
-            // The seam is the same line of plastic seen from both sides.
-            var (seen, behind) = (altered.MarksOn(LeafSide.Front, form).ShouldHaveSingleItem(), altered.MarksOn(LeafSide.Back, form).ShouldHaveSingleItem());
-            (seen.X1 + behind.X2).ShouldBe(altered.Outer.Width);
-            (seen.Y1, seen.Y2).ShouldBe((behind.Y1, behind.Y2));
-        });
+                    // The seam is the same line of plastic seen from both sides.
+                    var (seen, behind) = (
+                        altered.MarksOn(LeafSide.Front, form).ShouldHaveSingleItem(),
+                        altered.MarksOn(LeafSide.Back, form).ShouldHaveSingleItem()
+                    );
+                    (seen.X1 + behind.X2).ShouldBe(altered.Outer.Width);
+                    (seen.Y1, seen.Y2).ShouldBe((behind.Y1, behind.Y2));
+                }
+            );
     }
 
     [Fact]
@@ -114,9 +128,21 @@ public sealed class LeafFormTests
         sheet.MarksOn(LeafSide.Back, LeafForm.Plain).ShouldHaveSingleItem().X1.ShouldBe(Inches(2.5m));
         // Seen from behind, the page lies at the rings on the right, the flap at the left.
         sheet.Design.Face(LeafSide.Back).Select(p => p.Key).ShouldBe(["flap", "page"]);
-        Should.Throw<RuleException>(() => Protector.FoldOut("fold", Size.FromInches(6, 8), Inches(0.5m), Protector.DefaultRingStrip)).Message.ShouldContain("clear the ring strip");
-        Should.Throw<RuleException>(() => Protector.FoldOut("fold", Size.FromInches(8, 8), Inches(4), Protector.DefaultRingStrip)).Message.ShouldContain("reach the rings");
-        Should.Throw<RuleException>(() => Protector.FoldOut("fold", Size.FromInches(6, 8), Inches(5.75m), Protector.DefaultRingStrip)).Message.ShouldContain("no flap");
+        Should
+            .Throw<RuleException>(() =>
+                Protector.FoldOut("fold", Size.FromInches(6, 8), Inches(0.5m), Protector.DefaultRingStrip)
+            )
+            .Message.ShouldContain("clear the ring strip");
+        Should
+            .Throw<RuleException>(() =>
+                Protector.FoldOut("fold", Size.FromInches(8, 8), Inches(4), Protector.DefaultRingStrip)
+            )
+            .Message.ShouldContain("reach the rings");
+        Should
+            .Throw<RuleException>(() =>
+                Protector.FoldOut("fold", Size.FromInches(6, 8), Inches(5.75m), Protector.DefaultRingStrip)
+            )
+            .Message.ShouldContain("no flap");
     }
 
     [Fact]
@@ -126,7 +152,11 @@ public sealed class LeafFormTests
         var sheet = Protector.Sheet("sheet", outer, Protector.DefaultRingStrip);
         sheet.CutSize(sheet.Design.Pockets.ShouldHaveSingleItem().Nominal).ShouldBe(outer);
         sheet.BodyOrigin(LeafSide.Back).ShouldBe((Length.Zero, Length.Zero));
-        Should.Throw<RuleException>(() => sheet.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(4)) })).Message.ShouldContain("page of pockets");
+        Should
+            .Throw<RuleException>(() =>
+                sheet.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(4)) })
+            )
+            .Message.ShouldContain("page of pockets");
     }
 
     [Fact]
@@ -152,9 +182,21 @@ public sealed class LeafFormTests
         var measured = HolePattern.Measured(height, Inches(0.3125m), Inches(0.25m), [Inches(6.5m), Inches(1.75m)]);
         measured.FromTop(height).ShouldBe([Inches(1.75m), Inches(6.5m)]);
         measured.CheckedOn(height, Protector.DefaultRingStrip).ShouldBe(measured);
-        Should.Throw<MeasureException>(() => (measured with { FromEdge = Inches(1) }).CheckedOn(height, Protector.DefaultRingStrip)).Message.ShouldContain("ring strip");
-        Should.Throw<MeasureException>(() => measured.CheckedOn(Inches(4), Protector.DefaultRingStrip)).Message.ShouldContain("end of a leaf");
-        Should.Throw<MeasureException>(() => HolePattern.Measured(height, Inches(0.3125m), Inches(0.25m), [Inches(2), Inches(2.125m)]).CheckedOn(height, Protector.DefaultRingStrip)).Message.ShouldContain("overlap");
+        Should
+            .Throw<MeasureException>(() =>
+                (measured with { FromEdge = Inches(1) }).CheckedOn(height, Protector.DefaultRingStrip)
+            )
+            .Message.ShouldContain("ring strip");
+        Should
+            .Throw<MeasureException>(() => measured.CheckedOn(Inches(4), Protector.DefaultRingStrip))
+            .Message.ShouldContain("end of a leaf");
+        Should
+            .Throw<MeasureException>(() =>
+                HolePattern
+                    .Measured(height, Inches(0.3125m), Inches(0.25m), [Inches(2), Inches(2.125m)])
+                    .CheckedOn(height, Protector.DefaultRingStrip)
+            )
+            .Message.ShouldContain("overlap");
     }
 
     [Fact]
@@ -164,14 +206,17 @@ public sealed class LeafFormTests
         leaves.Count.ShouldBe(4);
         var weeks = Binding.Chain(leaves, [2, 2, 2], PageSchool.Leaf);
         weeks.ShouldAllBe(w => w[0].LeafId == w[1].LeafId && w[0].Side == LeafSide.Front && w[1].Side == LeafSide.Back);
-        Binding.Chain([.. leaves.Take(Binding.LeavesFor(6))], [2, 2, 2]).ShouldAllBe(w => w[0].LeafId != w[1].LeafId && w[0].Side == LeafSide.Back);
+        Binding
+            .Chain([.. leaves.Take(Binding.LeavesFor(6))], [2, 2, 2])
+            .ShouldAllBe(w => w[0].LeafId != w[1].LeafId && w[0].Side == LeafSide.Back);
     }
 
     [Theory]
     [InlineData("", 0)]
     [InlineData("A tab with far too many words on it", 0)]
     [InlineData("May", 6)]
-    public void A_tab_is_short_and_on_the_edge(string words, int place) => Should.Throw<RuleException>(() => new IndexTab(words, place).Checked());
+    public void A_tab_is_short_and_on_the_edge(string words, int place) =>
+        Should.Throw<RuleException>(() => new IndexTab(words, place).Checked());
 
     [Fact]
     public void The_halves_of_a_measured_pocket_keep_its_measure_and_lose_half_a_seam_and_the_ease_on_each_side()
@@ -184,15 +229,24 @@ public sealed class LeafFormTests
 
         // 6 x 1 1/2 and 6 x 2 1/2: the weld above or below takes 1/16, half the seam 1/32, the ease 1/32.
         var rows = measured.Altered(LeafForm.Plain.With(new Fuse(pocket.Key, Upright: false, Inches(1.5m))));
-        var (upper, lower) = (rows.Design.Pockets.First(p => p.Key == pocket.Key + "a"), rows.Design.Pockets.First(p => p.Key == pocket.Key + "b"));
+        var (upper, lower) = (
+            rows.Design.Pockets.First(p => p.Key == pocket.Key + "a"),
+            rows.Design.Pockets.First(p => p.Key == pocket.Key + "b")
+        );
         rows.CutSize(upper).ShouldBe(new Size(Inches(5.90625m), Inches(1.375m)));
         rows.CutSize(lower).ShouldBe(new Size(Inches(5.90625m), Inches(2.375m)));
         (rows.ClearSize(upper).Height + rows.ClearSize(lower).Height + Alterations.SeamWidth).ShouldBe(Inches(3.875m));
 
         // Upright halves, and one of them parted again.
-        var columns = measured.Altered(LeafForm.Plain.With(Alterations.InHalf(pocket)).With(new Fuse(pocket.Key + "a", Upright: true, Inches(1.5m))));
+        var columns = measured.Altered(
+            LeafForm
+                .Plain.With(Alterations.InHalf(pocket))
+                .With(new Fuse(pocket.Key + "a", Upright: true, Inches(1.5m)))
+        );
         var parts = columns.Design.Pockets.Where(p => p.Key.StartsWith(pocket.Key, StringComparison.Ordinal)).ToList();
-        (parts.Aggregate(Length.Zero, (sum, p) => sum + columns.ClearSize(p).Width) + (2 * Alterations.SeamWidth)).ShouldBe(Inches(5.9375m));
+        (
+            parts.Aggregate(Length.Zero, (sum, p) => sum + columns.ClearSize(p).Width) + (2 * Alterations.SeamWidth)
+        ).ShouldBe(Inches(5.9375m));
         parts.ShouldAllBe(p => columns.CutSize(p).Height == Inches(3.84375m));
     }
 
@@ -200,7 +254,9 @@ public sealed class LeafFormTests
     public void The_halves_of_a_pocket_that_nobody_measured_are_of_their_name()
     {
         var page = Of("9x12-rows-6x4-3x4");
-        var altered = page.Altered(LeafForm.Plain.With(Alterations.InHalf(page.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4)))));
+        var altered = page.Altered(
+            LeafForm.Plain.With(Alterations.InHalf(page.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4))))
+        );
         altered.CutSize(altered.Design.Pockets[0]).ShouldBe(Size.FromInches(3, 4));
     }
 }

@@ -98,10 +98,15 @@ public sealed class PageDesignTests
         var protector = Protector.Unmeasured(BuiltInDesigns.Find("9x12-nine-3x4")!);
         protector.CutSize(nominal).ShouldBe(nominal);
 
-        var tight = protector with { ClearSizes = protector.ClearSizes.Add(nominal, MeasureText.ParseSize("2 15/16 x 4 1/8")) };
+        var tight = protector with
+        {
+            ClearSizes = protector.ClearSizes.Add(nominal, MeasureText.ParseSize("2 15/16 x 4 1/8")),
+        };
         tight.CutSize(nominal).ShouldBe(new Size(Length.FromInches(2.90625m), Length.FromInches(4)));
         tight.Checked().ShouldBe(tight);
-        Should.Throw<MeasureException>(() => (protector with { ClearSizes = protector.ClearSizes.Add(nominal, Size.FromInches(4, 3)) }).Checked());
+        Should.Throw<MeasureException>(() =>
+            (protector with { ClearSizes = protector.ClearSizes.Add(nominal, Size.FromInches(4, 3)) }).Checked()
+        );
         Should.Throw<MeasureException>(() => (protector with { Outer = Size.FromInches(9, 12) }).Checked());
     }
 
@@ -116,9 +121,15 @@ public sealed class PageDesignTests
     [Fact]
     public void A_notation_that_is_too_deep_too_long_or_too_full_is_refused_by_its_limit()
     {
-        Should.Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 10_000))).Message.ShouldContain("8,000 at most");
-        Should.Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 5_000))).Message.ShouldContain("more than 16 deep");
-        Should.Throw<MeasureException>(() => DesignNotation.Parse(string.Join('|', Enumerable.Repeat("1x1", 500)))).Message.ShouldContain("400 pockets at most");
+        Should
+            .Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 10_000)))
+            .Message.ShouldContain("8,000 at most");
+        Should
+            .Throw<MeasureException>(() => DesignNotation.Parse(new string('(', 5_000)))
+            .Message.ShouldContain("more than 16 deep");
+        Should
+            .Throw<MeasureException>(() => DesignNotation.Parse(string.Join('|', Enumerable.Repeat("1x1", 500))))
+            .Message.ShouldContain("400 pockets at most");
         DesignNotation.Parse(new string('(', 16) + "3x4" + new string(')', 16)).Pockets.Length.ShouldBe(1);
     }
 }

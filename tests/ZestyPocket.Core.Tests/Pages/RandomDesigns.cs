@@ -33,7 +33,9 @@ internal static class RandomDesigns
             pockets.Add(upright ? (x + cut, y, w - cut, h) : (x, y + cut, w, h - cut));
         }
 
-        var notation = DesignTiling.Write([.. pockets.Select(p => new Rect(Quarter * p.X, Quarter * p.Y, Quarter * p.W, Quarter * p.H))]);
+        var notation = DesignTiling.Write([
+            .. pockets.Select(p => new Rect(Quarter * p.X, Quarter * p.Y, Quarter * p.W, Quarter * p.H)),
+        ]);
         return PageDesign.FromNotation("any", "Any", notation);
     }
 }

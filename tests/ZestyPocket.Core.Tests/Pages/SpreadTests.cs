@@ -20,14 +20,22 @@ public sealed class SpreadTests
     [Fact]
     public void No_spread_has_more_than_a_left_and_a_right_page()
     {
-        Gen.Select(Gen.Int[1, 30], Gen.Int[0, 60], Gen.Int[1, 20]).Sample((leaves, from, count) =>
-        {
-            var sides = Binding.ReadingOrder([.. Enumerable.Range(0, leaves).Select(_ => Guid.NewGuid())]).Skip(from).Take(count).Select(f => f.Side).ToList();
-            foreach (var spread in sides.Zip(Binding.SpreadsOf(sides)).GroupBy(s => s.Second))
-            {
-                spread.Select(s => s.First).ShouldBeUnique();
-                spread.First().First.ShouldBe(spread.Count() == 2 ? LeafSide.Back : spread.First().First);
-            }
-        });
+        Gen.Select(Gen.Int[1, 30], Gen.Int[0, 60], Gen.Int[1, 20])
+            .Sample(
+                (leaves, from, count) =>
+                {
+                    var sides = Binding
+                        .ReadingOrder([.. Enumerable.Range(0, leaves).Select(_ => Guid.NewGuid())])
+                        .Skip(from)
+                        .Take(count)
+                        .Select(f => f.Side)
+                        .ToList();
+                    foreach (var spread in sides.Zip(Binding.SpreadsOf(sides)).GroupBy(s => s.Second))
+                    {
+                        spread.Select(s => s.First).ShouldBeUnique();
+                        spread.First().First.ShouldBe(spread.Count() == 2 ? LeafSide.Back : spread.First().First);
+                    }
+                }
+            );
     }
 }

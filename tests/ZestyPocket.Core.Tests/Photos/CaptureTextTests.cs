@@ -18,8 +18,19 @@ public sealed class CaptureTextTests
     [InlineData("2009-10-05T08:15:00.250Z", 2009, 10, 5, 8, 15, 0, 0)]
     [InlineData("2009:10:05 08:15", 2009, 10, 5, 8, 15, 0, null)]
     [InlineData("2009:10:05 08:15:00-0330\0\0", 2009, 10, 5, 8, 15, 0, -210)]
-    public void A_time_is_read_in_each_form_that_files_have(string text, int year, int month, int day, int hour, int minute, int second, int? offset) =>
-        CaptureText.Time(text).ShouldBe(new StatedTime(new LocalDateTime(year, month, day, hour, minute, second), offset));
+    public void A_time_is_read_in_each_form_that_files_have(
+        string text,
+        int year,
+        int month,
+        int day,
+        int hour,
+        int minute,
+        int second,
+        int? offset
+    ) =>
+        CaptureText
+            .Time(text)
+            .ShouldBe(new StatedTime(new LocalDateTime(year, month, day, hour, minute, second), offset));
 
     [Theory]
     [InlineData("0000:00:00 00:00:00")]
@@ -42,7 +53,8 @@ public sealed class CaptureTextTests
     [InlineData("+15:00", null)]
     [InlineData("+99:99", null)]
     [InlineData("CEST", null)]
-    public void A_zone_is_one_that_the_world_has(string text, int? minutes) => CaptureText.Offset(text).ShouldBe(minutes);
+    public void A_zone_is_one_that_the_world_has(string text, int? minutes) =>
+        CaptureText.Offset(text).ShouldBe(minutes);
 
     [Theory]
     [InlineData("48,12.5N", null, 48.208333)]
@@ -67,7 +79,12 @@ public sealed class CaptureTextTests
     [InlineData("Maker", "One", null, "Maker One")]
     [InlineData("Maker", "One", "0000000", "Maker One")]
     [InlineData(null, null, "A123", null)]
-    public void Two_phones_of_one_model_are_told_apart_by_their_serial_number(string? make, string? model, string? serial, string? name)
+    public void Two_phones_of_one_model_are_told_apart_by_their_serial_number(
+        string? make,
+        string? model,
+        string? serial,
+        string? name
+    )
     {
         CameraName.Of(make, model, serial).ShouldBe(name);
         if (name is not null)

@@ -34,17 +34,23 @@ public sealed class CropTests
         var pictures = Gen.Select(Gen.Int[16, 12_000], Gen.Int[16, 12_000]);
         var prints = Gen.Select(Gen.Int[1, 400], Gen.Int[1, 400]);
         var framings = Gen.Select(Gen.Double[-1, 2], Gen.Double[-1, 2], Gen.Double[0, 20]);
-        Gen.Select(pictures, prints, framings).Sample((p, s, f) =>
-        {
-            var (picture, print) = (new PixelSize(p.Item1, p.Item2), new Size(Length.FromInches(s.Item1, 32), Length.FromInches(s.Item2, 32)));
-            var crop = Crop.For(picture, print, new Framing(f.Item1, f.Item2, f.Item3));
-            crop.Left.ShouldBeGreaterThanOrEqualTo(0);
-            crop.Top.ShouldBeGreaterThanOrEqualTo(0);
-            (crop.Left + crop.Width).ShouldBeLessThanOrEqualTo(picture.Width + 1e-6);
-            (crop.Top + crop.Height).ShouldBeLessThanOrEqualTo(picture.Height + 1e-6);
-            (crop.Width / crop.Height).ShouldBe(print.Proportion, print.Proportion * 1e-9);
-            crop.LossOf(picture).ShouldBeInRange(0, 1);
-        });
+        Gen.Select(pictures, prints, framings)
+            .Sample(
+                (p, s, f) =>
+                {
+                    var (picture, print) = (
+                        new PixelSize(p.Item1, p.Item2),
+                        new Size(Length.FromInches(s.Item1, 32), Length.FromInches(s.Item2, 32))
+                    );
+                    var crop = Crop.For(picture, print, new Framing(f.Item1, f.Item2, f.Item3));
+                    crop.Left.ShouldBeGreaterThanOrEqualTo(0);
+                    crop.Top.ShouldBeGreaterThanOrEqualTo(0);
+                    (crop.Left + crop.Width).ShouldBeLessThanOrEqualTo(picture.Width + 1e-6);
+                    (crop.Top + crop.Height).ShouldBeLessThanOrEqualTo(picture.Height + 1e-6);
+                    (crop.Width / crop.Height).ShouldBe(print.Proportion, print.Proportion * 1e-9);
+                    crop.LossOf(picture).ShouldBeInRange(0, 1);
+                }
+            );
     }
 
     [Fact]

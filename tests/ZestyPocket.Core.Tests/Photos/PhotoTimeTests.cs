@@ -7,7 +7,12 @@ namespace ZestyPocket.Core.Tests.Photos;
 
 public sealed class PhotoTimeTests
 {
-    private static readonly AlbumCalendar Home = new() { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 1, 1), HomeZone = "Europe/London" };
+    private static readonly AlbumCalendar Home = new()
+    {
+        Kind = AlbumKind.Weekly,
+        FirstDay = new LocalDate(2026, 1, 1),
+        HomeZone = "Europe/London",
+    };
 
     private static readonly AlbumCalendar Trip = new()
     {
@@ -38,7 +43,10 @@ public sealed class PhotoTimeTests
     public void A_camera_left_on_home_time_reads_as_the_clock_of_the_place()
     {
         // 02:00 in London in June is 10:00 in Tokyo.
-        var left = Trip with { Cameras = [new CameraClock("Camera", 0, "Europe/London")] };
+        var left = Trip with
+        {
+            Cameras = [new CameraClock("Camera", 0, "Europe/London")],
+        };
         Local(left, new(new(2026, 6, 12, 2, 0), null, "Camera")).ShouldBe(new LocalDateTime(2026, 6, 12, 10, 0));
     }
 
@@ -59,7 +67,9 @@ public sealed class PhotoTimeTests
         doubt.Camera.ShouldBe("Camera");
         doubt.Proposed!.CorrectionSeconds.ShouldBe(-hoursOff * 3600L);
         doubt.Reason.ShouldContain(word);
-        ClockSuspicion.Find(Holiday(hoursOff), Home with { Cameras = [doubt.Proposed] }).ShouldBeEmpty("with the correction all is well");
+        ClockSuspicion
+            .Find(Holiday(hoursOff), Home with { Cameras = [doubt.Proposed] })
+            .ShouldBeEmpty("with the correction all is well");
     }
 
     [Fact]
@@ -71,8 +81,20 @@ public sealed class PhotoTimeTests
         var dice = new Random(5);
         List<RecordedTime> pictures =
         [
-            .. Enumerable.Range(0, 40).Select(i => new RecordedTime(new LocalDateTime(2026, 6, 1 + (i / 4), 9 + dice.Next(10), dice.Next(60)), 60, "Phone")),
-            .. Enumerable.Range(0, 8).Select(i => new RecordedTime(new LocalDateTime(2026, 7, 1 + i, 9 + dice.Next(10), dice.Next(60)), null, "Camera")),
+            .. Enumerable
+                .Range(0, 40)
+                .Select(i => new RecordedTime(
+                    new LocalDateTime(2026, 6, 1 + (i / 4), 9 + dice.Next(10), dice.Next(60)),
+                    60,
+                    "Phone"
+                )),
+            .. Enumerable
+                .Range(0, 8)
+                .Select(i => new RecordedTime(
+                    new LocalDateTime(2026, 7, 1 + i, 9 + dice.Next(10), dice.Next(60)),
+                    null,
+                    "Camera"
+                )),
         ];
         ClockSuspicion.Find(pictures, Home).ShouldBeEmpty();
     }
@@ -81,15 +103,32 @@ public sealed class PhotoTimeTests
     public void A_camera_left_on_home_time_abroad_is_found()
     {
         // Taken between 9 and 20 in Tokyo, recorded eight hours earlier.
-        List<RecordedTime> pictures = [.. Holiday(-8).Select(p => p.Camera == "Phone" ? p with { OffsetMinutes = 540 } : p)];
-        var doubt = ClockSuspicion.Find(pictures, Trip with { FirstDay = new(2026, 6, 1), Stays = [new("Tokyo", "Asia/Tokyo", new(2026, 5, 31, 9, 0))] }).ShouldHaveSingleItem();
+        List<RecordedTime> pictures =
+        [
+            .. Holiday(-8).Select(p => p.Camera == "Phone" ? p with { OffsetMinutes = 540 } : p),
+        ];
+        var doubt = ClockSuspicion
+            .Find(
+                pictures,
+                Trip with
+                {
+                    FirstDay = new(2026, 6, 1),
+                    Stays = [new("Tokyo", "Asia/Tokyo", new(2026, 5, 31, 9, 0))],
+                }
+            )
+            .ShouldHaveSingleItem();
         doubt.Proposed!.LeftOnZone.ShouldBe("Europe/London");
     }
 
     [Fact]
     public void A_lonely_camera_whose_pictures_fall_into_the_night_is_mentioned_without_a_guess()
     {
-        List<RecordedTime> pictures = [.. Enumerable.Range(0, 12).Select(i => new RecordedTime(new LocalDateTime(2026, 6, 3, i % 6, 20), null, "Camera"))];
+        List<RecordedTime> pictures =
+        [
+            .. Enumerable
+                .Range(0, 12)
+                .Select(i => new RecordedTime(new LocalDateTime(2026, 6, 3, i % 6, 20), null, "Camera")),
+        ];
         var doubt = ClockSuspicion.Find(pictures, Home).ShouldHaveSingleItem();
         doubt.Proposed.ShouldBeNull();
         doubt.Reason.ShouldContain("10 of its 12 pictures");
@@ -106,16 +145,20 @@ public sealed class PhotoTimeTests
             pictures.Add(new RecordedTime(taken, 60, "Phone"));
             if (i % 2 == 0)
             {
-                pictures.Add(new RecordedTime(taken.PlusSeconds(dice.Next(-150, 150)).PlusHours(hoursOff), null, "Camera"));
+                pictures.Add(
+                    new RecordedTime(taken.PlusSeconds(dice.Next(-150, 150)).PlusHours(hoursOff), null, "Camera")
+                );
             }
         }
 
         return pictures;
     }
 
-    private static Instant At(AlbumCalendar calendar, RecordedTime recorded) => new AlbumClock(calendar).CaptureOf(recorded)!.At;
+    private static Instant At(AlbumCalendar calendar, RecordedTime recorded) =>
+        new AlbumClock(calendar).CaptureOf(recorded)!.At;
 
-    private static LocalDateTime Local(AlbumCalendar calendar, RecordedTime recorded) => new AlbumClock(calendar).CaptureOf(recorded)!.Local;
+    private static LocalDateTime Local(AlbumCalendar calendar, RecordedTime recorded) =>
+        new AlbumClock(calendar).CaptureOf(recorded)!.Local;
 }
 
 public sealed class FileNameDateTests

@@ -8,7 +8,17 @@ namespace ZestyPocket.Core.Tests.Placing;
 
 public sealed class KeepsakeTests
 {
-    private static readonly Keepsake Ticket = new(Guid.CreateVersion7(), "Ferry ticket", Length.FromInches(5), Length.FromInches(2), Length.FromMillimetres(0.3m), string.Empty, null, null, false);
+    private static readonly Keepsake Ticket = new(
+        Guid.CreateVersion7(),
+        "Ferry ticket",
+        Length.FromInches(5),
+        Length.FromInches(2),
+        Length.FromMillimetres(0.3m),
+        string.Empty,
+        null,
+        null,
+        false
+    );
 
     [Fact]
     public void A_ticket_fits_a_pocket_also_turned_or_not_at_all()
@@ -44,8 +54,8 @@ public sealed class KeepsakeTests
     public void Notes_stand_in_the_order_of_their_days_and_an_edit_elsewhere_keeps_them()
     {
         var day = new LocalDate(2026, 6, 6);
-        var content = UnitContent.Empty
-            .Note(new DayNote(Guid.CreateVersion7(), day.PlusDays(1), null, "  Lock keeper's birthday ", null))
+        var content = UnitContent
+            .Empty.Note(new DayNote(Guid.CreateVersion7(), day.PlusDays(1), null, "  Lock keeper's birthday ", null))
             .Note(new DayNote(Guid.CreateVersion7(), day, new LocalTime(9, 0), "Boat", null))
             .AddKeepsake(Ticket);
         content.Notes.Select(n => n.Text).ShouldBe(["Boat", "Lock keeper's birthday"]);
@@ -60,15 +70,20 @@ public sealed class FacesTests
     [Fact]
     public void Units_take_faces_in_reading_order_and_every_face_once()
     {
-        Gen.Int[1, 4].Array[0, 20].Sample(counts =>
-        {
-            var leaves = Enumerable.Range(0, Binding.LeavesFor(counts.Sum())).Select(_ => Guid.CreateVersion7()).ToList();
-            var chain = Binding.Chain(leaves, counts);
-            chain.Select(c => c.Count).ShouldBe(counts);
-            var all = chain.SelectMany(c => c).ToList();
-            all.Distinct().Count().ShouldBe(all.Count);
-            all.ShouldBe(Binding.ReadingOrder(leaves).Take(all.Count));
-        });
+        Gen.Int[1, 4]
+            .Array[0, 20]
+            .Sample(counts =>
+            {
+                var leaves = Enumerable
+                    .Range(0, Binding.LeavesFor(counts.Sum()))
+                    .Select(_ => Guid.CreateVersion7())
+                    .ToList();
+                var chain = Binding.Chain(leaves, counts);
+                chain.Select(c => c.Count).ShouldBe(counts);
+                var all = chain.SelectMany(c => c).ToList();
+                all.Distinct().Count().ShouldBe(all.Count);
+                all.ShouldBe(Binding.ReadingOrder(leaves).Take(all.Count));
+            });
     }
 
     [Fact]
@@ -86,9 +101,11 @@ public sealed class FacesTests
         FaceOfLeaf[] old = [new(a, LeafSide.Back), new(b, LeafSide.Front)];
         FaceOfLeaf[] now = [new(a, LeafSide.Back), new(c, LeafSide.Front)];
         var (left, right) = (Guid.CreateVersion7(), Guid.CreateVersion7());
-        var content = UnitContent.Empty
-            .AddCard(left, Core.Words.CardKind.Filler, "", "x").AddCard(right, Core.Words.CardKind.Filler, "", "x")
-            .Put(left, new PocketPlace(a, LeafSide.Back, "0")).Put(right, new PocketPlace(b, LeafSide.Front, "1"));
+        var content = UnitContent
+            .Empty.AddCard(left, Core.Words.CardKind.Filler, "", "x")
+            .AddCard(right, Core.Words.CardKind.Filler, "", "x")
+            .Put(left, new PocketPlace(a, LeafSide.Back, "0"))
+            .Put(right, new PocketPlace(b, LeafSide.Front, "1"));
         var moved = content.OnFaces(old, now, _ => true);
         moved.PlacementOf(left)!.Value.Place.LeafId.ShouldBe(a);
         moved.PlacementOf(right)!.Value.Place.ShouldBe(new PocketPlace(c, LeafSide.Front, "1"));

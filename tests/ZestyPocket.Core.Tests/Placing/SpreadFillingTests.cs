@@ -13,19 +13,22 @@ public sealed class SpreadFillingTests
     [Fact]
     public void The_assignment_is_the_best_of_all_on_small_cases()
     {
-        Gen.Select(Gen.Int[1, 5], Gen.Int[0, 2], Gen.Int[0, 1000].Array[35]).Sample((rows, more, numbers) =>
-        {
-            var columns = rows + more;
-            var cost = new long[rows, columns];
-            for (var i = 0; i < rows * columns; i++)
-            {
-                cost[i / columns, i % columns] = numbers[i];
-            }
+        Gen.Select(Gen.Int[1, 5], Gen.Int[0, 2], Gen.Int[0, 1000].Array[35])
+            .Sample(
+                (rows, more, numbers) =>
+                {
+                    var columns = rows + more;
+                    var cost = new long[rows, columns];
+                    for (var i = 0; i < rows * columns; i++)
+                    {
+                        cost[i / columns, i % columns] = numbers[i];
+                    }
 
-            var answer = Assignment.Solve(cost);
-            answer.Distinct().Count().ShouldBe(rows);
-            answer.Select((c, r) => cost[r, c]).Sum().ShouldBe(Best(cost, 0, new bool[columns]));
-        });
+                    var answer = Assignment.Solve(cost);
+                    answer.Distinct().Count().ShouldBe(rows);
+                    answer.Select((c, r) => cost[r, c]).Sum().ShouldBe(Best(cost, 0, new bool[columns]));
+                }
+            );
 
         static long Best(long[,] cost, int row, bool[] used)
         {
@@ -54,7 +57,10 @@ public sealed class SpreadFillingTests
     {
         var design = BuiltInDesigns.Find("9x12-rows-6x4-3x4")!;
         var pockets = Open(design);
-        var photos = Enumerable.Range(0, 6).Select(i => i % 2 == 0 ? Photo(i, 3000, 4000, 0, i) : Photo(i, 3000, 2000, 0, i)).ToList();
+        var photos = Enumerable
+            .Range(0, 6)
+            .Select(i => i % 2 == 0 ? Photo(i, 3000, 4000, 0, i) : Photo(i, 3000, 2000, 0, i))
+            .ToList();
         var choices = SpreadFilling.Propose(pockets, photos);
         choices.Count.ShouldBe(6);
         foreach (var choice in choices)
@@ -69,7 +75,10 @@ public sealed class SpreadFillingTests
     {
         var pockets = Open(BuiltInDesigns.Find("9x12-nine-3x4")!);
         var photos = Enumerable.Range(0, 9).Select(i => Photo(i, 3000, 4000, i * 7 / 9, i)).Reverse().ToList();
-        SpreadFilling.Propose(pockets, photos).Select(c => c.PhotoId).ShouldBe(photos.AsEnumerable().Reverse().Select(p => p.Id));
+        SpreadFilling
+            .Propose(pockets, photos)
+            .Select(c => c.PhotoId)
+            .ShouldBe(photos.AsEnumerable().Reverse().Select(p => p.Id));
     }
 
     [Fact]
@@ -92,7 +101,11 @@ public sealed class SpreadFillingTests
     [Fact]
     public void A_small_picture_does_not_get_the_large_pocket()
     {
-        OpenPocket[] pockets = [new(new PocketPlace(Guid.Empty, LeafSide.Front, "1"), Size.FromInches(6, 4)), new(new PocketPlace(Guid.Empty, LeafSide.Front, "2"), Size.FromInches(3, 2))];
+        OpenPocket[] pockets =
+        [
+            new(new PocketPlace(Guid.Empty, LeafSide.Front, "1"), Size.FromInches(6, 4)),
+            new(new PocketPlace(Guid.Empty, LeafSide.Front, "2"), Size.FromInches(3, 2)),
+        ];
         var (small, large) = (Photo(1, 600, 400, 0, 8), Photo(2, 3000, 2000, 0, 9));
         SpreadFilling.Propose(pockets, [small, large])[0].PhotoId.ShouldBe(large.Id);
     }
@@ -109,21 +122,36 @@ public sealed class SpreadFillingTests
     [Fact]
     public void Each_photo_and_each_pocket_is_used_once_and_the_same_input_gives_the_same_answer()
     {
-        Gen.Select(Gen.Int[0, 25], Gen.Int[0, 12], Gen.Int[0, 1_000_000]).Sample((photoCount, pocketCount, salt) =>
-        {
-            var pockets = Open(BuiltInDesigns.Find("6x8-twelve-2x2")!).Take(pocketCount).ToList();
-            var photos = Enumerable.Range(0, photoCount).Select(i => Photo(i, 600 + ((i * salt) % 3000), 900, (i * salt) % 7, i % 24)).ToList();
-            var first = SpreadFilling.Propose(pockets, photos);
-            first.Count.ShouldBe(Math.Min(photoCount, pocketCount));
-            first.Select(c => c.PhotoId).Distinct().Count().ShouldBe(first.Count);
-            first.Select(c => c.Place).Distinct().Count().ShouldBe(first.Count);
-            SpreadFilling.Propose(pockets, photos).ShouldBe(first);
-        });
+        Gen.Select(Gen.Int[0, 25], Gen.Int[0, 12], Gen.Int[0, 1_000_000])
+            .Sample(
+                (photoCount, pocketCount, salt) =>
+                {
+                    var pockets = Open(BuiltInDesigns.Find("6x8-twelve-2x2")!).Take(pocketCount).ToList();
+                    var photos = Enumerable
+                        .Range(0, photoCount)
+                        .Select(i => Photo(i, 600 + ((i * salt) % 3000), 900, (i * salt) % 7, i % 24))
+                        .ToList();
+                    var first = SpreadFilling.Propose(pockets, photos);
+                    first.Count.ShouldBe(Math.Min(photoCount, pocketCount));
+                    first.Select(c => c.PhotoId).Distinct().Count().ShouldBe(first.Count);
+                    first.Select(c => c.Place).Distinct().Count().ShouldBe(first.Count);
+                    SpreadFilling.Propose(pockets, photos).ShouldBe(first);
+                }
+            );
     }
 
     private static List<OpenPocket> Open(PageDesign design) =>
-        [.. design.Face(LeafSide.Front).Select(p => new OpenPocket(new PocketPlace(Guid.Empty, LeafSide.Front, p.Key), p.Nominal))];
+        [
+            .. design
+                .Face(LeafSide.Front)
+                .Select(p => new OpenPocket(new PocketPlace(Guid.Empty, LeafSide.Front, p.Key), p.Nominal)),
+        ];
 
     private static LoosePhoto Photo(int n, int width, int height, int day, int hour) =>
-        new(new Guid(n, 0, 0, new byte[8]), new PixelSize(width, height), Monday.PlusDays(day), Monday.PlusDays(day).At(new LocalTime(hour, n % 60)));
+        new(
+            new Guid(n, 0, 0, new byte[8]),
+            new PixelSize(width, height),
+            Monday.PlusDays(day),
+            Monday.PlusDays(day).At(new LocalTime(hour, n % 60))
+        );
 }

@@ -5,7 +5,9 @@ using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Tests.Printing;
 
-/// <summary>Against somebody else's packer: the npm package guillotine-packer 1.0, which tries all its own strategies.</summary>
+/// <summary>
+/// Against somebody else's packer: the npm package guillotine-packer 1.0, which tries all its own strategies.
+/// </summary>
 public sealed class OtherPackerTests
 {
     private sealed record Instance(int Width, int Height, int[][] Items);
@@ -21,35 +23,71 @@ public sealed class OtherPackerTests
         for (var i = 0; i < instances.Count; i++)
         {
             var (sheet, items) = (instances[i], instances[i].Items);
-            var pieces = items.Select((s, n) => new SheetPiece(n, new Size(Sixteenths(s[0]), Sixteenths(s[1])), true)).ToList();
-            var ours = SheetPacking.Pack(pieces, new Size(Sixteenths(sheet.Width), Sixteenths(sheet.Height)), Length.Zero, 1).Count;
+            var pieces = items
+                .Select((s, n) => new SheetPiece(n, new Size(Sixteenths(s[0]), Sixteenths(s[1])), true))
+                .ToList();
+            var ours = SheetPacking
+                .Pack(pieces, new Size(Sixteenths(sheet.Width), Sixteenths(sheet.Height)), Length.Zero, 1)
+                .Count;
             ours.ShouldBeLessThanOrEqualTo(theirs[i], $"instance {i}");
             better += ours < theirs[i] ? 1 : 0;
         }
 
-        TestContext.Current.SendDiagnosticMessage("Fewer sheets than the other packer in {0} of 200 instances.", better);
+        TestContext.Current.SendDiagnosticMessage(
+            "Fewer sheets than the other packer in {0} of 200 instances.",
+            better
+        );
     }
 
-    /// <summary>Half are pocket sizes as people print them, half are anything. Sixteenths of an inch on a Letter sheet.</summary>
+    /// <summary>
+    /// Half are pocket sizes as people print them, half are anything. Sixteenths of an inch on a Letter sheet.
+    /// </summary>
     private static List<Instance> Instances()
     {
         var dice = new Random(20260504);
-        int[][] pockets = [[48, 64], [64, 48], [96, 64], [64, 96], [32, 32], [48, 48], [64, 64], [32, 48], [96, 128], [48, 128]];
+        int[][] pockets =
+        [
+            [48, 64],
+            [64, 48],
+            [96, 64],
+            [64, 96],
+            [32, 32],
+            [48, 48],
+            [64, 64],
+            [32, 48],
+            [96, 128],
+            [48, 128],
+        ];
         return
         [
-            .. Enumerable.Range(0, 200).Select(i => new Instance(128, 160,
-            [
-                .. Enumerable.Range(0, dice.Next(4, 30)).Select(_ => i % 2 == 0
-                    ? pockets[dice.Next(pockets.Length)]
-                    : [dice.Next(16, 100), dice.Next(16, 120)]),
-            ])),
+            .. Enumerable
+                .Range(0, 200)
+                .Select(i => new Instance(
+                    128,
+                    160,
+                    [
+                        .. Enumerable
+                            .Range(0, dice.Next(4, 30))
+                            .Select(_ =>
+                                i % 2 == 0
+                                    ? pockets[dice.Next(pockets.Length)]
+                                    : [dice.Next(16, 100), dice.Next(16, 120)]
+                            ),
+                    ]
+                )),
         ];
     }
 
     private static async Task<int[]> TheirsAsync(List<Instance> instances)
     {
         var root = ArchitectureTests.Root();
-        var start = new ProcessStartInfo("node", [Path.Combine(root, "tests/ZestyPocket.Core.Tests/Printing/guillotine-packer.mjs"), Path.Combine(root, "src/web")])
+        var start = new ProcessStartInfo(
+            "node",
+            [
+                Path.Combine(root, "tests/ZestyPocket.Core.Tests/Printing/guillotine-packer.mjs"),
+                Path.Combine(root, "src/web"),
+            ]
+        )
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,

@@ -18,7 +18,12 @@ public sealed class SheetPackingTests
     {
         Most(Size.FromInches(width, height), LetterQuarterInch, mayTurn: true).ShouldBe(count);
         // The strip with the check rule at the foot takes none of them away.
-        Most(Size.FromInches(width, height), new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero).Usable.Size, mayTurn: true).ShouldBe(count);
+        Most(
+                Size.FromInches(width, height),
+                new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero).Usable.Size,
+                mayTurn: true
+            )
+            .ShouldBe(count);
     }
 
     [Fact]
@@ -33,7 +38,12 @@ public sealed class SheetPackingTests
     [InlineData(3, 6)]
     public void An_A4_sheet_holds_five_3x4_with_5_mm_margins_and_six_with_3_4(double margin, int count)
     {
-        Most(Size.FromInches(3, 4), new PrinterSetup(Paper.A4, Length.FromMillimetres((decimal)margin), Length.Zero).Usable.Size, mayTurn: true).ShouldBe(count);
+        Most(
+                Size.FromInches(3, 4),
+                new PrinterSetup(Paper.A4, Length.FromMillimetres((decimal)margin), Length.Zero).Usable.Size,
+                mayTurn: true
+            )
+            .ShouldBe(count);
     }
 
     [Fact]
@@ -54,8 +64,26 @@ public sealed class SheetPackingTests
         {
             foreach (var piece in sheet.Pieces)
             {
-                var grown = new Rect(piece.Bounds.X - gap, piece.Bounds.Y - gap, piece.Bounds.Width + (2 * gap), piece.Bounds.Height + (2 * gap));
-                sheet.Pieces.Count(other => other.Index != piece.Index && other.Bounds.Overlaps(grown with { X = grown.X + new Length(1), Y = grown.Y + new Length(1), Width = grown.Width - new Length(2), Height = grown.Height - new Length(2) })).ShouldBe(0);
+                var grown = new Rect(
+                    piece.Bounds.X - gap,
+                    piece.Bounds.Y - gap,
+                    piece.Bounds.Width + (2 * gap),
+                    piece.Bounds.Height + (2 * gap)
+                );
+                sheet
+                    .Pieces.Count(other =>
+                        other.Index != piece.Index
+                        && other.Bounds.Overlaps(
+                            grown with
+                            {
+                                X = grown.X + new Length(1),
+                                Y = grown.Y + new Length(1),
+                                Width = grown.Width - new Length(2),
+                                Height = grown.Height - new Length(2),
+                            }
+                        )
+                    )
+                    .ShouldBe(0);
             }
         }
     }
@@ -64,47 +92,60 @@ public sealed class SheetPackingTests
     public void Packed_pieces_are_all_there_never_overlap_stay_on_the_sheet_and_come_free_by_edge_to_edge_cuts()
     {
         var sides = Gen.Int[8, 64];
-        Gen.Select(Gen.Select(sides, sides, Gen.Bool).Array[1, 24], Gen.Int[0, 8], Gen.ULong).Sample(
-            (specs, gapSixteenths, seed) =>
-            {
-                var usable = Size.FromInches(8, 10);
-                var gap = Length.FromInches(gapSixteenths, 32);
-                var pieces = specs.Select((s, i) => new SheetPiece(i, new Size(Length.FromInches(s.Item1, 16), Length.FromInches(s.Item2, 16)), s.Item3)).ToArray();
-                var sheets = SheetPacking.Pack(pieces, usable, gap, seed);
-                var page = new Rect(Length.Zero, Length.Zero, usable);
-
-                sheets.SelectMany(s => s.Pieces).Select(p => p.Index).Order().ShouldBe(Enumerable.Range(0, pieces.Length));
-                foreach (var sheet in sheets)
+        Gen.Select(Gen.Select(sides, sides, Gen.Bool).Array[1, 24], Gen.Int[0, 8], Gen.ULong)
+            .Sample(
+                (specs, gapSixteenths, seed) =>
                 {
-                    foreach (var packed in sheet.Pieces)
+                    var usable = Size.FromInches(8, 10);
+                    var gap = Length.FromInches(gapSixteenths, 32);
+                    var pieces = specs
+                        .Select(
+                            (s, i) =>
+                                new SheetPiece(
+                                    i,
+                                    new Size(Length.FromInches(s.Item1, 16), Length.FromInches(s.Item2, 16)),
+                                    s.Item3
+                                )
+                        )
+                        .ToArray();
+                    var sheets = SheetPacking.Pack(pieces, usable, gap, seed);
+                    var page = new Rect(Length.Zero, Length.Zero, usable);
+
+                    sheets
+                        .SelectMany(s => s.Pieces)
+                        .Select(p => p.Index)
+                        .Order()
+                        .ShouldBe(Enumerable.Range(0, pieces.Length));
+                    foreach (var sheet in sheets)
                     {
-                        page.Contains(packed.Bounds).ShouldBeTrue();
-                        var cut = pieces[packed.Index].Cut;
-                        packed.Bounds.Size.ShouldBe(packed.Turned ? cut.Turned : cut);
-                        (packed.Turned && !pieces[packed.Index].MayTurn).ShouldBeFalse();
-                        sheet.Pieces.Count(other => other.Bounds.Overlaps(packed.Bounds)).ShouldBe(1);
-                        sheet.Offcuts.ShouldNotContain(offcut => offcut.Overlaps(packed.Bounds));
+                        foreach (var packed in sheet.Pieces)
+                        {
+                            page.Contains(packed.Bounds).ShouldBeTrue();
+                            var cut = pieces[packed.Index].Cut;
+                            packed.Bounds.Size.ShouldBe(packed.Turned ? cut.Turned : cut);
+                            (packed.Turned && !pieces[packed.Index].MayTurn).ShouldBeFalse();
+                            sheet.Pieces.Count(other => other.Bounds.Overlaps(packed.Bounds)).ShouldBe(1);
+                            sheet.Offcuts.ShouldNotContain(offcut => offcut.Overlaps(packed.Bounds));
+                        }
+
+                        GuillotineCuts.Of(usable, sheet.Pieces).ShouldNotBeNull();
                     }
 
-                    GuillotineCuts.Of(usable, sheet.Pieces).ShouldNotBeNull();
-                }
-
-                sheets.Count.ShouldBeGreaterThanOrEqualTo(SheetPacking.LowerBound(pieces, usable));
-            },
-            iter: 60);
+                    sheets.Count.ShouldBeGreaterThanOrEqualTo(SheetPacking.LowerBound(pieces, usable));
+                },
+                iter: 60
+            );
     }
 
     [Fact]
     public void A_pinwheel_cannot_be_cut_edge_to_edge()
     {
-        PackedPiece[] pinwheel =
-        [
-            At(0, 0, 0, 2, 1), At(1, 2, 0, 1, 2), At(2, 1, 2, 2, 1), At(3, 0, 1, 1, 2),
-        ];
+        PackedPiece[] pinwheel = [At(0, 0, 0, 2, 1), At(1, 2, 0, 1, 2), At(2, 1, 2, 2, 1), At(3, 0, 1, 1, 2)];
         GuillotineCuts.Of(Size.FromInches(3, 3), pinwheel).ShouldBeNull();
         GuillotineCuts.Of(Size.FromInches(3, 3), pinwheel[..3]).ShouldNotBeNull();
 
-        static PackedPiece At(int index, int x, int y, int w, int h) => new(index, new Rect(Length.FromInches(x), Length.FromInches(y), Size.FromInches(w, h)), false);
+        static PackedPiece At(int index, int x, int y, int w, int h) =>
+            new(index, new Rect(Length.FromInches(x), Length.FromInches(y), Size.FromInches(w, h)), false);
     }
 
     [Fact]
@@ -116,10 +157,16 @@ public sealed class SheetPackingTests
             new(Guid.CreateVersion7(), "W1 L2", Size.FromInches(3, 4), Stock.WhiteCard),
             new(Guid.CreateVersion7(), "W1 R1", Size.FromInches(9, 12), Stock.PhotoPaper),
         ];
-        var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero), TestContext.Current.CancellationToken);
+        var plan = PrintPlan.For(
+            due,
+            new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
+            TestContext.Current.CancellationToken
+        );
         plan.Sheets.Select(s => s.Stock).ShouldBe([Stock.PhotoPaper, Stock.WhiteCard]);
         plan.TooLarge.Single().Number.ShouldBe("W1 R1");
-        Should.Throw<MeasureException>(() => new PrinterSetup(Paper.Letter, Length.FromInches(2), Length.Zero).Checked());
+        Should.Throw<MeasureException>(() =>
+            new PrinterSetup(Paper.Letter, Length.FromInches(2), Length.Zero).Checked()
+        );
     }
 
     [Fact]
@@ -127,7 +174,9 @@ public sealed class SheetPackingTests
     {
         using var stop = new CancellationTokenSource();
         stop.Cancel();
-        Should.Throw<OperationCanceledException>(() => SheetPacking.Pack(Copies(Size.FromInches(2, 2), 40, true), LetterQuarterInch, Length.Zero, 1, stop.Token));
+        Should.Throw<OperationCanceledException>(() =>
+            SheetPacking.Pack(Copies(Size.FromInches(2, 2), 40, true), LetterQuarterInch, Length.Zero, 1, stop.Token)
+        );
     }
 
     private static int Most(Size piece, Size usable, bool mayTurn)
@@ -141,19 +190,41 @@ public sealed class SheetPackingTests
         return count;
     }
 
-    private static SheetPiece[] Copies(Size size, int count, bool mayTurn) => [.. Enumerable.Range(0, count).Select(i => new SheetPiece(i, size, mayTurn))];
+    private static SheetPiece[] Copies(Size size, int count, bool mayTurn) =>
+        [.. Enumerable.Range(0, count).Select(i => new SheetPiece(i, size, mayTurn))];
 
     [Fact]
     public void Every_edge_of_every_piece_lies_on_a_cut_line()
     {
         var random = new Random(4);
-        Size[] sizes = [Size.FromInches(3, 4), Size.FromInches(6, 4), Size.FromInches(2, 2), Size.FromInches(3, 3), Size.FromInches(3, 8)];
+        Size[] sizes =
+        [
+            Size.FromInches(3, 4),
+            Size.FromInches(6, 4),
+            Size.FromInches(2, 2),
+            Size.FromInches(3, 3),
+            Size.FromInches(3, 8),
+        ];
         var edges = 0;
         for (var run = 0; run < 40; run++)
         {
-            DuePiece[] due = [.. Enumerable.Range(0, 1 + random.Next(24)).Select(i => new DuePiece(Guid.CreateVersion7(), $"W1 L{i}", sizes[random.Next(sizes.Length)], Stock.PhotoPaper))];
+            DuePiece[] due =
+            [
+                .. Enumerable
+                    .Range(0, 1 + random.Next(24))
+                    .Select(i => new DuePiece(
+                        Guid.CreateVersion7(),
+                        $"W1 L{i}",
+                        sizes[random.Next(sizes.Length)],
+                        Stock.PhotoPaper
+                    )),
+            ];
             var gap = run % 2 == 0 ? Length.Zero : Length.FromMillimetres(4);
-            var plan = PrintPlan.For(due, new PrinterSetup(run % 3 == 0 ? Paper.A4 : Paper.Letter, Length.FromInches(1, 4), gap), TestContext.Current.CancellationToken);
+            var plan = PrintPlan.For(
+                due,
+                new PrinterSetup(run % 3 == 0 ? Paper.A4 : Paper.Letter, Length.FromInches(1, 4), gap),
+                TestContext.Current.CancellationToken
+            );
             foreach (var sheet in plan.Sheets)
             {
                 foreach (var b in sheet.Pieces.Select(p => p.Bounds))

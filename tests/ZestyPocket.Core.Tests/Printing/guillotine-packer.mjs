@@ -7,6 +7,9 @@ const require = createRequire(`${process.argv[2]}/package.json`)
 const { packer } = require('guillotine-packer')
 const instances = JSON.parse(readFileSync(0, 'utf8'))
 const counts = instances.map(({ width, height, items }) =>
-  packer({ binWidth: width, binHeight: height, items: items.map(([w, h], i) => ({ name: `${i}`, width: w, height: h })) }, {}).length,
+  packer(
+    { binWidth: width, binHeight: height, items: items.map(([w, h], i) => ({ name: `${i}`, width: w, height: h })) },
+    {},
+  ).length,
 )
 console.log(JSON.stringify(counts))

@@ -37,43 +37,91 @@ public sealed class AlphaSheetTests
     [Fact]
     public void What_was_spelt_is_what_is_gone()
     {
-        Gen.Select(Gen.Int[1, 9].Array[26], Gen.String[Gen.Char["ABCDEFG "], 0, 12]).Sample((counts, title) =>
-        {
-            var sheet = AlphaSheet.Read(string.Join(' ', counts.Select((c, i) => $"{(char)('A' + i)}{c}")), reusable: false);
-            if (sheet.Try(title).CanBeSpelt)
-            {
-                sheet.After(title).Counts.Values.Sum().ShouldBe(counts.Sum() - title.Count(c => c != ' '));
-            }
-            else
-            {
-                sheet.Try(title).Missing.Sum(m => m.Short).ShouldBe(title.Where(c => c != ' ').GroupBy(c => c).Sum(g => Math.Max(0, g.Count() - counts[g.Key - 'A'])));
-            }
-        });
+        Gen.Select(Gen.Int[1, 9].Array[26], Gen.String[Gen.Char["ABCDEFG "], 0, 12])
+            .Sample(
+                (counts, title) =>
+                {
+                    var sheet = AlphaSheet.Read(
+                        string.Join(' ', counts.Select((c, i) => $"{(char)('A' + i)}{c}")),
+                        reusable: false
+                    );
+                    if (sheet.Try(title).CanBeSpelt)
+                    {
+                        sheet.After(title).Counts.Values.Sum().ShouldBe(counts.Sum() - title.Count(c => c != ' '));
+                    }
+                    else
+                    {
+                        sheet
+                            .Try(title)
+                            .Missing.Sum(m => m.Short)
+                            .ShouldBe(
+                                title
+                                    .Where(c => c != ' ')
+                                    .GroupBy(c => c)
+                                    .Sum(g => Math.Max(0, g.Count() - counts[g.Key - 'A']))
+                            );
+                    }
+                }
+            );
     }
 
     [Fact]
     public void A_sheet_is_written_down_as_it_is_read()
     {
-        Gen.Int[0, 30].Array[26].Where(c => c.Sum() > 0).Sample(counts =>
-        {
-            var text = string.Join(' ', counts.Select((c, i) => (c, i)).Where(p => p.c > 0).Select(p => $"{(char)('A' + p.i)}{p.c}"));
-            AlphaSheet.Read(text, reusable: false).ToString().ShouldBe(text);
-        });
+        Gen.Int[0, 30]
+            .Array[26]
+            .Where(c => c.Sum() > 0)
+            .Sample(counts =>
+            {
+                var text = string.Join(
+                    ' ',
+                    counts.Select((c, i) => (c, i)).Where(p => p.c > 0).Select(p => $"{(char)('A' + p.i)}{p.c}")
+                );
+                AlphaSheet.Read(text, reusable: false).ToString().ShouldBe(text);
+            });
     }
 
     [Fact]
     public void Letters_used_are_counted_down_over_the_album()
     {
-        var sheet = new OwnedSheet(Guid.NewGuid(), "Cork", AlphaSheet.Read("A2 D1 E2 M1 Y2", reusable: false), [new(Guid.NewGuid(), "May", new LocalDate(2026, 5, 1)), new(Guid.NewGuid(), "Dye", new LocalDate(2026, 5, 2))]);
+        var sheet = new OwnedSheet(
+            Guid.NewGuid(),
+            "Cork",
+            AlphaSheet.Read("A2 D1 E2 M1 Y2", reusable: false),
+            [
+                new(Guid.NewGuid(), "May", new LocalDate(2026, 5, 1)),
+                new(Guid.NewGuid(), "Dye", new LocalDate(2026, 5, 2)),
+            ]
+        );
         sheet.Left().ToString().ShouldBe("A1 E1");
-        Should.Throw<RuleException>(() => (AlbumWords.Usual with { Sheets = [sheet with { Spelt = sheet.Spelt.Add(new(Guid.NewGuid(), "Yes", new LocalDate(2026, 5, 3))) }] }).Checked());
+        Should.Throw<RuleException>(() =>
+            (
+                AlbumWords.Usual with
+                {
+                    Sheets =
+                    [
+                        sheet with
+                        {
+                            Spelt = sheet.Spelt.Add(new(Guid.NewGuid(), "Yes", new LocalDate(2026, 5, 3))),
+                        },
+                    ],
+                }
+            ).Checked()
+        );
     }
 
     [Fact]
     public void Other_titles_come_from_the_dates_and_places_of_the_part()
     {
         var day = new LocalDate(2026, 6, 6);
-        var calendar = new AlbumCalendar { Kind = AlbumKind.Trip, FirstDay = day, Stays = [new Stay("Marrowick", "Europe/London", day.AtMidnight(), null)] };
-        TitleIdeas.Of(UnitDates.Of(calendar.Travel.Take(1)[0]), calendar).ShouldBe(["Marrowick", "Day 1", "6 June 2026", "June 2026", "June", "Jun", "1", "Saturday"]);
+        var calendar = new AlbumCalendar
+        {
+            Kind = AlbumKind.Trip,
+            FirstDay = day,
+            Stays = [new Stay("Marrowick", "Europe/London", day.AtMidnight(), null)],
+        };
+        TitleIdeas
+            .Of(UnitDates.Of(calendar.Travel.Take(1)[0]), calendar)
+            .ShouldBe(["Marrowick", "Day 1", "6 June 2026", "June 2026", "June", "Jun", "1", "Saturday"]);
     }
 }

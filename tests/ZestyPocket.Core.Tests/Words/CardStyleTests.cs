@@ -7,21 +7,24 @@ namespace ZestyPocket.Core.Tests.Words;
 /// <summary>Every shipped style in every pocket size of every shipped page design.</summary>
 public sealed class CardStyleTests
 {
-    private const string Story = "We planted beans. It rained all night and in the morning the kettle would not boil. Nobody minded.";
+    private const string Story =
+        "We planted beans. It rained all night and in the morning the kettle would not boil. Nobody minded.";
 
     private static readonly UnitDates Week = new(UnitKind.Week, new(2026, 5, 4), new(2026, 5, 10), 2026, 19, 19);
 
     public static TheoryData<string> Styles => [.. BuiltInCardStyles.All.Select(s => s.Key)];
 
-    private static IEnumerable<Size> Pockets => BuiltInDesigns.All.SelectMany(d => d.Pockets).Select(p => p.Nominal).Distinct();
+    private static IEnumerable<Size> Pockets =>
+        BuiltInDesigns.All.SelectMany(d => d.Pockets).Select(p => p.Nominal).Distinct();
 
-    private static CardFace Face(CardStyle style, Size cut) => style.Role switch
-    {
-        StyleRole.Title => CardComposer.UnitTitle(Week, default, style, cut, EvenShaper.Only),
-        StyleRole.Filler => CardComposer.Filler(style, cut),
-        StyleRole.Words => CardComposer.Journaling(Story, style, cut, EvenShaper.Only),
-        _ => CardComposer.Journaling(Story, style, cut, EvenShaper.Only, "A heading"),
-    };
+    private static CardFace Face(CardStyle style, Size cut) =>
+        style.Role switch
+        {
+            StyleRole.Title => CardComposer.UnitTitle(Week, default, style, cut, EvenShaper.Only),
+            StyleRole.Filler => CardComposer.Filler(style, cut),
+            StyleRole.Words => CardComposer.Journaling(Story, style, cut, EvenShaper.Only),
+            _ => CardComposer.Journaling(Story, style, cut, EvenShaper.Only, "A heading"),
+        };
 
     [Theory]
     [MemberData(nameof(Styles))]
@@ -35,7 +38,10 @@ public sealed class CardStyleTests
             foreach (var run in face.Runs)
             {
                 run.X.ShouldBeGreaterThanOrEqualTo(0);
-                (run.X + (run.Text.Length * 0.5 * run.SizePt)).ShouldBeLessThanOrEqualTo(face.Width + 1e-6, $"{key} {cut}: {run.Text}");
+                (run.X + (run.Text.Length * 0.5 * run.SizePt)).ShouldBeLessThanOrEqualTo(
+                    face.Width + 1e-6,
+                    $"{key} {cut}: {run.Text}"
+                );
                 (run.Baseline - (0.8 * run.SizePt)).ShouldBeGreaterThanOrEqualTo(-1e-6);
                 (run.Baseline + (0.2 * run.SizePt)).ShouldBeLessThanOrEqualTo(face.Height + 1e-3);
             }
@@ -51,10 +57,23 @@ public sealed class CardStyleTests
         {
             foreach (var run in face.Runs)
             {
-                var (left, right, top, bottom) = (run.X, run.X + (run.Text.Length * 0.5 * run.SizePt), run.Baseline - (0.8 * run.SizePt), run.Baseline + (0.2 * run.SizePt));
-                face.Boxes.ShouldAllBe(b => right <= b.X + 1e-6 || left >= b.X + b.Width - 1e-6 || bottom <= b.Y + 1e-6 || top >= b.Y + b.Height - 1e-6);
-                face.Discs.ShouldAllBe(d => new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom) == null
-                    || right <= new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom)!.Value.From || left >= new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom)!.Value.To);
+                var (left, right, top, bottom) = (
+                    run.X,
+                    run.X + (run.Text.Length * 0.5 * run.SizePt),
+                    run.Baseline - (0.8 * run.SizePt),
+                    run.Baseline + (0.2 * run.SizePt)
+                );
+                face.Boxes.ShouldAllBe(b =>
+                    right <= b.X + 1e-6
+                    || left >= b.X + b.Width - 1e-6
+                    || bottom <= b.Y + 1e-6
+                    || top >= b.Y + b.Height - 1e-6
+                );
+                face.Discs.ShouldAllBe(d =>
+                    new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom) == null
+                    || right <= new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom)!.Value.From
+                    || left >= new DiscInTheWay(d.X, d.Y, d.Radius).Across(top, bottom)!.Value.To
+                );
             }
         }
     }
@@ -65,8 +84,14 @@ public sealed class CardStyleTests
         foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Filler))
         {
             var face = CardComposer.Filler(style, Size.FromInches(3, 4));
-            var right = face.Discs.Select(d => d.X + d.Radius).Concat(face.Rules.Select(r => Math.Max(r.X1, r.X2))).Max();
-            var down = face.Discs.Select(d => d.Y + d.Radius).Concat(face.Rules.Select(r => Math.Max(r.Y1, r.Y2))).Max();
+            var right = face
+                .Discs.Select(d => d.X + d.Radius)
+                .Concat(face.Rules.Select(r => Math.Max(r.X1, r.X2)))
+                .Max();
+            var down = face
+                .Discs.Select(d => d.Y + d.Radius)
+                .Concat(face.Rules.Select(r => Math.Max(r.Y1, r.Y2)))
+                .Max();
             right.ShouldBeGreaterThanOrEqualTo(face.Width - 8, style.Key);
             down.ShouldBeGreaterThanOrEqualTo(face.Height - 8, style.Key);
         }
@@ -93,7 +118,13 @@ public sealed class CardStyleTests
     [Fact]
     public void A_card_written_by_hand_has_lines_and_no_words()
     {
-        var face = CardComposer.ByHand(Story, BuiltInCardStyles.Find("typewriter", CardKind.Journaling), Size.FromInches(3, 4), HandCapacity.Usual, EvenShaper.Only);
+        var face = CardComposer.ByHand(
+            Story,
+            BuiltInCardStyles.Find("typewriter", CardKind.Journaling),
+            Size.FromInches(3, 4),
+            HandCapacity.Usual,
+            EvenShaper.Only
+        );
         face.Runs.ShouldBeEmpty();
         face.Rules.Length.ShouldBe(13);
         (face.Fit!.LinesThatFit, face.Fit.Words, face.Fit.WordsOver, face.Fit.SizePt).ShouldBe((13, 18, 0, 0));

@@ -9,32 +9,49 @@ namespace ZestyPocket.Core.Tests.Words;
 /// <summary>Parts of a card that are kept free: bands, indents past the hour, pictures, borders.</summary>
 public sealed class CardZoneTests
 {
-    private static readonly CardStyle Style = BuiltInCardStyles.Find("reading-serif", CardKind.Journaling) with { Columns = 1 };
+    private static readonly CardStyle Style = BuiltInCardStyles.Find("reading-serif", CardKind.Journaling) with
+    {
+        Columns = 1,
+    };
     private static readonly Size Card = Size.FromInches(3, 4);
     private static readonly string Story = string.Join(' ', Enumerable.Repeat("kettle", 60));
 
     private static readonly Gen<CardZones> Zones = Gen.Select(
-        Gen.Enum<BandPlace>(), Gen.Int[0, 20], Gen.Int[0, 25], Gen.Enum<PicturePlace>(), Gen.Double[0.2, 0.7],
-        (band, high, indent, picture, share) => new CardZones(band, Length.FromMillimetres(high), true, Length.FromMillimetres(indent), picture, share));
+        Gen.Enum<BandPlace>(),
+        Gen.Int[0, 20],
+        Gen.Int[0, 25],
+        Gen.Enum<PicturePlace>(),
+        Gen.Double[0.2, 0.7],
+        (band, high, indent, picture, share) =>
+            new CardZones(band, Length.FromMillimetres(high), true, Length.FromMillimetres(indent), picture, share)
+    );
 
     [Fact]
     public void No_line_runs_over_a_picture_a_band_or_the_border()
     {
-        Gen.Select(Zones, Gen.Double[0, 12]).Sample((zones, border) =>
-        {
-            var style = Style with { Zones = zones, BorderPt = border };
-            var face = CardComposer.Journaling(Story, style, Card, EvenShaper.Only, null, "7 a.m.");
-            foreach (var line in face.Fit!.Lines)
-            {
-                var (top, bottom) = (line.Baseline - (0.7 * face.Fit.SizePt), line.Baseline);
-                line.X.ShouldBeGreaterThan(border);
-                (line.X + line.Width).ShouldBeLessThan(face.Width - border);
-                if (face.Opening is { } picture)
+        Gen.Select(Zones, Gen.Double[0, 12])
+            .Sample(
+                (zones, border) =>
                 {
-                    (bottom <= picture.Y || top >= picture.Y + picture.Height || line.X + line.Width <= picture.X || line.X >= picture.X + picture.Width).ShouldBeTrue();
+                    var style = Style with { Zones = zones, BorderPt = border };
+                    var face = CardComposer.Journaling(Story, style, Card, EvenShaper.Only, null, "7 a.m.");
+                    foreach (var line in face.Fit!.Lines)
+                    {
+                        var (top, bottom) = (line.Baseline - (0.7 * face.Fit.SizePt), line.Baseline);
+                        line.X.ShouldBeGreaterThan(border);
+                        (line.X + line.Width).ShouldBeLessThan(face.Width - border);
+                        if (face.Opening is { } picture)
+                        {
+                            (
+                                bottom <= picture.Y
+                                || top >= picture.Y + picture.Height
+                                || line.X + line.Width <= picture.X
+                                || line.X >= picture.X + picture.Width
+                            ).ShouldBeTrue();
+                        }
+                    }
                 }
-            }
-        });
+            );
     }
 
     [Fact]
@@ -62,9 +79,28 @@ public sealed class CardZoneTests
         with.Fit.Slots.Select(s => Math.Round(s.Width)).Distinct().Count().ShouldBe(2);
 
         // In a story only the cards with a picture give up room.
-        var flow = StoryFlow.Over(string.Join(' ', Enumerable.Repeat(Story, 4)), style with { Type = style.Type with { SmallestPt = 9, LargestPt = 9 } }, [Card, Card, Card], EvenShaper.Only, new HashSet<int> { 0 });
+        var flow = StoryFlow.Over(
+            string.Join(' ', Enumerable.Repeat(Story, 4)),
+            style with
+            {
+                Type = style.Type with { SmallestPt = 9, LargestPt = 9 },
+            },
+            [Card, Card, Card],
+            EvenShaper.Only,
+            new HashSet<int> { 0 }
+        );
         flow.Parts[0].Lines.ShouldBeGreaterThan(0);
-        CardComposer.Fit(flow.Parts[1].Of(string.Join(' ', Enumerable.Repeat(Story, 4))), style.WithoutPicture() with { Type = style.Type with { SmallestPt = 9, LargestPt = 9 } }, Card, EvenShaper.Only).Fits.ShouldBeTrue();
+        CardComposer
+            .Fit(
+                flow.Parts[1].Of(string.Join(' ', Enumerable.Repeat(Story, 4))),
+                style.WithoutPicture() with
+                {
+                    Type = style.Type with { SmallestPt = 9, LargestPt = 9 },
+                },
+                Card,
+                EvenShaper.Only
+            )
+            .Fits.ShouldBeTrue();
     }
 
     [Fact]
@@ -72,8 +108,15 @@ public sealed class CardZoneTests
     {
         foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Words))
         {
-            var marked = CardComposer.Journaling(Story, style, Size.FromInches(4, 6), EvenShaper.Only, null, "Wed 6 May").Runs.Count(r => r.Text.Contains("Wed", StringComparison.Ordinal));
-            marked.ShouldBe(style.Dress == CardDress.CornerTag || style.Zones.Indent > Length.Zero || style.Zones.BandPrinted ? 1 : 0, style.Key);
+            var marked = CardComposer
+                .Journaling(Story, style, Size.FromInches(4, 6), EvenShaper.Only, null, "Wed 6 May")
+                .Runs.Count(r => r.Text.Contains("Wed", StringComparison.Ordinal));
+            marked.ShouldBe(
+                style.Dress == CardDress.CornerTag || style.Zones.Indent > Length.Zero || style.Zones.BandPrinted
+                    ? 1
+                    : 0,
+                style.Key
+            );
         }
     }
 
@@ -93,24 +136,38 @@ public sealed class CardZoneTests
     [Fact]
     public void The_title_of_a_day_is_computed_from_its_date()
     {
-        var face = CardComposer.DayTitle(new LocalDate(2026, 2, 28), BuiltInCardStyles.Find("title-peel", CardKind.DayTitle), Card, EvenShaper.Only);
+        var face = CardComposer.DayTitle(
+            new LocalDate(2026, 2, 28),
+            BuiltInCardStyles.Find("title-peel", CardKind.DayTitle),
+            Card,
+            EvenShaper.Only
+        );
         face.Runs.Select(r => r.Text).ShouldBe(["SATURDAY", "28", "February 2026"]);
     }
 
     [Fact]
     public void Words_by_hand_are_shared_out_without_losing_one()
     {
-        Gen.Select(Gen.Int[0, 200], Gen.Int[1, 40].Array[1, 6]).Sample((count, holds) =>
-        {
-            var words = Enumerable.Range(0, count).Select(i => $"w{i}").ToList();
-            var story = string.Join(' ', words);
-            var (parts, over) = StoryFlow.ByHand(story, holds);
-            parts.Length.ShouldBe(holds.Length);
-            over.ShouldBe(Math.Max(0, count - holds.Sum()));
-            var told = parts.SelectMany(p => p.Of(story).Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToList();
-            told.ShouldBe(words.Take(count - over));
-            parts.Select((p, i) => p.Of(story).Split(' ', StringSplitOptions.RemoveEmptyEntries).Length <= holds[i]).ShouldAllBe(fits => fits);
-        });
+        Gen.Select(Gen.Int[0, 200], Gen.Int[1, 40].Array[1, 6])
+            .Sample(
+                (count, holds) =>
+                {
+                    var words = Enumerable.Range(0, count).Select(i => $"w{i}").ToList();
+                    var story = string.Join(' ', words);
+                    var (parts, over) = StoryFlow.ByHand(story, holds);
+                    parts.Length.ShouldBe(holds.Length);
+                    over.ShouldBe(Math.Max(0, count - holds.Sum()));
+                    var told = parts
+                        .SelectMany(p => p.Of(story).Split(' ', StringSplitOptions.RemoveEmptyEntries))
+                        .ToList();
+                    told.ShouldBe(words.Take(count - over));
+                    parts
+                        .Select(
+                            (p, i) => p.Of(story).Split(' ', StringSplitOptions.RemoveEmptyEntries).Length <= holds[i]
+                        )
+                        .ShouldAllBe(fits => fits);
+                }
+            );
     }
 
     [Fact]
@@ -123,11 +180,43 @@ public sealed class CardZoneTests
         album.Style("own-1", CardKind.Journaling).ShouldBe(own);
         (album with { OwnStyles = [], Family = "Peel" }).Style("own-1", CardKind.Journaling).Family.ShouldBe("Peel");
 
-        foreach (var wrong in new[]
-        {
-            own with { Name = "" }, own with { Type = own.Type with { SmallestPt = 5 } }, own with { Type = own.Type with { LargestPt = 6 } }, own with { Margin = Length.FromMillimetres(2) },
-            own with { Columns = 4 }, own with { BorderPt = double.NaN }, own with { Corner = Length.FromMillimetres(13) }, own with { Zones = new CardZones(PictureShare: 0.9) },
-        })
+        foreach (
+            var wrong in new[]
+            {
+                own with
+                {
+                    Name = "",
+                },
+                own with
+                {
+                    Type = own.Type with { SmallestPt = 5 },
+                },
+                own with
+                {
+                    Type = own.Type with { LargestPt = 6 },
+                },
+                own with
+                {
+                    Margin = Length.FromMillimetres(2),
+                },
+                own with
+                {
+                    Columns = 4,
+                },
+                own with
+                {
+                    BorderPt = double.NaN,
+                },
+                own with
+                {
+                    Corner = Length.FromMillimetres(13),
+                },
+                own with
+                {
+                    Zones = new CardZones(PictureShare: 0.9),
+                },
+            }
+        )
         {
             Should.Throw<RuleException>(() => wrong.Checked());
         }
@@ -141,10 +230,17 @@ public sealed class CardZoneTests
     public void Two_written_cards_become_one_and_a_pocket_is_free()
     {
         var (one, two) = (Guid.NewGuid(), Guid.NewGuid());
-        var content = ZestyPocket.Core.Placing.UnitContent.Empty.AddCard(one, CardKind.Journaling, "Rain.", "typewriter").AddCard(two, CardKind.Journaling, "Then sun.", "typewriter");
+        var content = ZestyPocket
+            .Core.Placing.UnitContent.Empty.AddCard(one, CardKind.Journaling, "Rain.", "typewriter")
+            .AddCard(two, CardKind.Journaling, "Then sun.", "typewriter");
         var joined = content.JoinCards(one, two);
-        joined.Pieces.ShouldHaveSingleItem().ShouldBeOfType<ZestyPocket.Core.Placing.Card>().Words.ShouldBe("Rain.\n\nThen sun.");
+        joined
+            .Pieces.ShouldHaveSingleItem()
+            .ShouldBeOfType<ZestyPocket.Core.Placing.Card>()
+            .Words.ShouldBe("Rain.\n\nThen sun.");
         Should.Throw<RuleException>(() => content.JoinCards(one, one));
-        Should.Throw<RuleException>(() => content.AddCard(Guid.Empty, CardKind.Filler, "", "filler-dots").JoinCards(one, Guid.Empty));
+        Should.Throw<RuleException>(() =>
+            content.AddCard(Guid.Empty, CardKind.Filler, "", "filler-dots").JoinCards(one, Guid.Empty)
+        );
     }
 }

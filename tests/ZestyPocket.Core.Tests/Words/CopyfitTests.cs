@@ -50,37 +50,49 @@ public sealed class CopyfitTests
     public void No_line_is_wider_than_the_column_no_word_is_lost_and_lines_fit_the_height()
     {
         var words = Gen.String[Gen.Char["abcdefghijklmnop-"], 1, 24].Array[0, 120];
-        Gen.Select(words, Gen.Double[30, 300], Gen.Double[12, 300]).Sample((list, width, height) =>
-        {
-            var text = string.Join(' ', list);
-            var fit = Copyfit.Fit(text, width, height, Type, Shaper);
-            fit.Lines.ShouldAllBe(l => l.Width <= width + 1e-6);
-            fit.Lines.Length.ShouldBeLessThanOrEqualTo(fit.LinesThatFit);
-            if (fit.Lines.Length > 0)
-            {
-                (fit.SizePt + ((fit.Lines.Length - 1) * fit.LeadingPt)).ShouldBeLessThanOrEqualTo(height + 1e-3);
-            }
+        Gen.Select(words, Gen.Double[30, 300], Gen.Double[12, 300])
+            .Sample(
+                (list, width, height) =>
+                {
+                    var text = string.Join(' ', list);
+                    var fit = Copyfit.Fit(text, width, height, Type, Shaper);
+                    fit.Lines.ShouldAllBe(l => l.Width <= width + 1e-6);
+                    fit.Lines.Length.ShouldBeLessThanOrEqualTo(fit.LinesThatFit);
+                    if (fit.Lines.Length > 0)
+                    {
+                        (fit.SizePt + ((fit.Lines.Length - 1) * fit.LeadingPt)).ShouldBeLessThanOrEqualTo(
+                            height + 1e-3
+                        );
+                    }
 
-            if (fit.Fits)
-            {
-                string.Concat(fit.Lines.Select(l => l.Text)).Replace(" ", "", StringComparison.Ordinal).ShouldBe(string.Concat(list));
-            }
-        });
+                    if (fit.Fits)
+                    {
+                        string.Concat(fit.Lines.Select(l => l.Text))
+                            .Replace(" ", "", StringComparison.Ordinal)
+                            .ShouldBe(string.Concat(list));
+                    }
+                }
+            );
     }
 
     [Fact]
     public void A_larger_size_would_not_have_fitted()
     {
-        Gen.Select(Gen.Int[1, 80], Gen.Double[60, 250], Gen.Double[40, 250]).Sample((count, width, height) =>
-        {
-            var text = string.Join(' ', Enumerable.Repeat("mot", count));
-            var fit = Copyfit.Fit(text, width, height, Type, Shaper);
-            if (fit.Fits && fit.SizePt < Type.LargestPt)
-            {
-                var next = fit.SizePt + TypeRange.StepPt;
-                Copyfit.Fit(text, width, height, Type with { SmallestPt = next, LargestPt = next }, Shaper).Fits.ShouldBeFalse();
-            }
-        });
+        Gen.Select(Gen.Int[1, 80], Gen.Double[60, 250], Gen.Double[40, 250])
+            .Sample(
+                (count, width, height) =>
+                {
+                    var text = string.Join(' ', Enumerable.Repeat("mot", count));
+                    var fit = Copyfit.Fit(text, width, height, Type, Shaper);
+                    if (fit.Fits && fit.SizePt < Type.LargestPt)
+                    {
+                        var next = fit.SizePt + TypeRange.StepPt;
+                        Copyfit
+                            .Fit(text, width, height, Type with { SmallestPt = next, LargestPt = next }, Shaper)
+                            .Fits.ShouldBeFalse();
+                    }
+                }
+            );
     }
 
     [Fact]
@@ -106,20 +118,31 @@ public sealed class CopyfitTests
     [Fact]
     public void No_line_touches_a_box_or_a_disc_and_none_leaves_its_area()
     {
-        Gen.Select(Gen.Int[0, 60], Gen.Double[60, 300], Gen.Double[60, 300], Gen.Double[0, 80], Gen.Double[0, 80]).Sample((count, width, height, w, h) =>
-        {
-            Obstacle[] obstacles = [new BoxInTheWay(0, 0, w, h), new DiscInTheWay(width / 2, height, Math.Min(w, h))];
-            var area = new TypeArea(10, 10, width, height) { Obstacles = [.. obstacles] };
-            var fit = Copyfit.Fit(string.Join(' ', Enumerable.Repeat("word", count)), [area], Type, Shaper);
-            foreach (var line in fit.Lines)
-            {
-                var (top, bottom) = (line.Baseline - (0.8 * fit.SizePt), line.Baseline + (0.2 * fit.SizePt));
-                line.X.ShouldBeGreaterThanOrEqualTo(10);
-                (line.X + line.Width).ShouldBeLessThanOrEqualTo(10 + width + 1e-6);
-                bottom.ShouldBeLessThanOrEqualTo(10 + height + 1e-5);
-                obstacles.ShouldAllBe(o => o.Across(top, bottom) == null || line.X >= o.Across(top, bottom)!.Value.To - 1e-6 || line.X + line.Width <= o.Across(top, bottom)!.Value.From + 1e-6);
-            }
-        });
+        Gen.Select(Gen.Int[0, 60], Gen.Double[60, 300], Gen.Double[60, 300], Gen.Double[0, 80], Gen.Double[0, 80])
+            .Sample(
+                (count, width, height, w, h) =>
+                {
+                    Obstacle[] obstacles =
+                    [
+                        new BoxInTheWay(0, 0, w, h),
+                        new DiscInTheWay(width / 2, height, Math.Min(w, h)),
+                    ];
+                    var area = new TypeArea(10, 10, width, height) { Obstacles = [.. obstacles] };
+                    var fit = Copyfit.Fit(string.Join(' ', Enumerable.Repeat("word", count)), [area], Type, Shaper);
+                    foreach (var line in fit.Lines)
+                    {
+                        var (top, bottom) = (line.Baseline - (0.8 * fit.SizePt), line.Baseline + (0.2 * fit.SizePt));
+                        line.X.ShouldBeGreaterThanOrEqualTo(10);
+                        (line.X + line.Width).ShouldBeLessThanOrEqualTo(10 + width + 1e-6);
+                        bottom.ShouldBeLessThanOrEqualTo(10 + height + 1e-5);
+                        obstacles.ShouldAllBe(o =>
+                            o.Across(top, bottom) == null
+                            || line.X >= o.Across(top, bottom)!.Value.To - 1e-6
+                            || line.X + line.Width <= o.Across(top, bottom)!.Value.From + 1e-6
+                        );
+                    }
+                }
+            );
     }
 
     [Fact]
@@ -127,7 +150,8 @@ public sealed class CopyfitTests
     {
         var columns = new TypeArea(0, 0, 112, 20).Columns(2, 12);
         var fit = Copyfit.Fit("aaaa bbbb cccc dddd eeee ffff gg", columns, new(Typeface.Serif, 10, 10, 1), Shaper);
-        fit.Lines.Select(l => (l.Area, l.X, l.Text)).ShouldBe([(0, 0, "aaaa bbbb"), (0, 0, "cccc dddd"), (1, 62, "eeee ffff"), (1, 62, "gg")]);
+        fit.Lines.Select(l => (l.Area, l.X, l.Text))
+            .ShouldBe([(0, 0, "aaaa bbbb"), (0, 0, "cccc dddd"), (1, 62, "eeee ffff"), (1, 62, "gg")]);
     }
 
     [Theory]
@@ -165,5 +189,8 @@ public sealed class CopyfitTests
 
     [Fact]
     public void Blank_lines_between_words_keep_theirs() =>
-        Copyfit.Fit("a\n\nb", 100, 100, new TypeRange(Typeface.Sans, 10, 10, 1), EvenShaper.Only).Lines.Select(l => l.Text).ShouldBe(["a", "", "b"]);
+        Copyfit
+            .Fit("a\n\nb", 100, 100, new TypeRange(Typeface.Sans, 10, 10, 1), EvenShaper.Only)
+            .Lines.Select(l => l.Text)
+            .ShouldBe(["a", "", "b"]);
 }

@@ -47,11 +47,86 @@ public sealed class LineBreakTests
     {
         int[] alphabet =
         [
-            'a', 'B', 'é', '1', '9', ' ', ' ', ' ', '-', '–', '—', '\'', '’', '“', '”', '"', '(', ')', '[', ']', '{', '}', ',', '.', ';', ':', '!', '?', '/', '\\', '%', '°', '€', '$', '&', '*', '+', '=', '@', '#', '…',
-            0xA0, 0xAD, 0x200B, 0x2060, 0x301, 0x5D0, 0x5E9, 0x590F, 0x4F11, 0x3042, 0x3001, 0x3002, 0x300C, 0x300D, 0x30FC, 0x3041, 0xAC00, 0xAC01, 0x1100, 0x1161, 0x11A8, 0x1F469, 0x1F33E, 0x1F1EB, 0x1F1F7, 0x1F44D, 0x1F3FD, 0xE01, 0xE31, 0xFF08, 0xFF09, 0x2E3A,
+            'a',
+            'B',
+            'é',
+            '1',
+            '9',
+            ' ',
+            ' ',
+            ' ',
+            '-',
+            '–',
+            '—',
+            '\'',
+            '’',
+            '“',
+            '”',
+            '"',
+            '(',
+            ')',
+            '[',
+            ']',
+            '{',
+            '}',
+            ',',
+            '.',
+            ';',
+            ':',
+            '!',
+            '?',
+            '/',
+            '\\',
+            '%',
+            '°',
+            '€',
+            '$',
+            '&',
+            '*',
+            '+',
+            '=',
+            '@',
+            '#',
+            '…',
+            0xA0,
+            0xAD,
+            0x200B,
+            0x2060,
+            0x301,
+            0x5D0,
+            0x5E9,
+            0x590F,
+            0x4F11,
+            0x3042,
+            0x3001,
+            0x3002,
+            0x300C,
+            0x300D,
+            0x30FC,
+            0x3041,
+            0xAC00,
+            0xAC01,
+            0x1100,
+            0x1161,
+            0x11A8,
+            0x1F469,
+            0x1F33E,
+            0x1F1EB,
+            0x1F1F7,
+            0x1F44D,
+            0x1F3FD,
+            0xE01,
+            0xE31,
+            0xFF08,
+            0xFF09,
+            0x2E3A,
         ];
         var texts = new List<int[]>();
-        Gen.Int[0, alphabet.Length - 1].Select(i => alphabet[i]).Array[1, 14].Where(t => !PerlDeparts(t)).Sample(texts.Add, iter: 4_000, threads: 1);
+        Gen.Int[0, alphabet.Length - 1]
+            .Select(i => alphabet[i])
+            .Array[1, 14]
+            .Where(t => !PerlDeparts(t))
+            .Sample(texts.Add, iter: 4_000, threads: 1);
 
         var theirs = await PerlAsync(texts);
         var differing = new List<string>();
@@ -61,7 +136,10 @@ public sealed class LineBreakTests
             var ours = LineBreaks.Opportunities(text).Select(end => Scalars(text, end)).ToList();
             if (!ours.SequenceEqual(theirs[i]))
             {
-                differing.Add($"{string.Join(' ', texts[i].Select(c => c.ToString("X4", CultureInfo.InvariantCulture)))}: ours {string.Join(',', ours)}, theirs {string.Join(',', theirs[i])}");
+                differing.Add(
+                    $"{string.Join(' ', texts[i].Select(c => c.ToString("X4", CultureInfo.InvariantCulture)))}: "
+                        + $"ours {string.Join(',', ours)}, theirs {string.Join(',', theirs[i])}"
+                );
             }
         }
 
@@ -69,16 +147,19 @@ public sealed class LineBreakTests
         differing.ShouldBeEmpty();
     }
 
-    private static bool PerlDeparts(int[] text) => Enumerable.Range(0, Math.Max(0, text.Length - 1)).Any(i =>
-        ((text[i + 1] is 0x301 or 0xE31) && text[i] is not ('a' or 'B' or 'é' or 0xE01 or 0x590F or 0x4F11))
-        || ((text[i] is 0x300C or 0xFF08) && (text[i + 1] is '1' or '9')));
+    private static bool PerlDeparts(int[] text) =>
+        Enumerable
+            .Range(0, Math.Max(0, text.Length - 1))
+            .Any(i =>
+                ((text[i + 1] is 0x301 or 0xE31) && text[i] is not ('a' or 'B' or 'é' or 0xE01 or 0x590F or 0x4F11))
+                || ((text[i] is 0x300C or 0xFF08) && (text[i + 1] is '1' or '9'))
+            );
 
     private static int Scalars(string text, int end) => text[..end].EnumerateRunes().Count();
 
     private static async Task<List<int[]>> PerlAsync(List<int[]> texts)
     {
-        const string script =
-            """
+        const string script = """
             while (my $line = <STDIN>) {
                 my $s = join '', map { chr hex } split ' ', $line;
                 my @ends;
@@ -87,9 +168,17 @@ public sealed class LineBreakTests
                 print join(',', @ends), "\n";
             }
             """;
-        using var perl = Process.Start(new ProcessStartInfo("perl", ["-e", script]) { RedirectStandardInput = true, RedirectStandardOutput = true })!;
+        using var perl = Process.Start(
+            new ProcessStartInfo("perl", ["-e", script]) { RedirectStandardInput = true, RedirectStandardOutput = true }
+        )!;
         var reading = perl.StandardOutput.ReadToEndAsync();
-        await perl.StandardInput.WriteAsync(texts.Aggregate(new StringBuilder(), (all, t) => all.AppendJoin(' ', t.Select(c => c.ToString("X", CultureInfo.InvariantCulture))).Append('\n')));
+        await perl.StandardInput.WriteAsync(
+            texts.Aggregate(
+                new StringBuilder(),
+                (all, t) =>
+                    all.AppendJoin(' ', t.Select(c => c.ToString("X", CultureInfo.InvariantCulture))).Append('\n')
+            )
+        );
         perl.StandardInput.Close();
         var lines = (await reading).Split('\n', StringSplitOptions.RemoveEmptyEntries);
         await perl.WaitForExitAsync();

@@ -15,8 +15,11 @@ public sealed class PhotoWordsTests
         return new ToneMap(columns, rows, [.. cells.Select(c => c.Luminance)], [.. cells.Select(c => c.Detail)]);
     }
 
-    private static QuietSpot? Find(string words, ToneMap tones, params (double X, double Y, double Width, double Height)[] keep) =>
-        PhotoWords.Find(words, Typeface.Sans, Sizes, Cut, tones, keep, EvenShaper.Only);
+    private static QuietSpot? Find(
+        string words,
+        ToneMap tones,
+        params (double X, double Y, double Width, double Height)[] keep
+    ) => PhotoWords.Find(words, Typeface.Sans, Sizes, Cut, tones, keep, EvenShaper.Only);
 
     [Fact]
     public void Words_go_to_the_quiet_sky_in_dark_ink_and_to_the_quiet_night_in_white()
@@ -35,15 +38,28 @@ public sealed class PhotoWordsTests
     public void What_must_be_kept_visible_is_never_written_over()
     {
         var everywhereQuiet = Map((_, _) => (0.9, 0));
-        Gen.Select(Gen.Double[0, 0.5], Gen.Double[0, 0.5]).Sample((x, y) =>
-        {
-            (double X, double Y, double Width, double Height) face = (x, y, 0.4, 0.4);
-            var spot = Find("By the weir", everywhereQuiet, face)!.Caption;
-            var (boxes, runs) = PhotoWords.Draw(spot, Cut, EvenShaper.Only);
-            boxes.ShouldBeEmpty();
-            var (left, top, right, bottom) = (spot.X, spot.Y, spot.X + spot.Width, runs[^1].Baseline / Cut.Height.Points);
-            (left >= face.X + face.Width - 1e-9 || right <= face.X + 1e-9 || top >= face.Y + face.Height - 1e-9 || bottom <= face.Y + 1e-9).ShouldBeTrue();
-        });
+        Gen.Select(Gen.Double[0, 0.5], Gen.Double[0, 0.5])
+            .Sample(
+                (x, y) =>
+                {
+                    (double X, double Y, double Width, double Height) face = (x, y, 0.4, 0.4);
+                    var spot = Find("By the weir", everywhereQuiet, face)!.Caption;
+                    var (boxes, runs) = PhotoWords.Draw(spot, Cut, EvenShaper.Only);
+                    boxes.ShouldBeEmpty();
+                    var (left, top, right, bottom) = (
+                        spot.X,
+                        spot.Y,
+                        spot.X + spot.Width,
+                        runs[^1].Baseline / Cut.Height.Points
+                    );
+                    (
+                        left >= face.X + face.Width - 1e-9
+                        || right <= face.X + 1e-9
+                        || top >= face.Y + face.Height - 1e-9
+                        || bottom <= face.Y + 1e-9
+                    ).ShouldBeTrue();
+                }
+            );
     }
 
     [Fact]
@@ -63,26 +79,51 @@ public sealed class PhotoWordsTests
     public void The_contrast_is_that_of_all_but_a_twentieth_of_what_lies_behind()
     {
         // Against counting by hand: sort the cells behind the words, leave the worst twentieth away.
-        Gen.Select(Gen.Double[0, 1].Array[72 * 48], Gen.Bool).Sample((tones, dark) =>
-        {
-            var map = Map((x, y) => (tones[(y * 72) + x], 0.1));
-            var caption = new PhotoCaption("Two words", Typeface.Sans, 24, 0.1, 0.2, 0.8, dark ? PhotoWords.Dark : PhotoWords.White, null);
-            var ink = caption.Ink.Luminance;
-            var words = PhotoWords.Draw(caption, Cut, EvenShaper.Only).Runs.Single();
-            var wide = EvenShaper.Only.Shape(Typeface.Sans, words.Text).Width(0, words.Text.Length) * words.SizePt;
-            var metrics = EvenShaper.Only.Metrics(Typeface.Sans);
-            var high = (metrics.Ascent + metrics.Descent) * 24;
-            var (left, top) = ((int)(caption.X * 72), (int)(caption.Y * 48));
-            var (right, bottom) = ((int)Math.Ceiling(((caption.X * Cut.Width.Points) + wide) / 6), (int)Math.Ceiling(((caption.Y * Cut.Height.Points) + high) / 6));
-            var behind = Enumerable.Range(top, bottom - top).SelectMany(y => Enumerable.Range(left, right - left).Select(x => tones[(y * 72) + x]))
-                .Select(t => (Math.Max(t, ink) + 0.05) / (Math.Min(t, ink) + 0.05)).Order().ToList();
-            var exact = behind[behind.Count / 20];
+        Gen.Select(Gen.Double[0, 1].Array[72 * 48], Gen.Bool)
+            .Sample(
+                (tones, dark) =>
+                {
+                    var map = Map((x, y) => (tones[(y * 72) + x], 0.1));
+                    var caption = new PhotoCaption(
+                        "Two words",
+                        Typeface.Sans,
+                        24,
+                        0.1,
+                        0.2,
+                        0.8,
+                        dark ? PhotoWords.Dark : PhotoWords.White,
+                        null
+                    );
+                    var ink = caption.Ink.Luminance;
+                    var words = PhotoWords.Draw(caption, Cut, EvenShaper.Only).Runs.Single();
+                    var wide =
+                        EvenShaper.Only.Shape(Typeface.Sans, words.Text).Width(0, words.Text.Length) * words.SizePt;
+                    var metrics = EvenShaper.Only.Metrics(Typeface.Sans);
+                    var high = (metrics.Ascent + metrics.Descent) * 24;
+                    var (left, top) = ((int)(caption.X * 72), (int)(caption.Y * 48));
+                    var (right, bottom) = (
+                        (int)Math.Ceiling(((caption.X * Cut.Width.Points) + wide) / 6),
+                        (int)Math.Ceiling(((caption.Y * Cut.Height.Points) + high) / 6)
+                    );
+                    var behind = Enumerable
+                        .Range(top, bottom - top)
+                        .SelectMany(y => Enumerable.Range(left, right - left).Select(x => tones[(y * 72) + x]))
+                        .Select(t => (Math.Max(t, ink) + 0.05) / (Math.Min(t, ink) + 0.05))
+                        .Order()
+                        .ToList();
+                    var exact = behind[behind.Count / 20];
 
-            var claimed = PhotoWords.Contrast(caption, Cut, map, EvenShaper.Only);
-            claimed.ShouldBeLessThanOrEqualTo(exact + 1e-9, "what is claimed is never better than what is there");
-            // A bin's edge is at most 1/32 of the root of luminance away; tones past the ink's own count as none.
-            claimed.ShouldBeGreaterThan(exact * 0.65);
-        }, iter: 60);
+                    var claimed = PhotoWords.Contrast(caption, Cut, map, EvenShaper.Only);
+                    claimed.ShouldBeLessThanOrEqualTo(
+                        exact + 1e-9,
+                        "what is claimed is never better than what is there"
+                    );
+                    // A bin's edge is at most 1/32 of the root of luminance away; tones past the ink's own count as
+                    // none.
+                    claimed.ShouldBeGreaterThan(exact * 0.65);
+                },
+                iter: 60
+            );
     }
 
     [Fact]
@@ -90,13 +131,49 @@ public sealed class PhotoWordsTests
     {
         var quiet = Map((_, _) => (0.9, 0));
         Find(string.Join(' ', Enumerable.Repeat("marmalade", 19)), quiet).ShouldNotBeNull();
-        PhotoWords.Find(string.Join(' ', Enumerable.Repeat("marmalade", 19)), Typeface.Sans, [72], Size.FromInches(2, 2), quiet, [], EvenShaper.Only).ShouldBeNull();
+        PhotoWords
+            .Find(
+                string.Join(' ', Enumerable.Repeat("marmalade", 19)),
+                Typeface.Sans,
+                [72],
+                Size.FromInches(2, 2),
+                quiet,
+                [],
+                EvenShaper.Only
+            )
+            .ShouldBeNull();
         // A large word is not split over lines.
-        PhotoWords.Find("Marmaladekettle", Typeface.Sans, [72, 12], Size.FromInches(2, 2), quiet, [], EvenShaper.Only)!.Caption.SizePt.ShouldBe(12);
+        PhotoWords
+            .Find("Marmaladekettle", Typeface.Sans, [72, 12], Size.FromInches(2, 2), quiet, [], EvenShaper.Only)!
+            .Caption.SizePt.ShouldBe(12);
 
         var fine = new PhotoCaption("Hello", Typeface.Sans, 12, 0.1, 0.1, 0.5, PhotoWords.Dark, null);
         fine.Checked().ShouldBe(fine);
-        foreach (var wrong in new[] { fine with { Words = " " }, fine with { SizePt = 2 }, fine with { X = double.NaN }, fine with { Width = 0 }, fine with { Words = new string('x', 201) } })
+        foreach (
+            var wrong in new[]
+            {
+                fine with
+                {
+                    Words = " ",
+                },
+                fine with
+                {
+                    SizePt = 2,
+                },
+                fine with
+                {
+                    X = double.NaN,
+                },
+                fine with
+                {
+                    Width = 0,
+                },
+                fine with
+                {
+                    Words = new string('x', 201),
+                },
+            }
+        )
         {
             Should.Throw<RuleException>(() => wrong.Checked());
         }

@@ -8,26 +8,35 @@ public sealed class StoryFlowTests
     private static readonly CardStyle Style = BuiltInCardStyles.Find("plain-sans", CardKind.Journaling);
     private static readonly Size Card = Size.FromInches(3, 4);
 
-    private static readonly Gen<string> Stories = Gen.Select(Gen.Int[1, 9].Array[1, 60].Array[1, 6], Gen.Bool).Select((paragraphs, blank) =>
-        string.Join(blank ? "\n\n" : "\n", paragraphs.Select(p => string.Join(' ', p.Select(n => new string('m', n))))));
+    private static readonly Gen<string> Stories = Gen.Select(Gen.Int[1, 9].Array[1, 60].Array[1, 6], Gen.Bool)
+        .Select(
+            (paragraphs, blank) =>
+                string.Join(
+                    blank ? "\n\n" : "\n",
+                    paragraphs.Select(p => string.Join(' ', p.Select(n => new string('m', n))))
+                )
+        );
 
     [Fact]
     public void A_story_flows_over_its_cards_in_one_size_and_loses_no_word()
     {
-        Gen.Select(Stories, Gen.Int[1, 5]).Sample((story, count) =>
-        {
-            var flow = StoryFlow.Over(story, Style, [.. Enumerable.Repeat(Card, count)], EvenShaper.Only);
-            flow.Parts.Length.ShouldBe(count);
-            var shown = flow.Parts.Sum(p => Copyfit.CountWords(p.Of(story)));
-            (shown + flow.WordsOver).ShouldBe(Copyfit.CountWords(story));
-            var capped = new CardSetting(LargestPt: flow.SizePt).On(Style);
-            foreach (var part in flow.Parts.Where(p => p.Lines > 0))
-            {
-                // The card by itself sets the same lines: what was summed is what is printed.
-                var alone = CardComposer.Fit(part.Of(story), capped, Card, EvenShaper.Only);
-                (alone.SizePt, alone.Fits, alone.Lines.Length).ShouldBe((flow.SizePt, true, part.Lines));
-            }
-        });
+        Gen.Select(Stories, Gen.Int[1, 5])
+            .Sample(
+                (story, count) =>
+                {
+                    var flow = StoryFlow.Over(story, Style, [.. Enumerable.Repeat(Card, count)], EvenShaper.Only);
+                    flow.Parts.Length.ShouldBe(count);
+                    var shown = flow.Parts.Sum(p => Copyfit.CountWords(p.Of(story)));
+                    (shown + flow.WordsOver).ShouldBe(Copyfit.CountWords(story));
+                    var capped = new CardSetting(LargestPt: flow.SizePt).On(Style);
+                    foreach (var part in flow.Parts.Where(p => p.Lines > 0))
+                    {
+                        // The card by itself sets the same lines: what was summed is what is printed.
+                        var alone = CardComposer.Fit(part.Of(story), capped, Card, EvenShaper.Only);
+                        (alone.SizePt, alone.Fits, alone.Lines.Length).ShouldBe((flow.SizePt, true, part.Lines));
+                    }
+                }
+            );
     }
 
     [Fact]
@@ -57,7 +66,14 @@ public sealed class StoryFlowTests
                 if (lines.Length >= 4 && !lines[^1].EndsParagraph && part.End == next.Start)
                 {
                     var paragraph = copy.Paragraphs[copy.ParagraphAt(next.Start)];
-                    var ahead = CardComposer.Fit(story[next.Start..(paragraph.Start + paragraph.Shaped.Text.Length)], capped, Card, EvenShaper.Only).Lines.Length;
+                    var ahead = CardComposer
+                        .Fit(
+                            story[next.Start..(paragraph.Start + paragraph.Shaped.Text.Length)],
+                            capped,
+                            Card,
+                            EvenShaper.Only
+                        )
+                        .Lines.Length;
                     ahead.ShouldBeGreaterThan(1, "a widow");
                     (lines[^1].Start == 0 || !lines[^2].EndsParagraph).ShouldBeTrue("an orphan");
                 }
@@ -69,7 +85,12 @@ public sealed class StoryFlowTests
     public void Three_written_sides_leave_a_back()
     {
         var story = string.Join(' ', Enumerable.Repeat("mmmm", 420));
-        var flow = StoryFlow.Over(story, new CardSetting(LargestPt: 8, SmallestPt: 8).On(Style), [Card, Card, Card], EvenShaper.Only);
+        var flow = StoryFlow.Over(
+            story,
+            new CardSetting(LargestPt: 8, SmallestPt: 8).On(Style),
+            [Card, Card, Card],
+            EvenShaper.Only
+        );
         flow.Parts.Count(p => p.Lines > 0).ShouldBe(3);
         flow.LeavesABack.ShouldBeTrue();
     }

@@ -10,8 +10,10 @@ public sealed class WordCheckTests
     /// <summary>A Wednesday.</summary>
     private static readonly LocalDate Day = new(2026, 5, 6);
 
-    private static IEnumerable<(WordFindingKind Kind, string Found, string? Mend)> Find(string words, params string[] names) =>
-        WordChecks.Of(words, [Day], names).Select(f => (f.Kind, f.Found, f.Mend));
+    private static IEnumerable<(WordFindingKind Kind, string Found, string? Mend)> Find(
+        string words,
+        params string[] names
+    ) => WordChecks.Of(words, [Day], names).Select(f => (f.Kind, f.Found, f.Mend));
 
     [Theory]
     [InlineData("On Wednesday we planted beans.")]
@@ -20,7 +22,8 @@ public sealed class WordCheckTests
     [InlineData("Next Monday is the fair; every Friday there is bread.")]
     [InlineData("May was warm, and March too.")]
     [InlineData("Junie’s beans and Junie came.")]
-    public void Words_that_agree_with_their_day_raise_nothing(string words) => Find(words, "Junie Harrow").ShouldBeEmpty();
+    public void Words_that_agree_with_their_day_raise_nothing(string words) =>
+        Find(words, "Junie Harrow").ShouldBeEmpty();
 
     [Fact]
     public void A_weekday_that_is_not_the_pictures_is_found_and_mended()
@@ -43,7 +46,8 @@ public sealed class WordCheckTests
     [Fact]
     public void Doubled_blanks_and_blank_lines_are_found()
     {
-        Find("one  two\n\n\nthree").ShouldBe([(WordFindingKind.DoubleSpace, "  ", " "), (WordFindingKind.BlankLines, "\n\n\n", "\n\n")]);
+        Find("one  two\n\n\nthree")
+            .ShouldBe([(WordFindingKind.DoubleSpace, "  ", " "), (WordFindingKind.BlankLines, "\n\n\n", "\n\n")]);
     }
 
     [Theory]
@@ -64,7 +68,16 @@ public sealed class WordCheckTests
         Age.On(born, born.PlusDays(-1)).ShouldBeNull();
         Age.On(new LocalDate(2026, 1, 1), new LocalDate(2026, 1, 15)).ShouldBe("2 weeks");
         Age.On(new LocalDate(2025, 1, 31), new LocalDate(2026, 2, 28)).ShouldBe("12 months");
-        ComputedCards.People([new("Otto", new LocalDate(1961, 5, 6)), new("Junie", new LocalDate(2019, 5, 7)), new("Wren", null), new("Later", new LocalDate(2027, 1, 1))], Day)
+        ComputedCards
+            .People(
+                [
+                    new("Otto", new LocalDate(1961, 5, 6)),
+                    new("Junie", new LocalDate(2019, 5, 7)),
+                    new("Wren", null),
+                    new("Later", new LocalDate(2027, 1, 1)),
+                ],
+                Day
+            )
             .ShouldBe("Otto, 65\nJunie, 6\nWren");
     }
 
@@ -83,7 +96,16 @@ public sealed class WordCheckTests
         {
             Kind = AlbumKind.Trip,
             FirstDay = new LocalDate(2026, 6, 6),
-            Stays = [new Stay("Sallow", "Europe/Paris", new LocalDateTime(2026, 6, 6, 11, 0), null), new Stay("Brindle", "Europe/Paris", new LocalDateTime(2026, 6, 9, 11, 0), new LocalDateTime(2026, 6, 14, 9, 0))],
+            Stays =
+            [
+                new Stay("Sallow", "Europe/Paris", new LocalDateTime(2026, 6, 6, 11, 0), null),
+                new Stay(
+                    "Brindle",
+                    "Europe/Paris",
+                    new LocalDateTime(2026, 6, 9, 11, 0),
+                    new LocalDateTime(2026, 6, 14, 9, 0)
+                ),
+            ],
         };
         ComputedCards.FromTo(calendar, new(2026, 6, 6), new(2026, 6, 6)).ShouldBe("From home\nTo Sallow");
         ComputedCards.FromTo(calendar, new(2026, 6, 7), new(2026, 6, 8)).ShouldBe("At Sallow");
@@ -95,9 +117,15 @@ public sealed class WordCheckTests
     public void A_hand_holds_what_its_sample_says()
     {
         // 3x4 with 5 mm margins: 2.606 in of line, 91.6 mm of height, 13 lines of 7 mm, 2.2 words an inch.
-        var plain = BuiltInCardStyles.Find("reading-serif", CardKind.Journaling) with { Columns = 1, Margin = Length.FromMillimetres(5) };
+        var plain = BuiltInCardStyles.Find("reading-serif", CardKind.Journaling) with
+        {
+            Columns = 1,
+            Margin = Length.FromMillimetres(5),
+        };
         CardComposer.HandRoom(plain, Size.FromInches(3, 4), HandCapacity.Usual).ShouldBe((13, 74));
         HandCapacity.Measured(66, 10, Length.FromInches(3), Length.FromMillimetres(8)).WordsPerInch.ShouldBe(2.2, 1e-9);
-        Should.Throw<RuleException>(() => HandCapacity.Measured(0, 10, Length.FromInches(3), Length.FromMillimetres(8)));
+        Should.Throw<RuleException>(() =>
+            HandCapacity.Measured(0, 10, Length.FromInches(3), Length.FromMillimetres(8))
+        );
     }
 }

@@ -11,8 +11,8 @@ using ZestyPocket.Drawing.Words;
 namespace ZestyPocket.Drawing.Tests.Pages;
 
 /// <summary>
-/// Pages and collages as they are drawn, looked at pixel by pixel. The test pictures grow redder to the right and greener
-/// downwards, so a pixel tells which part of the picture it shows.
+/// Pages and collages as they are drawn, looked at pixel by pixel. The test pictures grow redder to the right and
+/// greener downwards, so a pixel tells which part of the picture it shows.
 /// </summary>
 public sealed class SpreadPictureTests : IDisposable
 {
@@ -28,7 +28,8 @@ public sealed class SpreadPictureTests : IDisposable
 
     private PiecePainter Painter => new(_fonts, _pictures);
 
-    private static SKBitmap Paint(Size size, Action<SKCanvas> draw) => SKBitmap.Decode(Raster.Png(size.Width.Points, size.Height.Points, Ppi, draw));
+    private static SKBitmap Paint(Size size, Action<SKCanvas> draw) =>
+        SKBitmap.Decode(Raster.Png(size.Width.Points, size.Height.Points, Ppi, draw));
 
     private static int At(decimal inches) => (int)(inches * Ppi);
 
@@ -39,7 +40,11 @@ public sealed class SpreadPictureTests : IDisposable
         var gutter = Length.FromInches(1, 4);
         var path = _pictures.Jpeg("square.jpg", 800, 800);
         var cells = Collage.CellsOf("2x2 | 2x2 / 4x2", print, gutter);
-        var face = new CollageFace(print, [.. cells.Select(c => (c.Bounds, (PieceFace)_pictures.Face(path, new PixelSize(800, 800), c.Bounds.Size)))], Rgb.Read("#0000ff"));
+        var face = new CollageFace(
+            print,
+            [.. cells.Select(c => (c.Bounds, (PieceFace)_pictures.Face(path, new PixelSize(800, 800), c.Bounds.Size)))],
+            Rgb.Read("#0000ff")
+        );
         using var bitmap = Paint(print, canvas => Painter.Draw(canvas, face, Ppi));
 
         Rgb.Read("#0000ff").ShouldBe(Colour(bitmap, 2m, 1m), "the gutter from top to bottom");
@@ -57,16 +62,38 @@ public sealed class SpreadPictureTests : IDisposable
     {
         // Clear sizes of 5 in across in pockets of 6: a strip of 1 in between the prints is not shown.
         var protector = Protector.Unmeasured(PageDesign.FromNotation("two", "Two", "6x4 | 6x4"));
-        protector = protector with { Ease = Length.Zero, ClearSizes = protector.ClearSizes.Add(Size.FromInches(6, 4), Size.FromInches(5, 4)) };
+        protector = protector with
+        {
+            Ease = Length.Zero,
+            ClearSizes = protector.ClearSizes.Add(Size.FromInches(6, 4), Size.FromInches(5, 4)),
+        };
         var pixels = new PixelSize(1100, 400);
         var path = _pictures.Jpeg("wide.jpg", 1100, 400);
         var (whole, slices) = Spans.Of(protector, LeafSide.Front, ["1.1", "1.2"]);
         var crop = Crop.For(pixels, whole, Framing.Middle);
-        var pieces = slices.ToImmutableDictionary(s => s.Key, s => (PieceFace)(_pictures.Face(path, pixels, s.Value.Size) with { Crop = Spans.SliceOf(crop, whole, s.Value) }));
-        using var bitmap = Paint(protector.Outer, canvas => new SpreadPainter(Painter).Draw(canvas, [new PaintedFace(protector, LeafSide.Front, pieces, LeafForm.Plain)], Ppi));
+        var pieces = slices.ToImmutableDictionary(
+            s => s.Key,
+            s =>
+                (PieceFace)(
+                    _pictures.Face(path, pixels, s.Value.Size) with
+                    {
+                        Crop = Spans.SliceOf(crop, whole, s.Value),
+                    }
+                )
+        );
+        using var bitmap = Paint(
+            protector.Outer,
+            canvas =>
+                new SpreadPainter(Painter).Draw(
+                    canvas,
+                    [new PaintedFace(protector, LeafSide.Front, pieces, LeafForm.Plain)],
+                    Ppi
+                )
+        );
 
         var (x, y) = protector.BodyOrigin(LeafSide.Front);
-        byte Red(decimal fromLeftOfPicture) => bitmap.GetPixel(At(x.Inches + 0.5m + fromLeftOfPicture), At(y.Inches + 2)).Red;
+        byte Red(decimal fromLeftOfPicture) =>
+            bitmap.GetPixel(At(x.Inches + 0.5m + fromLeftOfPicture), At(y.Inches + 2)).Red;
         // Eleven inches of picture: red is 255 · inches / 11 wherever the picture is to be seen.
         foreach (var at in new[] { 0.5m, 2.5m, 4.8m, 6.2m, 8m, 10.5m })
         {
@@ -93,21 +120,46 @@ public sealed class SpreadPictureTests : IDisposable
         var edge = hole.X + (HolePattern.TwoHoles.Diameter / 2);
         Colour(plain, edge.Inches, hole.Y.Inches).ShouldNotBe(Rgb.Read("#f4f1ea"), "the rim of a hole");
 
-        var foldOut = Protector.FoldOut("fold", Size.FromInches(6, 8), Length.FromInches(3.5m), Protector.DefaultRingStrip);
+        var foldOut = Protector.FoldOut(
+            "fold",
+            Size.FromInches(6, 8),
+            Length.FromInches(3.5m),
+            Protector.DefaultRingStrip
+        );
         using var folded = Paint(foldOut.Outer, canvas => Draw(canvas, foldOut, LeafSide.Front, LeafForm.Plain));
-        using var sheet = Paint(foldOut.Outer, canvas => Draw(canvas, Protector.Sheet("sheet", foldOut.Outer, Protector.DefaultRingStrip), LeafSide.Front, LeafForm.Plain));
+        using var sheet = Paint(
+            foldOut.Outer,
+            canvas =>
+                Draw(
+                    canvas,
+                    Protector.Sheet("sheet", foldOut.Outer, Protector.DefaultRingStrip),
+                    LeafSide.Front,
+                    LeafForm.Plain
+                )
+        );
         var fold = foldOut.MarksOn(LeafSide.Front, LeafForm.Plain).Single();
         Different(sheet, folded, fold.X1, fold.Y1, fold.X2, fold.Y2).ShouldBeGreaterThan(0.4);
     }
 
     private void Draw(SKCanvas canvas, Protector protector, LeafSide side, LeafForm form) =>
-        new SpreadPainter(Painter).Draw(canvas, [new PaintedFace(protector, side, ImmutableDictionary<string, PieceFace>.Empty, form)], Ppi);
+        new SpreadPainter(Painter).Draw(
+            canvas,
+            [new PaintedFace(protector, side, ImmutableDictionary<string, PieceFace>.Empty, form)],
+            Ppi
+        );
 
     /// <summary>The share of points along a line at which two pictures differ within a pixel of it.</summary>
     private static double Different(SKBitmap one, SKBitmap two, Length x1, Length y1, Length x2, Length y2)
     {
-        var points = Enumerable.Range(5, 90).Select(i => (X: At(x1.Inches + ((x2 - x1).Inches * i / 100)), Y: At(y1.Inches + ((y2 - y1).Inches * i / 100)))).ToList();
-        return points.Count(p => Enumerable.Range(-1, 3).Any(d => one.GetPixel(p.X + d, p.Y) != two.GetPixel(p.X + d, p.Y))) / (double)points.Count;
+        var points = Enumerable
+            .Range(5, 90)
+            .Select(i =>
+                (X: At(x1.Inches + ((x2 - x1).Inches * i / 100)), Y: At(y1.Inches + ((y2 - y1).Inches * i / 100)))
+            )
+            .ToList();
+        return points.Count(p =>
+                Enumerable.Range(-1, 3).Any(d => one.GetPixel(p.X + d, p.Y) != two.GetPixel(p.X + d, p.Y))
+            ) / (double)points.Count;
     }
 
     private static Rgb Colour(SKBitmap bitmap, decimal x, decimal y)

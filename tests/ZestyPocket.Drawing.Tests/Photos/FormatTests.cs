@@ -42,8 +42,19 @@ public sealed class FormatTests : IDisposable
         RedCorner(thumbnail).ShouldBe((0, 0));
         judgement.Tone.ShouldBeGreaterThan(80);
         judgement.Palette.ShouldContain(c => c.Red > 180 && c.Green < 90 && c.Blue < 90);
-        (judgement.FocusX, judgement.FocusY).ShouldSatisfyAllConditions(f => f.FocusX.ShouldBeInRange(0, 1), f => f.FocusY.ShouldBeInRange(0, 1));
-        RedCorner(PrintCrop.Jpeg(readable, facts.Pixels, new Crop(0, 0, facts.Pixels.Width, facts.Pixels.Height), facts.Pixels)).ShouldBe((0, 0));
+        (judgement.FocusX, judgement.FocusY).ShouldSatisfyAllConditions(
+            f => f.FocusX.ShouldBeInRange(0, 1),
+            f => f.FocusY.ShouldBeInRange(0, 1)
+        );
+        RedCorner(
+                PrintCrop.Jpeg(
+                    readable,
+                    facts.Pixels,
+                    new Crop(0, 0, facts.Pixels.Width, facts.Pixels.Height),
+                    facts.Pixels
+                )
+            )
+            .ShouldBe((0, 0));
     }
 
     [Fact]
@@ -51,8 +62,16 @@ public sealed class FormatTests : IDisposable
     {
         var path = Make("heic");
         Exiftool(
-            path, "-DateTimeOriginal=2026:06:07 18:30:05", "-OffsetTimeOriginal=+12:00", "-Make=Kestrel", "-Model=P4",
-            "-GPSLatitude=41.25", "-GPSLatitudeRef=S", "-GPSLongitude=173.5", "-GPSLongitudeRef=W");
+            path,
+            "-DateTimeOriginal=2026:06:07 18:30:05",
+            "-OffsetTimeOriginal=+12:00",
+            "-Make=Kestrel",
+            "-Model=P4",
+            "-GPSLatitude=41.25",
+            "-GPSLatitudeRef=S",
+            "-GPSLongitude=173.5",
+            "-GPSLongitudeRef=W"
+        );
         var facts = PictureIntake.Inspect(path, PictureFormat.Heic, Readable(path, PictureFormat.Heic));
         facts.Recorded.ShouldBe(new LocalDateTime(2026, 6, 7, 18, 30, 5));
         facts.OffsetMinutes.ShouldBe(720);
@@ -116,33 +135,50 @@ public sealed class FormatTests : IDisposable
     public void What_cannot_become_a_picture_is_refused_politely_and_by_name(string name, string reason)
     {
         var path = Path.Combine(_folder, name);
-        File.WriteAllBytes(path, name switch
-        {
-            "film.mp4" => [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[100]],
-            "film.mov" => [0, 0, 0, 20, .. "ftypqt  "u8, 0, 0, 2, 0, .. "qt  "u8, .. new byte[100]],
-            "film.avi" => [.. "RIFF"u8, 0, 0, 1, 0, .. "AVI LIST"u8, .. new byte[100]],
-            "film.mkv" => [0x1A, 0x45, 0xDF, 0xA3, .. new byte[100]],
-            "raw.nef" => [0x49, 0x49, 0x2A, 0, 8, 0, 0, 0, .. new byte[100]],
-            "bundle.zip" => [0x50, 0x4B, 3, 4, .. new byte[100]],
-            "drawing.svg" => [.. "<svg xmlns='http://www.w3.org/2000/svg'/>"u8],
-            "broken.heic" => [0, 0, 0, 24, .. "ftypheic"u8, 0, 0, 0, 0, .. "mif1heic"u8, .. new byte[300]],
-            _ => [.. "%PDF-1.7\nnothing of the kind"u8],
-        });
-        Should.Throw<PictureRefusedException>(() =>
-        {
-            var format = PictureIntake.Accept(path, name);
-            PictureIntake.Inspect(path, format, Readable(path, format));
-        }).Message.ShouldContain(reason);
+        File.WriteAllBytes(
+            path,
+            name switch
+            {
+                "film.mp4" => [0, 0, 0, 24, .. "ftypisom"u8, 0, 0, 2, 0, .. "isomiso2"u8, .. new byte[100]],
+                "film.mov" => [0, 0, 0, 20, .. "ftypqt  "u8, 0, 0, 2, 0, .. "qt  "u8, .. new byte[100]],
+                "film.avi" => [.. "RIFF"u8, 0, 0, 1, 0, .. "AVI LIST"u8, .. new byte[100]],
+                "film.mkv" => [0x1A, 0x45, 0xDF, 0xA3, .. new byte[100]],
+                "raw.nef" => [0x49, 0x49, 0x2A, 0, 8, 0, 0, 0, .. new byte[100]],
+                "bundle.zip" => [0x50, 0x4B, 3, 4, .. new byte[100]],
+                "drawing.svg" => [.. "<svg xmlns='http://www.w3.org/2000/svg'/>"u8],
+                "broken.heic" => [0, 0, 0, 24, .. "ftypheic"u8, 0, 0, 0, 0, .. "mif1heic"u8, .. new byte[300]],
+                _ => [.. "%PDF-1.7\nnothing of the kind"u8],
+            }
+        );
+        Should
+            .Throw<PictureRefusedException>(() =>
+            {
+                var format = PictureIntake.Accept(path, name);
+                PictureIntake.Inspect(path, format, Readable(path, format));
+            })
+            .Message.ShouldContain(reason);
     }
 
     [Fact]
     public void A_page_of_a_PDF_can_be_chosen_and_one_that_is_not_there_is_refused()
     {
         var path = Make("pdf");
-        WorkingCopies.Make(path, PictureFormat.Pdf, 2, Path.Combine(_folder, "two.jpg"), WorkingCopies.LongestTime).ShouldBe(2);
+        WorkingCopies
+            .Make(path, PictureFormat.Pdf, 2, Path.Combine(_folder, "two.jpg"), WorkingCopies.LongestTime)
+            .ShouldBe(2);
         using var two = Image.NewFromFile(Path.Combine(_folder, "two.jpg"));
         (two.Width, two.Height).ShouldBe((2550, 1275), "8.5 x 4.25 in at 300 ppi");
-        Should.Throw<PictureRefusedException>(() => WorkingCopies.Make(path, PictureFormat.Pdf, 3, Path.Combine(_folder, "three.jpg"), WorkingCopies.LongestTime)).Message.ShouldContain("2 pages");
+        Should
+            .Throw<PictureRefusedException>(() =>
+                WorkingCopies.Make(
+                    path,
+                    PictureFormat.Pdf,
+                    3,
+                    Path.Combine(_folder, "three.jpg"),
+                    WorkingCopies.LongestTime
+                )
+            )
+            .Message.ShouldContain("2 pages");
     }
 
     [Fact]
@@ -155,14 +191,17 @@ public sealed class FormatTests : IDisposable
         var pixels = new PixelSize(400, 300);
         RedPixels(PrintCrop.Jpeg(path, pixels, new Crop(0, 0, 400, 300), pixels, covers)).ShouldBe(0);
         // A crop that begins inside the covered part.
-        RedPixels(PrintCrop.Jpeg(path, pixels, new Crop(40, 30, 200, 150), new PixelSize(200, 150), covers)).ShouldBe(0);
+        RedPixels(PrintCrop.Jpeg(path, pixels, new Crop(40, 30, 200, 150), new PixelSize(200, 150), covers))
+            .ShouldBe(0);
     }
 
     [Fact]
     public void The_eye_goes_to_the_bright_thing_and_to_the_middle_where_there_is_none()
     {
         var path = Path.Combine(_folder, "spot.png");
-        using var grey = (Image.Black(600, 400, bands: 3) + 110).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var grey = (Image.Black(600, 400, bands: 3) + 110)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         grey.Pngsave(path);
         var flat = PictureIntake.Judge(path).Judgement;
         (flat.FocusX, flat.FocusY).ShouldBe((0.5, 0.5));
@@ -188,7 +227,9 @@ public sealed class FormatTests : IDisposable
     private string Make(string ending)
     {
         var path = Path.Combine(_folder, "picture." + ending);
-        using var white = (Image.Black(400, 300, bands: 3) + 255).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var white = (Image.Black(400, 300, bands: 3) + 255)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         using var marked = white.Mutate(m => m.DrawRect([220, 30, 30], 0, 0, 120, 90, fill: true));
         switch (ending)
         {
@@ -222,11 +263,14 @@ public sealed class FormatTests : IDisposable
         return path;
     }
 
-    private static void Exiftool(string path, params string[] tags) => Run("exiftool", ["-q", "-m", "-overwrite_original", .. tags, path]);
+    private static void Exiftool(string path, params string[] tags) =>
+        Run("exiftool", ["-q", "-m", "-overwrite_original", .. tags, path]);
 
     private static void Run(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }
+        )!;
         var errors = process.StandardError.ReadToEnd();
         process.WaitForExit();
         process.ExitCode.ShouldBe(0, errors);

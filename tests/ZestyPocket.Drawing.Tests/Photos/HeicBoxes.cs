@@ -24,7 +24,14 @@ internal static class HeicBoxes
         byte[] irot = [0, 0, 0, 9, .. "irot"u8, quarterTurns];
         var (endOfIpco, endOfFirst) = (ipco + Size(file, ipco), associations + 1 + file[associations]);
         endOfFirst.ShouldBeGreaterThanOrEqualTo(endOfIpco);
-        byte[] grown = [.. file[..endOfIpco], .. irot, .. file[endOfIpco..endOfFirst], (byte)(0x80 | (properties + 1)), .. file[endOfFirst..]];
+        byte[] grown =
+        [
+            .. file[..endOfIpco],
+            .. irot,
+            .. file[endOfIpco..endOfFirst],
+            (byte)(0x80 | (properties + 1)),
+            .. file[endOfFirst..],
+        ];
         grown[associations + irot.Length]++;
         Grow(grown, ipco, irot.Length);
         Grow(grown, ipma + irot.Length, 1);
@@ -56,9 +63,11 @@ internal static class HeicBoxes
         }
     }
 
-    private static int Find(byte[] file, string type) => file.AsSpan().IndexOf(System.Text.Encoding.ASCII.GetBytes(type)) - 4;
+    private static int Find(byte[] file, string type) =>
+        file.AsSpan().IndexOf(System.Text.Encoding.ASCII.GetBytes(type)) - 4;
 
     private static int Size(byte[] file, int box) => BinaryPrimitives.ReadInt32BigEndian(file.AsSpan(box));
 
-    private static void Grow(byte[] file, int box, int by) => BinaryPrimitives.WriteInt32BigEndian(file.AsSpan(box), Size(file, box) + by);
+    private static void Grow(byte[] file, int box, int by) =>
+        BinaryPrimitives.WriteInt32BigEndian(file.AsSpan(box), Size(file, box) + by);
 }

@@ -19,30 +19,97 @@ public sealed class MetadataTableTests : IDisposable
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
     [Theory]
-    [InlineData("jpg", "2024-05-06T07:08:09", 0, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "-EXIF:OffsetTimeOriginal=+02:00", "expect=120")]
-    [InlineData("jpg", "2024-05-06T07:08:09", 0, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "-EXIF:OffsetTime=-03:30", "expect=-210")]
-    [InlineData("jpg", "2024-05-06T07:08:09", 0, "-EXIF:CreateDate=2024:05:06 07:08:09", "-EXIF:OffsetTimeDigitized=+09:00", "expect=540")]
+    [InlineData(
+        "jpg",
+        "2024-05-06T07:08:09",
+        0,
+        "-EXIF:DateTimeOriginal=2024:05:06 07:08:09",
+        "-EXIF:OffsetTimeOriginal=+02:00",
+        "expect=120"
+    )]
+    [InlineData(
+        "jpg",
+        "2024-05-06T07:08:09",
+        0,
+        "-EXIF:DateTimeOriginal=2024:05:06 07:08:09",
+        "-EXIF:OffsetTime=-03:30",
+        "expect=-210"
+    )]
+    [InlineData(
+        "jpg",
+        "2024-05-06T07:08:09",
+        0,
+        "-EXIF:CreateDate=2024:05:06 07:08:09",
+        "-EXIF:OffsetTimeDigitized=+09:00",
+        "expect=540"
+    )]
     [InlineData("jpg", "2024-05-06T07:08:09", 0, "-XMP-exif:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
     [InlineData("jpg", "2024-05-06T07:08:09", 0, "-XMP-photoshop:DateCreated=2024:05:06 07:08:09+01:00", "expect=60")]
     [InlineData("jpg", "2024-05-06T07:08:09", 0, "-XMP-xmp:CreateDate=2024:05:06 07:08:09", "expect=")]
-    [InlineData("jpg", "2024-05-06T07:08:09", 0, "-IPTC:DateCreated=2024:05:06", "-IPTC:TimeCreated=07:08:09+05:30", "expect=330")]
-    [InlineData("jpg", null, 1, "-GPSLatitude=48.2", "-GPSLatitudeRef=S", "-GPSLongitude=16.3", "-GPSLongitudeRef=W", "expect=")]
+    [InlineData(
+        "jpg",
+        "2024-05-06T07:08:09",
+        0,
+        "-IPTC:DateCreated=2024:05:06",
+        "-IPTC:TimeCreated=07:08:09+05:30",
+        "expect=330"
+    )]
+    [InlineData(
+        "jpg",
+        null,
+        1,
+        "-GPSLatitude=48.2",
+        "-GPSLatitudeRef=S",
+        "-GPSLongitude=16.3",
+        "-GPSLongitudeRef=W",
+        "expect="
+    )]
     [InlineData("jpg", null, 1, "-XMP-exif:GPSLatitude=48.2", "-XMP-exif:GPSLongitude=-16.3", "expect=")]
     [InlineData("png", "2024-05-06T07:08:09", 0, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
     [InlineData("png", "2024-05-06T07:08:09", 0, "-XMP-exif:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
-    [InlineData("tif", "2024-05-06T07:08:09", 1, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "-GPSLatitude=10", "-GPSLatitudeRef=N", "-GPSLongitude=20", "-GPSLongitudeRef=E", "expect=")]
+    [InlineData(
+        "tif",
+        "2024-05-06T07:08:09",
+        1,
+        "-EXIF:DateTimeOriginal=2024:05:06 07:08:09",
+        "-GPSLatitude=10",
+        "-GPSLatitudeRef=N",
+        "-GPSLongitude=20",
+        "-GPSLongitudeRef=E",
+        "expect="
+    )]
     [InlineData("webp", "2024-05-06T07:08:09", 0, "-EXIF:DateTimeOriginal=2024:05:06 07:08:09", "expect=")]
-    public async Task Time_zone_and_place_are_those_that_exiftool_reads(string kind, string? time, int places, params string[] tags)
+    public async Task Time_zone_and_place_are_those_that_exiftool_reads(
+        string kind,
+        string? time,
+        int places,
+        params string[] tags
+    )
     {
         ArgumentNullException.ThrowIfNull(tags);
         var path = Picture(kind);
         await ExiftoolAsync([.. tags.Where(t => t.StartsWith('-')), "-overwrite_original", path]);
-        var theirs = JsonDocument.Parse(await ExiftoolAsync("-json", "-n", "-DateTimeOriginal", "-CreateDate", "-DateCreated", "-GPSLatitude", "-GPSLongitude", path)).RootElement[0];
+        var theirs = JsonDocument
+            .Parse(
+                await ExiftoolAsync(
+                    "-json",
+                    "-n",
+                    "-DateTimeOriginal",
+                    "-CreateDate",
+                    "-DateCreated",
+                    "-GPSLatitude",
+                    "-GPSLongitude",
+                    path
+                )
+            )
+            .RootElement[0];
         var ours = PictureIntake.Inspect(path);
         ours.Recorded?.ToString("uuuu-MM-dd'T'HH:mm:ss", CultureInfo.InvariantCulture).ShouldBe(time);
         if (time is not null)
         {
-            var their = new[] { "DateTimeOriginal", "CreateDate", "DateCreated" }.Select(n => theirs.TryGetProperty(n, out var v) ? v.GetString() : null).First(v => v is not null)!;
+            var their = new[] { "DateTimeOriginal", "CreateDate", "DateCreated" }
+                .Select(n => theirs.TryGetProperty(n, out var v) ? v.GetString() : null)
+                .First(v => v is not null)!;
             their[..10].Replace(':', '-').ShouldBe(time[..10]);
         }
 
@@ -73,7 +140,12 @@ public sealed class MetadataTableTests : IDisposable
         var path = Picture("jpg");
         var notes = Path.Combine(_folder, "notes.txt");
         File.WriteAllText(notes, string.Concat(Enumerable.Repeat("a long note of an editing program ", 5_000)));
-        await ExiftoolAsync("-EXIF:DateTimeOriginal=2024:05:06 07:08:09", $"-XMP-dc:Description<={notes}", "-overwrite_original", path);
+        await ExiftoolAsync(
+            "-EXIF:DateTimeOriginal=2024:05:06 07:08:09",
+            $"-XMP-dc:Description<={notes}",
+            "-overwrite_original",
+            path
+        );
         new FileInfo(path).Length.ShouldBeGreaterThan(150_000);
         PictureIntake.Inspect(path).Recorded.ShouldBe(new LocalDateTime(2024, 5, 6, 7, 8, 9));
     }
@@ -109,13 +181,16 @@ public sealed class MetadataTableTests : IDisposable
     {
         var path = Path.Combine(_folder, "passes.png");
         File.WriteAllBytes(path, PngBomb.Interlaced(15_800, 15_800));
-        Should.Throw<PictureRefusedException>(() => PictureIntake.Inspect(path)).Message.ShouldContain("at most 64 million");
+        Should
+            .Throw<PictureRefusedException>(() => PictureIntake.Inspect(path))
+            .Message.ShouldContain("at most 64 million");
     }
 
     /// <summary>An APP1 segment whose GPS directory holds ASCII where Exif wants fractions.</summary>
     private static byte[] ExifSegment()
     {
-        byte[] latitude = Encoding.ASCII.GetBytes("48,12,30\0"), longitude = Encoding.ASCII.GetBytes("16,30,0\0");
+        byte[] latitude = Encoding.ASCII.GetBytes("48,12,30\0"),
+            longitude = Encoding.ASCII.GetBytes("16,30,0\0");
         var tiff = new byte[8 + 18 + 2 + (4 * 12) + 4 + latitude.Length + longitude.Length];
         "MM\0*"u8.CopyTo(tiff);
         BinaryPrimitives.WriteInt32BigEndian(tiff.AsSpan(4), 8);

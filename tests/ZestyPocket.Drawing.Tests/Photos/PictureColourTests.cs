@@ -4,7 +4,10 @@ using ZestyPocket.Drawing.Photos;
 
 namespace ZestyPocket.Drawing.Tests.Photos;
 
-/// <summary>What cameras and scanners write, brought to an upright sRGB picture. Orientation values as in the Exif standard (CIPA DC-008), tag 0x0112.</summary>
+/// <summary>
+/// What cameras and scanners write, brought to an upright sRGB picture. Orientation values as in the Exif standard
+/// (CIPA DC-008), tag 0x0112.
+/// </summary>
 public sealed class PictureColourTests : IDisposable
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("zesty-colour-").FullName;
@@ -26,7 +29,9 @@ public sealed class PictureColourTests : IDisposable
     {
         // The stored picture is white with a red top left corner; where that corner ends up is what the standard says.
         var path = Path.Combine(_folder, $"{orientation}.jpg");
-        using var white = (Image.Black(300, 200, bands: 3) + 255).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var white = (Image.Black(300, 200, bands: 3) + 255)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         using var marked = white.Mutate(m =>
         {
             m.DrawRect([255, 0, 0], 0, 0, 100, 80, fill: true);
@@ -51,7 +56,9 @@ public sealed class PictureColourTests : IDisposable
     public void Every_kind_of_colour_becomes_plain_srgb(string kind)
     {
         var path = Path.Combine(_folder, "picture");
-        using var colour = (Image.Black(400, 300, bands: 3) + new double[] { 200, 60, 40 }).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var colour = (Image.Black(400, 300, bands: 3) + new double[] { 200, 60, 40 })
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         switch (kind)
         {
             case "p3":
@@ -69,7 +76,10 @@ public sealed class PictureColourTests : IDisposable
 
                 break;
             case "16 bit":
-                (colour.Cast(Enums.BandFormat.Ushort) * 257).Cast(Enums.BandFormat.Ushort).Copy(interpretation: Enums.Interpretation.Rgb16).Pngsave(path);
+                (colour.Cast(Enums.BandFormat.Ushort) * 257)
+                    .Cast(Enums.BandFormat.Ushort)
+                    .Copy(interpretation: Enums.Interpretation.Rgb16)
+                    .Pngsave(path);
                 break;
             case "grey":
                 colour[0].Copy(interpretation: Enums.Interpretation.Bw).Jpegsave(path, q: 98);
@@ -83,10 +93,18 @@ public sealed class PictureColourTests : IDisposable
         }
 
         var facts = PictureIntake.Inspect(path);
-        foreach (var jpeg in new[] { PictureIntake.Thumbnail(path, 512), PrintCrop.Jpeg(path, facts.Pixels, new Crop(0, 0, 400, 300), new PixelSize(200, 150)) })
+        foreach (
+            var jpeg in new[]
+            {
+                PictureIntake.Thumbnail(path, 512),
+                PrintCrop.Jpeg(path, facts.Pixels, new Crop(0, 0, 400, 300), new PixelSize(200, 150)),
+            }
+        )
         {
             using var back = Image.NewFromBuffer(jpeg);
-            (back.Bands, back.Interpretation, back.Format).ShouldBe((3, Enums.Interpretation.Srgb, Enums.BandFormat.Uchar));
+            (back.Bands, back.Interpretation, back.Format).ShouldBe(
+                (3, Enums.Interpretation.Srgb, Enums.BandFormat.Uchar)
+            );
             back.Contains("icc-profile-data").ShouldBeFalse();
             var pixel = back.Getpoint(back.Width / 2, back.Height / 2);
             double[] expected = kind == "grey" ? [200, 200, 200] : [200, 60, 40];
@@ -105,7 +123,9 @@ public sealed class PictureColourTests : IDisposable
         using var right = (Image.Black(1000, 1000, bands: 3) + new double[] { 0, 0, 250 }).Cast(Enums.BandFormat.Uchar);
         using var both = left.Join(right, Enums.Direction.Horizontal).Copy(interpretation: Enums.Interpretation.Srgb);
         both.Jpegsave(path, q: 98);
-        using var kept = Image.NewFromBuffer(PrintCrop.Jpeg(path, new PixelSize(2000, 1000), new Crop(1200, 100, 600, 800), new PixelSize(450, 600)));
+        using var kept = Image.NewFromBuffer(
+            PrintCrop.Jpeg(path, new PixelSize(2000, 1000), new Crop(1200, 100, 600, 800), new PixelSize(450, 600))
+        );
         (kept.Width, kept.Height).ShouldBe((450, 600));
         kept[2].Avg().ShouldBe(250, 3);
         kept[0].Max().ShouldBeLessThan(20);

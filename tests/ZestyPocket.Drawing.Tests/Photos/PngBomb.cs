@@ -20,7 +20,10 @@ internal static class PngBomb
             }
         }
 
-        byte[] head = kind == "zTXt" ? [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 0] : [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 1, 0, 0, 0];
+        byte[] head =
+            kind == "zTXt"
+                ? [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 0]
+                : [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 1, 0, 0, 0];
         return Chunk(kind, [.. head, .. packed.ToArray()]);
     }
 
@@ -37,7 +40,14 @@ internal static class PngBomb
             zlib.Write(new byte[100_000]);
         }
 
-        return [0x89, .. "PNG\r\n\u001a\n"u8, .. Chunk("IHDR", header), .. Chunk("IDAT", packed.ToArray()), .. Chunk("IEND", [])];
+        return
+        [
+            0x89,
+            .. "PNG\r\n\u001a\n"u8,
+            .. Chunk("IHDR", header),
+            .. Chunk("IDAT", packed.ToArray()),
+            .. Chunk("IEND", []),
+        ];
     }
 
     private static byte[] Chunk(string kind, byte[] data)

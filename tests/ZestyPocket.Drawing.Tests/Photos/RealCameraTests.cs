@@ -15,12 +15,13 @@ public sealed class RealCameraTests
     private static readonly string Packages = Path.Combine(Root(), "src", "web", "node_modules");
 
     public static TheoryData<string> Files =>
-    [
-        .. new[] { "exif", "jpeg-exif", "exif-parser" }
-            .SelectMany(p => Directory.GetFiles(Path.Combine(Packages, p, "test")))
-            .Where(f => Path.GetExtension(f).Equals(".jpg", StringComparison.OrdinalIgnoreCase))
-            .Select(f => Path.GetRelativePath(Packages, f)).Order(StringComparer.Ordinal),
-    ];
+        [
+            .. new[] { "exif", "jpeg-exif", "exif-parser" }
+                .SelectMany(p => Directory.GetFiles(Path.Combine(Packages, p, "test")))
+                .Where(f => Path.GetExtension(f).Equals(".jpg", StringComparison.OrdinalIgnoreCase))
+                .Select(f => Path.GetRelativePath(Packages, f))
+                .Order(StringComparer.Ordinal),
+        ];
 
     [Fact]
     public void There_are_real_files_to_look_at() => Files.Count.ShouldBeGreaterThan(10);
@@ -47,14 +48,20 @@ public sealed class RealCameraTests
         var turned = theirs.Number("Orientation") is >= 5 and <= 8;
         (ours.Pixels.Width, ours.Pixels.Height).ShouldBe(turned ? (height, width) : (width, height));
 
-        var time = LocalDateTimePattern.CreateWithInvariantCulture("uuuu:MM:dd HH:mm:ss").Parse(theirs.Text("DateTimeOriginal") ?? theirs.Text("CreateDate") ?? string.Empty);
+        var time = LocalDateTimePattern
+            .CreateWithInvariantCulture("uuuu:MM:dd HH:mm:ss")
+            .Parse(theirs.Text("DateTimeOriginal") ?? theirs.Text("CreateDate") ?? string.Empty);
         ours.Recorded.ShouldBe(time.Success ? time.Value : null);
         if (theirs.Text("Model") is { } model && ours.Camera is not null)
         {
             ours.Camera.ShouldContain(model.Trim());
         }
 
-        if (theirs.Number("GPSLatitude") is { } latitude && theirs.Number("GPSLongitude") is { } longitude && (latitude, longitude) != (0, 0))
+        if (
+            theirs.Number("GPSLatitude") is { } latitude
+            && theirs.Number("GPSLongitude") is { } longitude
+            && (latitude, longitude) != (0, 0)
+        )
         {
             ours.Latitude!.Value.ShouldBe(latitude, 0.0001);
             ours.Longitude!.Value.ShouldBe(longitude, 0.0001);
@@ -67,12 +74,28 @@ public sealed class RealCameraTests
 
     private static Tags Exiftool(string path)
     {
-        using var process = Process.Start(new ProcessStartInfo(
-            "exiftool", ["-json", "-n", "-DateTimeOriginal", "-CreateDate", "-Model", "-GPSLatitude", "-GPSLongitude", "-ImageWidth", "-ImageHeight", "-Orientation", path])
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(
+                "exiftool",
+                [
+                    "-json",
+                    "-n",
+                    "-DateTimeOriginal",
+                    "-CreateDate",
+                    "-Model",
+                    "-GPSLatitude",
+                    "-GPSLongitude",
+                    "-ImageWidth",
+                    "-ImageHeight",
+                    "-Orientation",
+                    path,
+                ]
+            )
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         var json = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return new Tags(JsonDocument.Parse(json).RootElement[0]);

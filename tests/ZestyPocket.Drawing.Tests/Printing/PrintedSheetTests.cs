@@ -37,19 +37,24 @@ public sealed class PrintedSheetTests : IDisposable
         pages.Count.ShouldBe(plan.Sheets.Length + SheetPainter.KeyPages(plan));
         for (var i = 0; i < plan.Sheets.Length; i++)
         {
-            var drawn = pages[i].GetImages().Select(image => image.BoundingBox)
-                .Select(b => (X: b.Left, Y: pages[i].Height - b.Top, b.Width, b.Height)).ToList();
+            var drawn = pages[i]
+                .GetImages()
+                .Select(image => image.BoundingBox)
+                .Select(b => (X: b.Left, Y: pages[i].Height - b.Top, b.Width, b.Height))
+                .ToList();
             var planned = plan.Sheets[i].Pieces.Where(p => p.Due.Stock == Stock.PhotoPaper).ToList();
             drawn.Count.ShouldBe(planned.Count);
             foreach (var piece in planned)
             {
                 var b = piece.Bounds;
-                drawn.Any(d => Near(d.X, b.X) && Near(d.Y, b.Y) && Near(d.Width, b.Width) && Near(d.Height, b.Height))
+                drawn
+                    .Any(d => Near(d.X, b.X) && Near(d.Y, b.Y) && Near(d.Width, b.Width) && Near(d.Height, b.Height))
                     .ShouldBeTrue($"{piece.Due.Number} should lie at {b}");
             }
         }
 
-        static bool Near(double points, Length length) => Math.Abs((points / 72 * 25.4) - (double)length.Millimetres) < 0.05;
+        static bool Near(double points, Length length) =>
+            Math.Abs((points / 72 * 25.4) - (double)length.Millimetres) < 0.05;
     }
 
     [Fact]
@@ -90,8 +95,12 @@ public sealed class PrintedSheetTests : IDisposable
     {
         var (pdf, plan) = Print(Paper.Letter);
         var (_, listing) = await OtherReaders.Run("pdfimages", "-list", pdf);
-        var rows = listing.Split('\n').Skip(2).Where(r => r.Length > 0)
-            .Select(r => r.Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToList();
+        var rows = listing
+            .Split('\n')
+            .Skip(2)
+            .Where(r => r.Length > 0)
+            .Select(r => r.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            .ToList();
         rows.Count.ShouldBe(plan.Sheets.Sum(s => s.Pieces.Count(p => p.Due.Stock == Stock.PhotoPaper)));
         foreach (var row in rows)
         {
@@ -135,10 +144,21 @@ public sealed class PrintedSheetTests : IDisposable
         using var document = PdfDocument.Open(pdf);
         var page = document.GetPage(1);
         var axis = (plan.Setup.Paper.Size.Height - plan.Setup.Margin).Points - (PrinterSetup.CheckStrip.Points / 2);
-        var ticks = page.Paths.Where(p => p.IsStroked).Select(p => p.GetBoundingRectangle()!.Value)
-            .Where(b => b.Width < 0.01 && b.Height > 2 && b.Height < 8).ToList();
-        var above = ticks.Where(b => page.Height - b.Bottom - axis is > -0.1 and < 0.1).Select(b => b.Left).Order().ToList();
-        var below = ticks.Where(b => page.Height - b.Top - axis is > -0.1 and < 0.1).Select(b => b.Left).Order().ToList();
+        var ticks = page
+            .Paths.Where(p => p.IsStroked)
+            .Select(p => p.GetBoundingRectangle()!.Value)
+            .Where(b => b.Width < 0.01 && b.Height > 2 && b.Height < 8)
+            .ToList();
+        var above = ticks
+            .Where(b => page.Height - b.Bottom - axis is > -0.1 and < 0.1)
+            .Select(b => b.Left)
+            .Order()
+            .ToList();
+        var below = ticks
+            .Where(b => page.Height - b.Top - axis is > -0.1 and < 0.1)
+            .Select(b => b.Left)
+            .Order()
+            .ToList();
         ((above[^1] - above[0]) / 72 * 25.4).ShouldBe(100, 0.01);
         ((below[^1] - below[0]) / 72).ShouldBe(4, 0.001);
         above.Count.ShouldBe(11);
@@ -150,7 +170,9 @@ public sealed class PrintedSheetTests : IDisposable
     {
         var (pdf, plan) = Print(Paper.Letter);
         using var document = PdfDocument.Open(pdf);
-        var key = string.Concat(document.GetPages().Skip(plan.Sheets.Length).SelectMany(p => p.Letters).Select(l => l.Value));
+        var key = string.Concat(
+            document.GetPages().Skip(plan.Sheets.Length).SelectMany(p => p.Letters).Select(l => l.Value)
+        );
         foreach (var due in plan.Sheets.SelectMany(s => s.Pieces).Select(p => p.Due))
         {
             key.ShouldContain(due.Number);
@@ -183,19 +205,38 @@ public sealed class PrintedSheetTests : IDisposable
 
     private (string Path, PrintPlan Plan) Print(Paper paper, Length gap = default)
     {
-        var landscape = _pictures.Jpeg("a.jpg", 3000, 2000, ("exif-ifd0-Make", "Secret Camera"), ("exif-ifd3-GPSLatitude", "52/1 30/1 0/1"));
+        var landscape = _pictures.Jpeg(
+            "a.jpg",
+            3000,
+            2000,
+            ("exif-ifd0-Make", "Secret Camera"),
+            ("exif-ifd3-GPSLatitude", "52/1 30/1 0/1")
+        );
         var faces = new Dictionary<Guid, PieceFace>();
         var due = new List<DuePiece>();
-        foreach (var (cut, i) in new[] { Size.FromInches(6, 4), Size.FromInches(3, 4), Size.FromInches(3, 4), Size.FromInches(2, 2) }.Select((c, i) => (c, i)))
+        foreach (
+            var (cut, i) in new[]
+            {
+                Size.FromInches(6, 4),
+                Size.FromInches(3, 4),
+                Size.FromInches(3, 4),
+                Size.FromInches(2, 2),
+            }.Select((c, i) => (c, i))
+        )
         {
             var id = Guid.CreateVersion7();
             faces[id] = _pictures.Face(landscape, new PixelSize(3000, 2000), cut);
-            due.Add(new DuePiece(id, PieceNumber.For("W19", Core.Pages.LeafSide.Back, 1, i + 1), cut, Stock.PhotoPaper));
+            due.Add(
+                new DuePiece(id, PieceNumber.For("W19", Core.Pages.LeafSide.Back, 1, i + 1), cut, Stock.PhotoPaper)
+            );
         }
 
         var cardId = Guid.CreateVersion7();
         var card = Size.FromInches(3, 4);
-        faces[cardId] = new CardPieceFace(card, CardComposer.Journaling(Words, BuiltInCardStyles.Find("reading-serif", CardKind.Journaling), card, _fonts));
+        faces[cardId] = new CardPieceFace(
+            card,
+            CardComposer.Journaling(Words, BuiltInCardStyles.Find("reading-serif", CardKind.Journaling), card, _fonts)
+        );
         due.Add(new DuePiece(cardId, "W19 R1", card, Stock.WhiteCard));
 
         var setup = new PrinterSetup(paper, Length.FromInches(1, 4), gap);
@@ -211,14 +252,29 @@ public sealed class PrintedSheetTests : IDisposable
             for (var i = 0; i < plan.Sheets.Length; i++)
             {
                 var number = i;
-                yield return new PdfPage(paper.Size.Width.Points, paper.Size.Height.Points, canvas => painter.Draw(
-                    canvas, plan.Sheets[number], setup, new SheetHeading("Test", number + 1, plan.Sheets.Length), d => faces[d.PieceId], 300));
+                yield return new PdfPage(
+                    paper.Size.Width.Points,
+                    paper.Size.Height.Points,
+                    canvas =>
+                        painter.Draw(
+                            canvas,
+                            plan.Sheets[number],
+                            setup,
+                            new SheetHeading("Test", number + 1, plan.Sheets.Length),
+                            d => faces[d.PieceId],
+                            300
+                        )
+                );
             }
 
             for (var page = 0; page < SheetPainter.KeyPages(plan); page++)
             {
                 var number = page;
-                yield return new PdfPage(paper.Size.Width.Points, paper.Size.Height.Points, canvas => painter.DrawKey(canvas, plan, "Test", number * 4));
+                yield return new PdfPage(
+                    paper.Size.Width.Points,
+                    paper.Size.Height.Points,
+                    canvas => painter.DrawKey(canvas, plan, "Test", number * 4)
+                );
             }
         }
     }
@@ -229,8 +285,22 @@ public sealed class PrintedSheetTests : IDisposable
     [InlineData(6, 4, 3)]
     public void Every_piece_number_is_on_its_sheet_also_without_a_gap(int width, int height, int count)
     {
-        DuePiece[] due = [.. Enumerable.Range(1, count).Select(i => new DuePiece(Guid.CreateVersion7(), $"W19 {(i % 2 == 0 ? 'L' : 'R')}{i}", Size.FromInches(width, height), Stock.WhiteCard))];
-        var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero), TestContext.Current.CancellationToken);
+        DuePiece[] due =
+        [
+            .. Enumerable
+                .Range(1, count)
+                .Select(i => new DuePiece(
+                    Guid.CreateVersion7(),
+                    $"W19 {(i % 2 == 0 ? 'L' : 'R')}{i}",
+                    Size.FromInches(width, height),
+                    Stock.WhiteCard
+                )),
+        ];
+        var plan = PrintPlan.For(
+            due,
+            new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
+            TestContext.Current.CancellationToken
+        );
         plan.Sheets.Length.ShouldBe(1);
         using var document = PdfDocument.Open(Drawn(plan));
         var text = document.GetPage(1).Text;
@@ -242,7 +312,11 @@ public sealed class PrintedSheetTests : IDisposable
     public void A_piece_larger_than_the_paper_has_a_page_of_its_own_and_is_in_the_key()
     {
         DuePiece[] due = [new(Guid.CreateVersion7(), "W19 L1", Size.FromInches(9, 12), Stock.WhiteCard)];
-        var plan = PrintPlan.For(due, new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero), TestContext.Current.CancellationToken);
+        var plan = PrintPlan.For(
+            due,
+            new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
+            TestContext.Current.CancellationToken
+        );
         using var document = PdfDocument.Open(Drawn(plan));
         document.NumberOfPages.ShouldBe(2);
         (document.GetPage(1).Width, document.GetPage(1).Height).ShouldBe((10 * 72, 13 * 72));
@@ -270,7 +344,9 @@ public sealed class PrintedSheetTests : IDisposable
         var out45 = Math.Sqrt(0.5);
         foreach (var along in radius > 6 ? new[] { radius - 5, radius - 3, radius - 1 } : [])
         {
-            pixels.GetPixel((int)(2 * (radius - (along * out45))), (int)(2 * (radius - (along * out45)))).Red.ShouldBeInRange((byte)(accent.Red - 3), (byte)(accent.Red + 3));
+            pixels
+                .GetPixel((int)(2 * (radius - (along * out45))), (int)(2 * (radius - (along * out45))))
+                .Red.ShouldBeInRange((byte)(accent.Red - 3), (byte)(accent.Red + 3));
         }
 
         pixels.GetPixel(216, 6).Red.ShouldBeInRange((byte)(accent.Red - 3), (byte)(accent.Red + 3));
@@ -285,14 +361,27 @@ public sealed class PrintedSheetTests : IDisposable
     [Fact]
     public void A_tag_for_the_date_is_there_only_with_a_date_and_typed_lines_stand_on_their_rules()
     {
-        var tagged = BuiltInCardStyles.All.First(s => s.Dress == CardDress.CornerTag && s.Zones.Indent == Length.Zero && s.Role == StyleRole.Words);
-        CardComposer.Journaling("words", tagged, Size.FromInches(3, 4), _fonts).Boxes.ShouldNotContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
-        CardComposer.Journaling("words", tagged, Size.FromInches(3, 4), _fonts, mark: "Mon 4").Boxes.ShouldContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
+        var tagged = BuiltInCardStyles.All.First(s =>
+            s.Dress == CardDress.CornerTag && s.Zones.Indent == Length.Zero && s.Role == StyleRole.Words
+        );
+        CardComposer
+            .Journaling("words", tagged, Size.FromInches(3, 4), _fonts)
+            .Boxes.ShouldNotContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
+        CardComposer
+            .Journaling("words", tagged, Size.FromInches(3, 4), _fonts, mark: "Mon 4")
+            .Boxes.ShouldContain(b => b.Ink == tagged.Accent && b.X == 0 && b.Y == 0);
         foreach (var face in Enum.GetValues<Typeface>())
         {
-            var ruled = BuiltInCardStyles.Plain with { Ruled = true, Type = BuiltInCardStyles.Plain.Type with { Face = face } };
+            var ruled = BuiltInCardStyles.Plain with
+            {
+                Ruled = true,
+                Type = BuiltInCardStyles.Plain.Type with { Face = face },
+            };
             var card = CardComposer.Journaling("one two three", ruled, Size.FromInches(3, 4), _fonts);
-            (card.Rules.First(r => r.Thickness == 0.5).Y1 - card.Fit!.Slots[0].Baseline).ShouldBe(card.Fit.SizePt * CardComposer.RuleUnderEm, 0.001);
+            (card.Rules.First(r => r.Thickness == 0.5).Y1 - card.Fit!.Slots[0].Baseline).ShouldBe(
+                card.Fit.SizePt * CardComposer.RuleUnderEm,
+                0.001
+            );
         }
     }
 
@@ -303,12 +392,42 @@ public sealed class PrintedSheetTests : IDisposable
         var painter = new SheetPainter(new PiecePainter(_fonts, _pictures), _fonts);
         using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite);
         var paper = plan.Setup.Paper.Size;
-        PieceFace Face(DuePiece due) => new CardPieceFace(due.Cut, CardComposer.Filler(BuiltInCardStyles.Plain, due.Cut));
-        PdfFile.Write(file, "Sheets", [
-            .. plan.Sheets.Select((s, i) => new PdfPage(paper.Width.Points, paper.Height.Points, c => painter.Draw(c, s, plan.Setup, new SheetHeading("Album", i + 1, plan.Sheets.Length), Face, 300))),
-            .. plan.TooLarge.Select(d => new PdfPage(SheetPainter.OwnPage(d).Width.Points, SheetPainter.OwnPage(d).Height.Points, c => painter.DrawOwnPage(c, d, "Album", Face(d), 300))),
-            .. Enumerable.Range(0, SheetPainter.KeyPages(plan)).Select(k => new PdfPage(paper.Width.Points, paper.Height.Points, c => painter.DrawKey(c, plan, "Album", 4 * k))),
-        ]);
+        PieceFace Face(DuePiece due) =>
+            new CardPieceFace(due.Cut, CardComposer.Filler(BuiltInCardStyles.Plain, due.Cut));
+        PdfFile.Write(
+            file,
+            "Sheets",
+            [
+                .. plan.Sheets.Select(
+                    (s, i) =>
+                        new PdfPage(
+                            paper.Width.Points,
+                            paper.Height.Points,
+                            c =>
+                                painter.Draw(
+                                    c,
+                                    s,
+                                    plan.Setup,
+                                    new SheetHeading("Album", i + 1, plan.Sheets.Length),
+                                    Face,
+                                    300
+                                )
+                        )
+                ),
+                .. plan.TooLarge.Select(d => new PdfPage(
+                    SheetPainter.OwnPage(d).Width.Points,
+                    SheetPainter.OwnPage(d).Height.Points,
+                    c => painter.DrawOwnPage(c, d, "Album", Face(d), 300)
+                )),
+                .. Enumerable
+                    .Range(0, SheetPainter.KeyPages(plan))
+                    .Select(k => new PdfPage(
+                        paper.Width.Points,
+                        paper.Height.Points,
+                        c => painter.DrawKey(c, plan, "Album", 4 * k)
+                    )),
+            ]
+        );
         return path;
     }
 }

@@ -20,10 +20,52 @@ public sealed class DirectionTests : IDisposable
         var random = new Random(20_261_126);
         string[] stock =
         [
-            "a", "b", "Word", "\u05D0", "\u05D1", Hebrew, "\u0627", "\u0644\u0628", "1", "23", "4.5", "\u0661", "\u0662\u0663", " ", " ", "  ", ".", ",", ":", "-", "+", "/", "%", "$",
-            "(", ")", "[", "]", "!", "?", "\"", "\u200E", "\u200F", "\u2067", "\u2066", "\u2068", "\u2069", "\u0301", "\u05B0",
+            "a",
+            "b",
+            "Word",
+            "\u05D0",
+            "\u05D1",
+            Hebrew,
+            "\u0627",
+            "\u0644\u0628",
+            "1",
+            "23",
+            "4.5",
+            "\u0661",
+            "\u0662\u0663",
+            " ",
+            " ",
+            "  ",
+            ".",
+            ",",
+            ":",
+            "-",
+            "+",
+            "/",
+            "%",
+            "$",
+            "(",
+            ")",
+            "[",
+            "]",
+            "!",
+            "?",
+            "\"",
+            "\u200E",
+            "\u200F",
+            "\u2067",
+            "\u2066",
+            "\u2068",
+            "\u2069",
+            "\u0301",
+            "\u05B0",
         ];
-        var texts = Enumerable.Range(0, 10_000).Select(_ => string.Concat(Enumerable.Range(0, random.Next(1, 30)).Select(_ => stock[random.Next(stock.Length)]))).ToArray();
+        var texts = Enumerable
+            .Range(0, 10_000)
+            .Select(_ =>
+                string.Concat(Enumerable.Range(0, random.Next(1, 30)).Select(_ => stock[random.Next(stock.Length)]))
+            )
+            .ToArray();
         using var theirs = JsonDocument.Parse(await NodeAsync("bidi-levels.mjs", JsonSerializer.Serialize(texts)));
         var wrong = new List<string>();
         foreach (var (text, their) in texts.Zip(theirs.RootElement.EnumerateArray()))
@@ -32,7 +74,9 @@ public sealed class DirectionTests : IDisposable
             byte[] ours = levels.IsDefault ? new byte[text.Length] : [.. levels];
             // Odd levels run from right to left. How deep even ones lie shows nowhere, and ICU leaves them at 0 in
             // plain text.
-            var same = ours.Select(l => l % 2).SequenceEqual(their.GetProperty("levels").EnumerateArray().Select(l => l.GetByte() % 2))
+            var same =
+                ours.Select(l => l % 2)
+                    .SequenceEqual(their.GetProperty("levels").EnumerateArray().Select(l => l.GetByte() % 2))
                 && rightToLeft == their.GetProperty("rightToLeft").GetBoolean();
             var order = Directions.InVisualOrder([.. Enumerable.Range(0, text.Length)], i => ours[i]);
             if (!same || !order.SequenceEqual(their.GetProperty("order").EnumerateArray().Select(i => i.GetInt32())))
@@ -57,7 +101,13 @@ public sealed class DirectionTests : IDisposable
     [Fact]
     public void A_paragraph_that_begins_in_Hebrew_is_set_from_the_right_and_one_in_English_from_the_left()
     {
-        var fit = Copyfit.Fit($"{Hebrew} abc\nabc {Hebrew}", 200, 60, new TypeRange(Typeface.Sans, 10, 10, 1.2), _fonts);
+        var fit = Copyfit.Fit(
+            $"{Hebrew} abc\nabc {Hebrew}",
+            200,
+            60,
+            new TypeRange(Typeface.Sans, 10, 10, 1.2),
+            _fonts
+        );
         var (hebrew, english) = (fit.Lines[0], fit.Lines[1]);
         (hebrew.X + hebrew.Width).ShouldBe(200, 0.001);
         english.X.ShouldBe(0);
@@ -72,14 +122,20 @@ public sealed class DirectionTests : IDisposable
     [InlineData(Typeface.SansStrong, "\u03A9", "NotoSans_600SemiBold.ttf")]
     [InlineData(Typeface.Serif, "\u05D0", "NotoSansHebrew_400Regular.ttf")]
     [InlineData(Typeface.Sans, "\u0627", "NotoSansArabic_400Regular.ttf")]
-    public void A_letter_that_a_face_lacks_is_taken_from_a_face_of_the_same_kind(Typeface face, string letter, string file) =>
-        _fonts.Sources(face, letter).ShouldHaveSingleItem().File.ShouldBe(file);
+    public void A_letter_that_a_face_lacks_is_taken_from_a_face_of_the_same_kind(
+        Typeface face,
+        string letter,
+        string file
+    ) => _fonts.Sources(face, letter).ShouldHaveSingleItem().File.ShouldBe(file);
 
     [Theory]
     [InlineData(Typeface.Typewriter, "e\u0301")]
     [InlineData(Typeface.Sans, "u\u0308")]
     [InlineData(Typeface.Handwriting, "o\u0302")]
-    public void An_accent_written_apart_is_of_the_same_face_and_as_wide_as_the_letter_with_it(Typeface face, string apart)
+    public void An_accent_written_apart_is_of_the_same_face_and_as_wide_as_the_letter_with_it(
+        Typeface face,
+        string apart
+    )
     {
         _fonts.Sources(face, apart).ShouldHaveSingleItem();
         _fonts.Width(face, 10, apart).ShouldBe(_fonts.Width(face, 10, apart.Normalize()), 0.001);
@@ -104,7 +160,10 @@ public sealed class DirectionTests : IDisposable
         fit.Lines[0].Text.ShouldEndWith("-");
         fit.Lines.ShouldAllBe(l => l.Width <= 62.001);
         fit.Lines[0].Width.ShouldBe(_fonts.Width(Typeface.Sans, 10, fit.Lines[0].Text), 0.05);
-        Copyfit.Fit(word, 400, 100, new TypeRange(Typeface.Sans, 10, 10, 1.2), _fonts).Lines.Single().Text.ShouldNotContain("-");
+        Copyfit
+            .Fit(word, 400, 100, new TypeRange(Typeface.Sans, 10, 10, 1.2), _fonts)
+            .Lines.Single()
+            .Text.ShouldNotContain("-");
     }
 
     private static async Task<string> NodeAsync(string script, string input)
@@ -115,7 +174,13 @@ public sealed class DirectionTests : IDisposable
             root = root.Parent;
         }
 
-        var start = new ProcessStartInfo("node", [Path.Combine(root.FullName, "tests/ZestyPocket.Drawing.Tests/Words", script), Path.Combine(root.FullName, "src/web")])
+        var start = new ProcessStartInfo(
+            "node",
+            [
+                Path.Combine(root.FullName, "tests/ZestyPocket.Drawing.Tests/Words", script),
+                Path.Combine(root.FullName, "src/web"),
+            ]
+        )
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,

@@ -35,15 +35,28 @@ public sealed class FontShelfTests : IDisposable
     [Fact]
     public void Any_text_can_be_shaped_and_its_widths_only_grow()
     {
-        Gen.String[Gen.OneOf(Gen.Char['a', 'z'], Gen.Char[' ', '~'], Gen.Char['\u00C0', '\u024F'], Gen.Char['\u0590', '\u05FF'], Gen.Char['\u4E00', '\u4E50'], Gen.Char['\uD800', '\uDFFF'])].Sample(text =>
-        {
-            foreach (var face in Enum.GetValues<Typeface>())
-            {
-                var shaped = _fonts.Shape(face, text);
-                shaped.Ends.Count.ShouldBe(text.Length + 1);
-                shaped.Ends.ShouldBe(shaped.Ends.Order());
-            }
-        }, iter: 60);
+        Gen.String[
+                Gen.OneOf(
+                    Gen.Char['a', 'z'],
+                    Gen.Char[' ', '~'],
+                    Gen.Char['\u00C0', '\u024F'],
+                    Gen.Char['\u0590', '\u05FF'],
+                    Gen.Char['\u4E00', '\u4E50'],
+                    Gen.Char['\uD800', '\uDFFF']
+                )
+            ]
+            .Sample(
+                text =>
+                {
+                    foreach (var face in Enum.GetValues<Typeface>())
+                    {
+                        var shaped = _fonts.Shape(face, text);
+                        shaped.Ends.Count.ShouldBe(text.Length + 1);
+                        shaped.Ends.ShouldBe(shaped.Ends.Order());
+                    }
+                },
+                iter: 60
+            );
     }
 
     [Theory]
@@ -53,7 +66,19 @@ public sealed class FontShelfTests : IDisposable
     public void A_story_leaves_no_card_empty_at_the_smallest_size_while_a_larger_one_fits(int words, int cards)
     {
         var style = BuiltInCardStyles.All.First(s => s.Dress == CardDress.RisingDisc && s.Role == StyleRole.Words);
-        string[] vocabulary = ["we", "walked", "along", "the", "river", "and", "afterwards", "somebody", "remembered", "marmalade"];
+        string[] vocabulary =
+        [
+            "we",
+            "walked",
+            "along",
+            "the",
+            "river",
+            "and",
+            "afterwards",
+            "somebody",
+            "remembered",
+            "marmalade",
+        ];
         var dice = new Random(3);
         var story = string.Join(' ', Enumerable.Range(0, words).Select(_ => vocabulary[dice.Next(vocabulary.Length)]));
         var card = Size.FromInches(3, 4);
@@ -67,12 +92,27 @@ public sealed class FontShelfTests : IDisposable
     public void The_cards_that_are_promised_hold_the_story_at_the_size_that_is_promised()
     {
         var dice = new Random(7);
-        string[] vocabulary = ["we", "walked", "Wednesday's", "the", "river", "extraordinary", "afterwards", "a", "I", "marmalade"];
+        string[] vocabulary =
+        [
+            "we",
+            "walked",
+            "Wednesday's",
+            "the",
+            "river",
+            "extraordinary",
+            "afterwards",
+            "a",
+            "I",
+            "marmalade",
+        ];
         foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Words))
         {
             for (var i = 0; i < 6; i++)
             {
-                var story = string.Join(' ', Enumerable.Range(0, 40 + dice.Next(500)).Select(_ => vocabulary[dice.Next(vocabulary.Length)]));
+                var story = string.Join(
+                    ' ',
+                    Enumerable.Range(0, 40 + dice.Next(500)).Select(_ => vocabulary[dice.Next(vocabulary.Length)])
+                );
                 var card = i % 2 == 0 ? Size.FromInches(3, 4) : Size.FromInches(6, 4);
                 var (cards, size) = StoryFlow.Needed(story, style, card, 9, _fonts);
                 cards.ShouldBeGreaterThan(0);
@@ -84,36 +124,80 @@ public sealed class FontShelfTests : IDisposable
         }
     }
 
-    public static TheoryData<string> Styles => [.. BuiltInCardStyles.All.Where(s => s.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows).Select(s => s.Key)];
+    public static TheoryData<string> Styles =>
+        [
+            .. BuiltInCardStyles
+                .All.Where(s => s.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows)
+                .Select(s => s.Key),
+        ];
 
     [Theory]
     [MemberData(nameof(Styles))]
     public void The_lines_of_the_sum_are_the_lines_of_the_pdf(string styleKey)
     {
         var style = BuiltInCardStyles.All.Single(s => s.Key == styleKey);
-        string[] vocabulary = ["rain", "a", "marmalade", "window", "the", "office", "Wednesday", "of", "we", "through", "kite-string", "fluffy", "I", "extraordinary", "and", "boats,"];
+        string[] vocabulary =
+        [
+            "rain",
+            "a",
+            "marmalade",
+            "window",
+            "the",
+            "office",
+            "Wednesday",
+            "of",
+            "we",
+            "through",
+            "kite-string",
+            "fluffy",
+            "I",
+            "extraordinary",
+            "and",
+            "boats,",
+        ];
         var dice = new Random(5);
         var sizes = new[] { Size.FromInches(3, 4), Size.FromInches(6, 4), Size.FromInches(2, 2) };
-        var faces = Enumerable.Range(0, 90).Select(i => CardComposer.Journaling(
-            string.Join(' ', Enumerable.Range(0, 5 + dice.Next(70)).Select(_ => vocabulary[dice.Next(vocabulary.Length)])), style, sizes[i % 3], _fonts)).ToList();
+        var faces = Enumerable
+            .Range(0, 90)
+            .Select(i =>
+                CardComposer.Journaling(
+                    string.Join(
+                        ' ',
+                        Enumerable.Range(0, 5 + dice.Next(70)).Select(_ => vocabulary[dice.Next(vocabulary.Length)])
+                    ),
+                    style,
+                    sizes[i % 3],
+                    _fonts
+                )
+            )
+            .ToList();
         var path = Path.GetTempFileName();
         try
         {
             using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
             {
-                PdfFile.Write(file, "Cards", faces.Select(face => new PdfPage(face.Width, face.Height, canvas =>
-                {
-                    foreach (var run in face.Runs)
-                    {
-                        _fonts.Draw(canvas, run);
-                    }
-                })));
+                PdfFile.Write(
+                    file,
+                    "Cards",
+                    faces.Select(face => new PdfPage(
+                        face.Width,
+                        face.Height,
+                        canvas =>
+                        {
+                            foreach (var run in face.Runs)
+                            {
+                                _fonts.Draw(canvas, run);
+                            }
+                        }
+                    ))
+                );
             }
 
             using var pdf = PdfDocument.Open(path);
             foreach (var (face, page) in faces.Zip(pdf.GetPages()))
             {
-                Lines(page, face).ShouldBe(face.Fit!.Lines.Select(l => l.Text.Replace(" ", "", StringComparison.Ordinal)));
+                Lines(page, face)
+                    .ShouldBe(face.Fit!.Lines.Select(l => l.Text.Replace(" ", "", StringComparison.Ordinal)));
                 page.Letters.Max(l => l.BoundingBox.Right).ShouldBeLessThanOrEqualTo(face.Width);
                 // What the sum says a line is wide is what the PDF sets.
                 foreach (var (line, set) in face.Fit.Lines.Zip(Rows(page, face)))
@@ -131,22 +215,30 @@ public sealed class FontShelfTests : IDisposable
         static IEnumerable<IGrouping<(int, double), Letter>> Rows(Page page, CardFace face)
         {
             var columns = face.Fit!.Lines.GroupBy(l => l.Area).Select(a => a.Min(l => l.X)).Order().ToList();
-            return page.Letters
-                .GroupBy(l => (columns.FindLastIndex(x => l.StartBaseLine.X >= x - 1), -Math.Round(l.StartBaseLine.Y, 1))).OrderBy(g => g.Key);
+            return page
+                .Letters.GroupBy(l =>
+                    (columns.FindLastIndex(x => l.StartBaseLine.X >= x - 1), -Math.Round(l.StartBaseLine.Y, 1))
+                )
+                .OrderBy(g => g.Key);
         }
 
         // PdfPig names a ligature by its own sign: spelt out again.
-        static IEnumerable<string> Lines(Page page, CardFace face) => Rows(page, face)
-            .Select(g => string.Concat(g.OrderBy(l => l.StartBaseLine.X).Select(l => SpeltOut(l.Value))).Replace(" ", "", StringComparison.Ordinal));
+        static IEnumerable<string> Lines(Page page, CardFace face) =>
+            Rows(page, face)
+                .Select(g =>
+                    string.Concat(g.OrderBy(l => l.StartBaseLine.X).Select(l => SpeltOut(l.Value)))
+                        .Replace(" ", "", StringComparison.Ordinal)
+                );
 
-        static string SpeltOut(string letter) => letter switch
-        {
-            "\uFB00" => "ff",
-            "\uFB01" => "fi",
-            "\uFB02" => "fl",
-            "\uFB03" => "ffi",
-            "\uFB04" => "ffl",
-            _ => letter,
-        };
+        static string SpeltOut(string letter) =>
+            letter switch
+            {
+                "\uFB00" => "ff",
+                "\uFB01" => "fi",
+                "\uFB02" => "fl",
+                "\uFB03" => "ffi",
+                "\uFB04" => "ffl",
+                _ => letter,
+            };
     }
 }

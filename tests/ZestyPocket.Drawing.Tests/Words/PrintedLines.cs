@@ -18,13 +18,23 @@ internal sealed class PrintedLines : IDisposable
         var fit = Copyfit.Fit(text, width, 60, new TypeRange(face, 10, 10, 1.2), fonts);
         using (var file = new FileStream(_path, FileMode.Truncate, FileAccess.ReadWrite))
         {
-            PdfFile.Write(file, "Lines", [new PdfPage(width, 60, canvas =>
-            {
-                foreach (var line in fit.Lines)
-                {
-                    fonts.Draw(canvas, TypeRun.Of(line, face, fit.SizePt, new Rgb(0, 0, 0)));
-                }
-            })]);
+            PdfFile.Write(
+                file,
+                "Lines",
+                [
+                    new PdfPage(
+                        width,
+                        60,
+                        canvas =>
+                        {
+                            foreach (var line in fit.Lines)
+                            {
+                                fonts.Draw(canvas, TypeRun.Of(line, face, fit.SizePt, new Rgb(0, 0, 0)));
+                            }
+                        }
+                    ),
+                ]
+            );
         }
 
         _pdf = PdfDocument.Open(_path);

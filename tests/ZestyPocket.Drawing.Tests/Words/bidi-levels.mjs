@@ -1,4 +1,5 @@
-// Reads texts as JSON from standard input; writes levels and visual order of each, worked out by bidi-js. Usage: bidi-levels.mjs WEB_FOLDER
+// Reads texts as JSON from standard input; writes levels and visual order of each, worked out by bidi-js.
+// Usage: bidi-levels.mjs WEB_FOLDER
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'

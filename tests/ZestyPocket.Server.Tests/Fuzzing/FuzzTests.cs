@@ -16,15 +16,28 @@ public sealed class FuzzTests
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
 
-    private static int CallsEach => int.TryParse(Environment.GetEnvironmentVariable("ZESTY_FUZZ_CALLS"), CultureInfo.InvariantCulture, out var calls) ? calls : 24;
+    private static int CallsEach =>
+        int.TryParse(
+            Environment.GetEnvironmentVariable("ZESTY_FUZZ_CALLS"),
+            CultureInfo.InvariantCulture,
+            out var calls
+        )
+            ? calls
+            : 24;
 
     [Fact]
     public async Task No_call_breaks_the_server()
     {
         await using var host = await TestHost.StartAsync();
         var ids = await FurnishAsync(host);
-        var document = JsonNode.Parse(await host.Client.GetStringAsync("/api/openapi.json", TestContext.Current.CancellationToken))!.AsObject();
-        var calls = new RandomCalls(document, 11, name => ids.GetValueOrDefault(name) ?? ids.GetValueOrDefault(name.TrimEnd('s') + "s") ?? []);
+        var document = JsonNode
+            .Parse(await host.Client.GetStringAsync("/api/openapi.json", TestContext.Current.CancellationToken))!
+            .AsObject();
+        var calls = new RandomCalls(
+            document,
+            11,
+            name => ids.GetValueOrDefault(name) ?? ids.GetValueOrDefault(name.TrimEnd('s') + "s") ?? []
+        );
         var broken = new List<string>();
         for (var round = 0; round < CallsEach; round++)
         {
@@ -36,7 +49,11 @@ public sealed class FuzzTests
                 }
             }
 
-            if (!(await host.Client.GetAsync($"/api/albums/{ids["albums"][0]}", TestContext.Current.CancellationToken)).IsSuccessStatusCode)
+            if (
+                !(
+                    await host.Client.GetAsync($"/api/albums/{ids["albums"][0]}", TestContext.Current.CancellationToken)
+                ).IsSuccessStatusCode
+            )
             {
                 ids = await FurnishAsync(host);
             }
@@ -50,17 +67,29 @@ public sealed class FuzzTests
     {
         await using var host = await TestHost.StartAsync();
         var ids = await FurnishAsync(host);
-        var document = JsonNode.Parse(await host.Client.GetStringAsync("/api/openapi.json", TestContext.Current.CancellationToken))!.AsObject();
+        var document = JsonNode
+            .Parse(await host.Client.GetStringAsync("/api/openapi.json", TestContext.Current.CancellationToken))!
+            .AsObject();
         foreach (var (path, methods) in document["paths"]!.AsObject())
         {
-            var url = System.Text.RegularExpressions.Regex.Replace(path, @"\{[^}]*\}", m => m.Value == "{number}" ? "1" : ids["albums"][0].ToString());
-            using var wrong = await host.Client.SendAsync(new HttpRequestMessage(HttpMethod.Patch, url), TestContext.Current.CancellationToken);
+            var url = System.Text.RegularExpressions.Regex.Replace(
+                path,
+                @"\{[^}]*\}",
+                m => m.Value == "{number}" ? "1" : ids["albums"][0].ToString()
+            );
+            using var wrong = await host.Client.SendAsync(
+                new HttpRequestMessage(HttpMethod.Patch, url),
+                TestContext.Current.CancellationToken
+            );
             ((int)wrong.StatusCode).ShouldBe(405, url);
             wrong.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
             wrong.Content.Headers.Allow.Count.ShouldBeGreaterThan(0);
             foreach (var (method, operation) in methods!.AsObject().Where(o => o.Value!["requestBody"] is not null))
             {
-                using var request = new HttpRequestMessage(new HttpMethod(method.ToUpperInvariant()), url) { Content = new StringContent("x", null, "image/svg+xml") };
+                using var request = new HttpRequestMessage(new HttpMethod(method.ToUpperInvariant()), url)
+                {
+                    Content = new StringContent("x", null, "image/svg+xml"),
+                };
                 using var refused = await host.Client.SendAsync(request, TestContext.Current.CancellationToken);
                 ((int)refused.StatusCode).ShouldBe(415, $"{method} {url}");
                 refused.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
@@ -81,8 +110,10 @@ public sealed class FuzzTests
         using var response = await host.Client.SendAsync(request, TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         var status = (int)response.StatusCode;
-        var says = status >= 500 ? $"answered {status}"
-            : status >= 400 && response.Content.Headers.ContentType?.MediaType != "application/problem+json" ? $"{status} without a problem document"
+        var says =
+            status >= 500 ? $"answered {status}"
+            : status >= 400 && response.Content.Headers.ContentType?.MediaType != "application/problem+json"
+                ? $"{status} without a problem document"
             : watch.Elapsed > Longest ? $"took {watch.Elapsed.TotalSeconds:0.0} s"
             : null;
         return says is null ? null : $"{call.Operation.Id} {says}\n{call}\n{text[..Math.Min(text.Length, 300)]}";
@@ -94,15 +125,31 @@ public sealed class FuzzTests
         var album = await host.MakeAlbumAsync();
         for (var i = 0; i < 4; i++)
         {
-            await host.AddAsync(album.Id, $"{i}.jpg", Pictures.Jpeg(800 + i, 600, $"2026:05:0{4 + i} 12:00:00", shade: 20 * i));
+            await host.AddAsync(
+                album.Id,
+                $"{i}.jpg",
+                Pictures.Jpeg(800 + i, 600, $"2026:05:0{4 + i} 12:00:00", shade: 20 * i)
+            );
         }
 
         var unit = await host.OpenAsync(album.Units[0].Id);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "We walked."));
+        unit = await host.EditAsync(
+            unit,
+            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "We walked.")
+        );
         unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
-        var story = await host.PostAsync<StoryAnswer>($"/api/albums/{album.Id}/stories", new NewStoryRequest("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)]));
-        var leaves = (await host.GetAsync<List<Counting.BinderLeaf>>($"/api/albums/{album.Id}/leaves")).ConvertAll(l => l.LeafId);
-        List<Guid> pieces = [.. unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Id).OfType<Guid>(), .. unit.LooseCards.Select(c => c.Id)];
+        var story = await host.PostAsync<StoryAnswer>(
+            $"/api/albums/{album.Id}/stories",
+            new NewStoryRequest("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)])
+        );
+        var leaves = (await host.GetAsync<List<Counting.BinderLeaf>>($"/api/albums/{album.Id}/leaves")).ConvertAll(l =>
+            l.LeafId
+        );
+        List<Guid> pieces =
+        [
+            .. unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece?.Id).OfType<Guid>(),
+            .. unit.LooseCards.Select(c => c.Id),
+        ];
         var batch = await host.PostAsync<Importing.ImportView>($"/api/albums/{album.Id}/imports", new { });
         return new Dictionary<string, IReadOnlyList<Guid>>
         {

@@ -22,15 +22,89 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
 {
     private static readonly string[] Texts =
     [
-        "", " ", "a", "3x4", "6x4", "4 x 6 in", "9x12", "\uFF13x4", "\u0663 mm", "0", "-1 in", "1/0 in", "2 1/2 in", "5 mm", "99999999999999999999 in", "1e9", "1" + new string(' ', 5_000),
-        "\0", "a\0b", "\u202Egpj", "\uFFFF", "😀", "é", "שלום abc", new string('x', 4_000), "2026-05-04", "2026-05-04T12:00:00", "9999-12-31", "0001-01-01", "-9998-01-01", "12:00", "24:00",
-        "Europe/Vienna", "Nowhere/Land", "Etc/UTC", "((((((((((", new string('(', 9_000), "6x4 | 3x4 / 6x4 | 3x4 / 6x4 | 3x4", "../../etc/passwd", "<b>", "#ffffff", "#zzz", "plain-sans", "letter", "a4",
-        "9x12-nine-3x4", "1.1", "journaling", "null", "true", "%", "'; DROP", "\t", "\r\n",
+        "",
+        " ",
+        "a",
+        "3x4",
+        "6x4",
+        "4 x 6 in",
+        "9x12",
+        "\uFF13x4",
+        "\u0663 mm",
+        "0",
+        "-1 in",
+        "1/0 in",
+        "2 1/2 in",
+        "5 mm",
+        "99999999999999999999 in",
+        "1e9",
+        "1" + new string(' ', 5_000),
+        "\0",
+        "a\0b",
+        "\u202Egpj",
+        "\uFFFF",
+        "😀",
+        "é",
+        "שלום abc",
+        new string('x', 4_000),
+        "2026-05-04",
+        "2026-05-04T12:00:00",
+        "9999-12-31",
+        "0001-01-01",
+        "-9998-01-01",
+        "12:00",
+        "24:00",
+        "Europe/Vienna",
+        "Nowhere/Land",
+        "Etc/UTC",
+        "((((((((((",
+        new string('(', 9_000),
+        "6x4 | 3x4 / 6x4 | 3x4 / 6x4 | 3x4",
+        "../../etc/passwd",
+        "<b>",
+        "#ffffff",
+        "#zzz",
+        "plain-sans",
+        "letter",
+        "a4",
+        "9x12-nine-3x4",
+        "1.1",
+        "journaling",
+        "null",
+        "true",
+        "%",
+        "'; DROP",
+        "\t",
+        "\r\n",
     ];
 
-    private static readonly string[] Dates = ["2026-05-04", "2026-05-06", "9999-12-31", "0001-01-01", "2026-02-30", "yesterday", "-9998-01-01", "2200-01-01"];
+    private static readonly string[] Dates =
+    [
+        "2026-05-04",
+        "2026-05-06",
+        "9999-12-31",
+        "0001-01-01",
+        "2026-02-30",
+        "yesterday",
+        "-9998-01-01",
+        "2200-01-01",
+    ];
 
-    private static readonly long[] Integers = [0, 1, 2, 3, -1, 7, 40, 1_000, 100_000, int.MaxValue, int.MinValue, long.MaxValue];
+    private static readonly long[] Integers =
+    [
+        0,
+        1,
+        2,
+        3,
+        -1,
+        7,
+        40,
+        1_000,
+        100_000,
+        int.MaxValue,
+        int.MinValue,
+        long.MaxValue,
+    ];
 
     private static readonly double[] Numbers = [0, 0.5, 1, -1, 2.5, 12, 1e9, 1e308, -1e308, 5e-324];
 
@@ -40,12 +114,16 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
     public IReadOnlyList<Operation> Operations { get; } =
     [
         .. from path in document["paths"]!.AsObject()
-           from method in path.Value!.AsObject()
-           where method.Key is "get" or "post" or "put" or "delete" or "patch"
-           let operation = method.Value!.AsObject()
-           select new Operation(
-               operation["operationId"]!.GetValue<string>(), new HttpMethod(method.Key.ToUpperInvariant()), path.Key,
-               operation["parameters"] as JsonArray ?? [], operation["requestBody"] as JsonObject),
+        from method in path.Value!.AsObject()
+        where method.Key is "get" or "post" or "put" or "delete" or "patch"
+        let operation = method.Value!.AsObject()
+        select new Operation(
+            operation["operationId"]!.GetValue<string>(),
+            new HttpMethod(method.Key.ToUpperInvariant()),
+            path.Key,
+            operation["parameters"] as JsonArray ?? [],
+            operation["requestBody"] as JsonObject
+        ),
     ];
 
     public RandomCall Next(Operation operation)
@@ -55,7 +133,11 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
         foreach (var parameter in operation.Parameters.OfType<JsonObject>())
         {
             var (name, schema) = (parameter["name"]!.GetValue<string>(), parameter["schema"] as JsonObject ?? []);
-            var value = Escaped(parameter["in"]!.GetValue<string>() == "path" ? PathValue(operation.Path, name, schema) : Plain(Value(schema, name, 0)));
+            var value = Escaped(
+                parameter["in"]!.GetValue<string>() == "path"
+                    ? PathValue(operation.Path, name, schema)
+                    : Plain(Value(schema, name, 0))
+            );
             if (parameter["in"]!.GetValue<string>() == "path")
             {
                 path = path.Replace("{" + name + "}", value, StringComparison.Ordinal);
@@ -83,7 +165,11 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
             return new RandomCall(operation, url, type, Bytes());
         }
 
-        var body = Chance(0.03) ? "{" : Chance(0.02) ? "" : Chance(0.02) ? "[]" : (Value(media!["schema"]!.AsObject(), "body", 0)?.ToJsonString() ?? "null");
+        var body =
+            Chance(0.03) ? "{"
+            : Chance(0.02) ? ""
+            : Chance(0.02) ? "[]"
+            : (Value(media!["schema"]!.AsObject(), "body", 0)?.ToJsonString() ?? "null");
         return new RandomCall(operation, url, "application/json", Encoding.UTF8.GetBytes(body));
     }
 
@@ -94,7 +180,9 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
             // The last fixed part before the parameter says of what it is the key.
             var before = path[..path.IndexOf("{" + name + "}", StringComparison.Ordinal)].TrimEnd('/').Split('/')[^1];
             var known = idsFor(before);
-            return known.Count > 0 && !Chance(0.1) ? known[_random.Next(known.Count)].ToString() : Chance(0.5) ? Guid.NewGuid().ToString() : "not-a-key";
+            return known.Count > 0 && !Chance(0.1) ? known[_random.Next(known.Count)].ToString()
+                : Chance(0.5) ? Guid.NewGuid().ToString()
+                : "not-a-key";
         }
 
         return Plain(Value(schema, name, 0)) is { Length: > 0 and < 200 } text && !text.Contains('\0') ? text : "1";
@@ -131,7 +219,9 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
         {
             "object" => Fields(schema, depth),
             "array" => Items(schema, name, depth),
-            "integer" => JsonValue.Create(name == "revision" && !Chance(0.2) ? _random.Next(4) : Integers[_random.Next(Integers.Length)]),
+            "integer" => JsonValue.Create(
+                name == "revision" && !Chance(0.2) ? _random.Next(4) : Integers[_random.Next(Integers.Length)]
+            ),
             "number" => JsonValue.Create(Numbers[_random.Next(Numbers.Length)]),
             "boolean" => JsonValue.Create(Chance(0.5)),
             "null" => null,
@@ -159,46 +249,66 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
         return [.. Enumerable.Range(0, count).Select(_ => Value(schema["items"] as JsonObject ?? [], name, depth + 1))];
     }
 
-    private string Text(JsonObject schema, string name) => schema["format"]?.GetValue<string>() switch
-    {
-        "uuid" => idsFor(name) is { Count: > 0 } known && !Chance(0.2) ? known[_random.Next(known.Count)].ToString() : Guid.NewGuid().ToString(),
-        "date" => Dates[_random.Next(Dates.Length)],
-        "date-time" => Dates[_random.Next(Dates.Length)] + "T12:00:00",
-        _ => Texts[_random.Next(Texts.Length)],
-    };
+    private string Text(JsonObject schema, string name) =>
+        schema["format"]?.GetValue<string>() switch
+        {
+            "uuid" => idsFor(name) is { Count: > 0 } known && !Chance(0.2)
+                ? known[_random.Next(known.Count)].ToString()
+                : Guid.NewGuid().ToString(),
+            "date" => Dates[_random.Next(Dates.Length)],
+            "date-time" => Dates[_random.Next(Dates.Length)] + "T12:00:00",
+            _ => Texts[_random.Next(Texts.Length)],
+        };
 
-    private JsonNode? Odd() => _random.Next(5) switch
-    {
-        0 => null,
-        1 => JsonValue.Create(1),
-        2 => JsonValue.Create("x"),
-        3 => new JsonObject(),
-        _ => new JsonArray(),
-    };
+    private JsonNode? Odd() =>
+        _random.Next(5) switch
+        {
+            0 => null,
+            1 => JsonValue.Create(1),
+            2 => JsonValue.Create("x"),
+            3 => new JsonObject(),
+            _ => new JsonArray(),
+        };
 
-    private string Kind(JsonObject schema) => schema["type"] switch
-    {
-        JsonArray several => several[_random.Next(several.Count)]!.GetValue<string>(),
-        JsonValue one => one.GetValue<string>(),
-        _ => schema["properties"] is null ? "string" : "object",
-    };
+    private string Kind(JsonObject schema) =>
+        schema["type"] switch
+        {
+            JsonArray several => several[_random.Next(several.Count)]!.GetValue<string>(),
+            JsonValue one => one.GetValue<string>(),
+            _ => schema["properties"] is null ? "string" : "object",
+        };
 
     private byte[] Bytes()
     {
-        string[] starts = ["", "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:x\r\nDTSTART:99991231T235959\r\nRRULE:FREQ=SECONDLY;INTERVAL=2147483647\r\nEND:VEVENT\r\nEND:VCALENDAR", "# 2026-05-04\nwords\0", "{\"items\":[{}]}", "<rss/>", "PK\u0003\u0004", "%PDF-1.4", "\u00FF\u00D8\u00FF\u00E0"];
+        string[] starts =
+        [
+            "",
+            "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:x\r\nDTSTART:99991231T235959\r\n"
+                + "RRULE:FREQ=SECONDLY;INTERVAL=2147483647\r\nEND:VEVENT\r\nEND:VCALENDAR",
+            "# 2026-05-04\nwords\0",
+            "{\"items\":[{}]}",
+            "<rss/>",
+            "PK\u0003\u0004",
+            "%PDF-1.4",
+            "\u00FF\u00D8\u00FF\u00E0",
+        ];
         var start = Encoding.Latin1.GetBytes(starts[_random.Next(starts.Length)]);
         var rest = new byte[_random.Next(200)];
         _random.NextBytes(rest);
         return [.. start, .. Chance(0.5) ? rest : []];
     }
 
-    private static string Plain(JsonNode? node) => node switch
-    {
-        null => string.Empty,
-        JsonValue value when value.TryGetValue<string>(out var text) => text,
-        JsonValue value when value.TryGetValue<double>(out var number) => number.ToString("R", CultureInfo.InvariantCulture),
-        _ => node.ToJsonString(),
-    };
+    private static string Plain(JsonNode? node) =>
+        node switch
+        {
+            null => string.Empty,
+            JsonValue value when value.TryGetValue<string>(out var text) => text,
+            JsonValue value when value.TryGetValue<double>(out var number) => number.ToString(
+                "R",
+                CultureInfo.InvariantCulture
+            ),
+            _ => node.ToJsonString(),
+        };
 
     private static string Escaped(string text) => Uri.EscapeDataString(text.Length > 6_000 ? text[..6_000] : text);
 

@@ -2,12 +2,20 @@ using System.Diagnostics;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
-/// <summary>Runs a script of the tests with the packages of the web client: other people's libraries, to check against.</summary>
+/// <summary>
+/// Runs a script of the tests with the packages of the web client: other people's libraries, to check against.
+/// </summary>
 public static class Node
 {
     public static async Task<string> RunAsync(string script, string input)
     {
-        var start = new ProcessStartInfo("node", [Path.Combine(Repository.Root, "tests/ZestyPocket.Server.Tests", script), Path.Combine(Repository.Root, "src/web")])
+        var start = new ProcessStartInfo(
+            "node",
+            [
+                Path.Combine(Repository.Root, "tests/ZestyPocket.Server.Tests", script),
+                Path.Combine(Repository.Root, "src/web"),
+            ]
+        )
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,

@@ -6,10 +6,21 @@ namespace ZestyPocket.Server.Tests.Hosting;
 /// <summary>Small picture files made for the tests.</summary>
 public static class Pictures
 {
-    public static byte[] Jpeg(int width = 600, int height = 400, string? taken = "2026:05:05 12:00:00", int shade = 90, int orientation = 1, string? offset = null, string model = "T1", string make = "Testmaker")
+    public static byte[] Jpeg(
+        int width = 600,
+        int height = 400,
+        string? taken = "2026:05:05 12:00:00",
+        int shade = 90,
+        int orientation = 1,
+        string? offset = null,
+        string model = "T1",
+        string make = "Testmaker"
+    )
     {
         PhotoEngine.Start();
-        using var plain = (Image.Black(width, height, bands: 3) + shade).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var plain = (Image.Black(width, height, bands: 3) + shade)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         using var tagged = plain.Mutate(m =>
         {
             if (taken is not null)
@@ -32,7 +43,9 @@ public static class Pictures
     public static byte[] Png(int width, int height)
     {
         PhotoEngine.Start();
-        using var plain = (Image.Black(width, height, bands: 3) + 120).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        using var plain = (Image.Black(width, height, bands: 3) + 120)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
         return plain.PngsaveBuffer();
     }
 

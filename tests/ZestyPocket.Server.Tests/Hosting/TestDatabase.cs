@@ -17,8 +17,11 @@ public static class TestDatabase
     private static readonly string Run = Guid.NewGuid().ToString("N")[..8];
     private static bool _migrated;
 
-    private static string Base => Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
-        ?? throw new InvalidOperationException("ZESTY_TEST_DATABASE is not set: run the tests with ./test, or see docs/architecture.md.");
+    private static string Base =>
+        Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
+        ?? throw new InvalidOperationException(
+            "ZESTY_TEST_DATABASE is not set: run the tests with ./test, or see docs/architecture.md."
+        );
 
     public static async Task<string> CreateAsync()
     {
@@ -35,7 +38,10 @@ public static class TestDatabase
             var name = $"test_{Guid.NewGuid():N}";
             await using var connection = new NpgsqlConnection(For("postgres", pooling: false));
             await connection.OpenAsync();
-            await using var create = new NpgsqlCommand($"CREATE DATABASE {name} TEMPLATE {template} STRATEGY file_copy", connection);
+            await using var create = new NpgsqlCommand(
+                $"CREATE DATABASE {name} TEMPLATE {template} STRATEGY file_copy",
+                connection
+            );
             await create.ExecuteNonQueryAsync();
             return For(name, pooling: true);
         }
@@ -65,7 +71,10 @@ public static class TestDatabase
         await empty.ExecuteNonQueryAsync();
     }
 
-    /// <summary>A database as an older version of the program left it: migrated up to the named migration, with the rows that the SQL makes.</summary>
+    /// <summary>
+    /// A database as an older version of the program left it: migrated up to the named migration, with the rows that
+    /// the SQL makes.
+    /// </summary>
     public static async Task<string> CreateOldAsync(string migration, string sql)
     {
         var name = $"test_{Guid.NewGuid():N}";
@@ -81,5 +90,10 @@ public static class TestDatabase
     }
 
     private static string For(string database, bool pooling) =>
-        new NpgsqlConnectionStringBuilder(Base) { Database = database, Pooling = pooling, MaxPoolSize = 20 }.ConnectionString;
+        new NpgsqlConnectionStringBuilder(Base)
+        {
+            Database = database,
+            Pooling = pooling,
+            MaxPoolSize = 20,
+        }.ConnectionString;
 }

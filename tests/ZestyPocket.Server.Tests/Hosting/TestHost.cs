@@ -82,24 +82,42 @@ public sealed class TestHost : IAsyncDisposable
 
     // ---- what a keeper does, in one line each -------------------------------------------------------------
 
-    public Task<AlbumView> MakeAlbumAsync(params string[] designs) => PostAsync<AlbumView>(
-        "/api/albums", new MakeAlbumRequest("Test year", new LocalDate(2026, 5, 4), 4, designs.Length == 0 ? ["9x12-rows-6x4-3x4", "9x12-nine-3x4"] : designs, MeasureSystem.Inches));
+    public Task<AlbumView> MakeAlbumAsync(params string[] designs) =>
+        PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Test year",
+                new LocalDate(2026, 5, 4),
+                4,
+                designs.Length == 0 ? ["9x12-rows-6x4-3x4", "9x12-nine-3x4"] : designs,
+                MeasureSystem.Inches
+            )
+        );
 
     public async Task<ImportOutcome> AddAsync(Guid albumId, string name, byte[] bytes)
     {
         using var content = new ByteArrayContent(bytes);
         content.Headers.ContentType = new("application/octet-stream");
-        var response = await Client.PostAsync($"/api/albums/{albumId}/photos?name={Uri.EscapeDataString(name)}", content);
+        var response = await Client.PostAsync(
+            $"/api/albums/{albumId}/photos?name={Uri.EscapeDataString(name)}",
+            content
+        );
         response.EnsureSuccessStatusCode();
         return (await response.Content.ReadFromJsonAsync<ImportOutcome>(Json))!;
     }
 
-    public Task<PhotoEditAnswer> EditPhotosAsync(PhotoView photo, PhotoChange change) => EditPhotosAsync(photo.UnitId, [photo], change);
+    public Task<PhotoEditAnswer> EditPhotosAsync(PhotoView photo, PhotoChange change) =>
+        EditPhotosAsync(photo.UnitId, [photo], change);
 
     public async Task<PhotoEditAnswer> EditPhotosAsync(Guid? unitId, IEnumerable<PhotoView> photos, PhotoChange change)
     {
-        var album = unitId is { } unit ? (await OpenAsync(unit)).AlbumId : (await GetAsync<List<AlbumSummary>>("/api/albums"))[0].Id;
-        return await PostAsync<PhotoEditAnswer>($"/api/albums/{album}/photos/edits", new PhotoEditRequest([.. photos.Select(p => new PhotoAt(p.Id, p.Revision))], change));
+        var album = unitId is { } unit
+            ? (await OpenAsync(unit)).AlbumId
+            : (await GetAsync<List<AlbumSummary>>("/api/albums"))[0].Id;
+        return await PostAsync<PhotoEditAnswer>(
+            $"/api/albums/{album}/photos/edits",
+            new PhotoEditRequest([.. photos.Select(p => new PhotoAt(p.Id, p.Revision))], change)
+        );
     }
 
     public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
@@ -117,7 +135,11 @@ public sealed class TestHost : IAsyncDisposable
         var response = await Client.PostAsJsonAsync(url, body, Json);
         if (!response.IsSuccessStatusCode)
         {
-            throw new HttpRequestException($"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}", null, response.StatusCode);
+            throw new HttpRequestException(
+                $"{(int)response.StatusCode}: {await response.Content.ReadAsStringAsync()}",
+                null,
+                response.StatusCode
+            );
         }
 
         return (await response.Content.ReadFromJsonAsync<T>(Json))!;
@@ -133,12 +155,13 @@ public sealed class TestHost : IAsyncDisposable
         return JsonNode.Parse(text)!.AsObject();
     }
 
-    private WebApplicationFactory<Program> Factory() => new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
-    {
-        builder.UseSetting("ConnectionStrings:Zesty", _connection);
-        builder.UseSetting("Zesty:DataFolder", DataFolder);
-        builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
-        builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
-        builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
-    });
+    private WebApplicationFactory<Program> Factory() =>
+        new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
+        {
+            builder.UseSetting("ConnectionStrings:Zesty", _connection);
+            builder.UseSetting("Zesty:DataFolder", DataFolder);
+            builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
+            builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
+            builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
+        });
 }

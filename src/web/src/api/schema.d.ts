@@ -2227,7 +2227,10 @@ export interface components {
              */
             fused: number;
         };
-        /** @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count from 1. */
+        /**
+         * @description One page of the spread. Lengths are EMU; pockets are measured from the page's outer top left corner; spreads count
+         *     from 1.
+         */
         FaceView: {
             /** Format: uuid */
             leafId: string;
@@ -2312,7 +2315,10 @@ export interface components {
             /** @description What it is about, whichever card it is on: passed over always, it is not named again. */
             key?: null | string;
         };
-        /** @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data URL. */
+        /**
+         * @description The fit, measures that would help, letters from another face, and a picture of the card as it would print, as a data
+         *     URL.
+         */
         FitAnswer: {
             /** @description How the words come out. */
             fit: components["schemas"]["FitView"];
@@ -2431,7 +2437,10 @@ export interface components {
             /** Format: double */
             zoom: number;
         };
-        /** @description A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front shows it. */
+        /**
+         * @description A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front
+         *     shows it.
+         */
         FuseRequest: {
             pocketKey: string;
             upright?: null | boolean;
@@ -2442,7 +2451,10 @@ export interface components {
             count: number;
             atEnd: boolean;
         };
-        /** @description A sample of somebody's hand: its words, on so many lines of a width (as written, such as `4 in`), a pitch apart. */
+        /**
+         * @description A sample of somebody's hand: its words, on so many lines of a width (as written, such as `4 in`), a pitch
+         *     apart.
+         */
         HandSample: {
             text: string;
             /** Format: int32 */
@@ -2458,8 +2470,8 @@ export interface components {
             pitchMm: number;
         };
         /**
-         * @description How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole from
-         *     the top of the leaf.
+         * @description How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole
+         *     from the top of the leaf.
          */
         HolesRequest: {
             pattern: string;
@@ -3419,7 +3431,10 @@ export interface components {
             unitId: string;
             day: components["schemas"]["LocalDate"];
         };
-        /** @description Something jotted down on the way: what, when by the clock of the phone (`2026-06-06T14:30`), and what kind of thing. */
+        /**
+         * @description Something jotted down on the way: what, when by the clock of the phone (`2026-06-06T14:30`), and what kind of
+         *     thing.
+         */
         QuickNoteRequest: {
             text: string;
             at: string;

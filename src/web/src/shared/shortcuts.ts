@@ -14,7 +14,9 @@ export function useShortcuts(keys: Record<string, (event: KeyboardEvent) => void
   function onKey(event: KeyboardEvent) {
     if (event.defaultPrevented || writes(event.target) || document.querySelector('.modal.show')) return
     const command = event.ctrlKey || event.metaKey
-    const name = `${command ? 'Ctrl+' : ''}${event.shiftKey && (command || event.key === ' ') ? 'Shift+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+    const shift = event.shiftKey && (command || event.key === ' ')
+    const name = `${command ? 'Ctrl+' : ''}${shift ? 'Shift+' : ''}${key}`
     const action = keys[name]
     if (!action || (!command && !singleKeys.value && name !== 'Escape')) return
     event.preventDefault()

@@ -24,7 +24,8 @@ const setup = ref(false)
 const place = ref<InstanceType<typeof PlaceTab>>()
 const tab = computed(() => props.tab || 'place')
 
-// Without a part of the album in the address: the one of today, else the first with photos that are not placed yet, else the first.
+// Without a part of the album in the address: the one of today, else the first with photos that are not placed yet,
+// else the first.
 watchEffect(() => {
   const units = album.value?.units
   if (!units?.length || props.unitId) return

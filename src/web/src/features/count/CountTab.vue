@@ -19,7 +19,10 @@ import { usePreview } from './preview'
 import StockPanel from './StockPanel.vue'
 import TallyBar from './TallyBar.vue'
 
-/** Pieces against pockets, and what to do about the difference: by hand, move by move, or by asking which pages hold it all. */
+/**
+ * Pieces against pockets, and what to do about the difference: by hand, move by move, or by asking which pages hold
+ * it all.
+ */
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const router = useRouter()
 const { asked, ask, act } = usePreview(() => props.album.id)

@@ -134,7 +134,7 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
     <PhotoTray
       title="Not in the album"
       test-id="outside"
-      hint="The day of these pictures is in no part of this album. Lengthen the album on the tape, or give them another day."
+      hint="These pictures were taken on days outside this album. Lengthen the album on the tape, or change their day."
       :photos="outside?.pages.flatMap((p) => p.photos) ?? []"
       :album-id="album.id"
     />

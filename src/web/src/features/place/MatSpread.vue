@@ -73,12 +73,20 @@ const isOpen = (face: FaceView, pocket: PocketView) => samePocket(hand.pocket, p
 const tabbable = (face: FaceView, pocket: PocketView) =>
   hand.pocket ? isOpen(face, pocket) : all.value[0]?.pocket === pocket
 
+const nameOfFace = (face: FaceView) =>
+  `${face.side === 'back' ? 'Left' : 'Right'} page: ${face.designName}. ` +
+  `Its other side is ${face.otherSide}.${face.note ? ` ${face.note}` : ''}`
+
+function nameOfPiece({ piece, locked, stuck }: PocketView) {
+  if (!piece) return ''
+  const slice = piece.span ? `, part ${piece.span.number} of ${piece.span.of}` : ''
+  const warning = piece.warning ? `, warning: ${piece.warning}` : ''
+  const held = `${locked ? ', locked' : ''}${stuck ? ', stuck to the piece behind it' : ''}`
+  return `${piece.kind} ${piece.title}${slice}${warning}${held}`
+}
+
 function name(pocket: PocketView) {
-  const what = pocket.piece
-    ? `${pocket.piece.kind} ${pocket.piece.title}${pocket.piece.span ? `, part ${pocket.piece.span.number} of ${pocket.piece.span.of}` : ''}${pocket.piece.warning ? `, warning: ${pocket.piece.warning}` : ''}${pocket.locked ? ', locked' : ''}${pocket.stuck ? ', stuck to the piece behind it' : ''}`
-    : pocket.leftClear
-      ? 'left clear on purpose'
-      : 'empty'
+  const what = nameOfPiece(pocket) || (pocket.leftClear ? 'left clear on purpose' : 'empty')
   return `Pocket ${pocket.code}, ${pocket.size}: ${what}${pocket.behind ? `; behind it ${pocket.behind}` : ''}`
 }
 
@@ -217,7 +225,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
         :key="face.leafId + face.side"
         class="page"
         :style="{ width: px(face.width), height: px(face.height) }"
-        :aria-label="`${face.side === 'back' ? 'Left' : 'Right'} page: ${face.designName}. Its other side is ${face.otherSide}.${face.note ? ` ${face.note}` : ''}`"
+        :aria-label="nameOfFace(face)"
       >
         <span
           class="ring-strip"

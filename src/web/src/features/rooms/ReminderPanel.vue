@@ -10,11 +10,10 @@ const time = ref('19:30')
 const minutes = ref(60)
 const picker = ref<HTMLInputElement>()
 const hourly = computed(() => props.album.kind === 'documentedDay')
-const address = computed(() =>
-  hourly.value
-    ? `/api/albums/${props.album.id}/reminders.ics`
-    : `/api/albums/${props.album.id}/reminders.ics?weekday=${weekday.value}&time=${time.value}&minutes=${minutes.value}`,
-)
+const address = computed(() => {
+  const file = `/api/albums/${props.album.id}/reminders.ics`
+  return hourly.value ? file : `${file}?weekday=${weekday.value}&time=${time.value}&minutes=${minutes.value}`
+})
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 
 async function read(event: Event) {

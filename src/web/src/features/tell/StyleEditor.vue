@@ -5,7 +5,7 @@ import { useAct } from '../../shared/act'
 import NumberField from '../../shared/NumberField.vue'
 import { typefaces } from './kinds'
 
-/** A card style of the keeper's own: type, margins, colours, what is around the words, and what is kept free of them. */
+/** A card style of one's own: type, margins, colours, what is around the words, and what is kept free of them. */
 const props = defineProps<{
   albumId: string
   styleInHand: StyleView
