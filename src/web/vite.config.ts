@@ -8,5 +8,12 @@ export default defineConfig({
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:5180' } },
   build: { chunkSizeWarningLimit: 800 },
   // vitest reads the same file; its own defineConfig would pull a second vite in.
-  ...{ test: { environment: 'jsdom', testTimeout: 30_000, server: { deps: { inline: ['bootstrap-vue-next'] } } } },
+  ...{
+    test: {
+      environment: 'jsdom',
+      isolate: false,
+      testTimeout: 30_000,
+      server: { deps: { inline: ['bootstrap-vue-next'] } },
+    },
+  },
 })
