@@ -269,7 +269,10 @@ public static class StoryFlow
         return (paragraph.Start, paragraph.Shaped.Width(from, paragraph.Shaped.Text.Length) * size);
     }
 
-    /// <summary>The fewest lines a card with which the same number of cards still holds everything.</summary>
+    /// <summary>
+    /// The fewest lines a card with which the cards still hold everything: a story that one of them could hold is
+    /// spread over all of them, since the keeper gave it so many.
+    /// </summary>
     private static ImmutableArray<FlowPart> Balance(
         Copy copy,
         string story,
@@ -279,22 +282,12 @@ public static class StoryFlow
         bool splitWords
     )
     {
-        var used = full.Count(p => p.Lines > 0);
-        if (used < 2)
-        {
-            return full;
-        }
-
         var best = full;
         var (low, high) = (1, full.Max(p => p.Lines) - 1);
         while (low <= high)
         {
             var most = (low + high) / 2;
-            if (
-                Pour(copy, story, cards, size, splitWords, most) is { } tighter
-                && tighter.End >= story.Length
-                && tighter.Parts.Count(p => p.Lines > 0) <= used
-            )
+            if (Pour(copy, story, cards, size, splitWords, most) is { } tighter && tighter.End >= story.Length)
             {
                 (best, high) = (tighter.Parts, most - 1);
             }

@@ -90,6 +90,16 @@ public static partial class WordChecks
     }
 
     /// <summary>
+    /// Whether a word is written in Latin letters only (Basic Latin to Latin Extended-B and Latin Extended Additional):
+    /// an English dictionary has nothing to say about others.
+    /// </summary>
+    public static bool IsLatin(string word)
+    {
+        ArgumentNullException.ThrowIfNull(word);
+        return word.All(c => !char.IsLetter(c) || c is < '\u0250' or (>= '\u1E00' and <= '\u1EFF'));
+    }
+
+    /// <summary>
     /// The words with a finding mended. Throws <see cref="RuleException"/> when the words have changed since.
     /// </summary>
     public static string Mended(string words, WordFinding finding)

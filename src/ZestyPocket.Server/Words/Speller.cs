@@ -43,7 +43,7 @@ public sealed partial class Speller(ILogger<Speller> log) : IDisposable
         {
             var word = PlainWords.Composed(match.Value).Replace('’', '\'').TrimEnd('\'');
             var bare = word.EndsWith("'s", StringComparison.Ordinal) ? word[..^2] : word;
-            if (bare.Length < 2 || right.Contains(bare))
+            if (bare.Length < 2 || right.Contains(bare) || !WordChecks.IsLatin(bare))
             {
                 continue;
             }

@@ -51,6 +51,15 @@ public sealed class StoryFlowTests
     }
 
     [Fact]
+    public void A_story_that_one_card_could_hold_is_spread_over_the_two_it_was_given()
+    {
+        var story = string.Join(' ', Enumerable.Repeat("mmmm", 30));
+        StoryFlow.Over(story, Style, [Card], EvenShaper.Only).Fits.ShouldBeTrue();
+        var lines = StoryFlow.Over(story, Style, [Card, Card], EvenShaper.Only).Parts.Select(p => p.Lines).ToList();
+        (lines[0] - lines[1]).ShouldBeInRange(0, 1);
+    }
+
+    [Fact]
     public void No_paragraph_leaves_one_line_behind_or_sends_one_ahead()
     {
         Stories.Sample(story =>

@@ -25,6 +25,15 @@ public sealed class WordCheckTests
     public void Words_that_agree_with_their_day_raise_nothing(string words) =>
         Find(words, "Junie Harrow").ShouldBeEmpty();
 
+    [Theory]
+    [InlineData("biscuits", true)]
+    [InlineData("Łódź", true)]
+    [InlineData("שלום", false)]
+    [InlineData("λόγος", false)]
+    [InlineData("мельница", false)]
+    public void Words_in_another_script_are_no_matter_for_an_English_dictionary(string word, bool latin) =>
+        WordChecks.IsLatin(word).ShouldBe(latin);
+
     [Fact]
     public void A_weekday_that_is_not_the_pictures_is_found_and_mended()
     {
