@@ -44,17 +44,17 @@ const tabs = computed(() => {
       key: 'gather',
       name: 'Gather',
       missing: album.value?.photosWithoutUnit ?? 0,
-      of: 'photos that belong nowhere yet',
+      of: ['photo that belongs nowhere yet', 'photos that belong nowhere yet'],
     },
     {
       key: 'tell',
       name: 'Tell',
       missing: c ? c.cardsUnwritten + c.cardsOver : 0,
-      of: 'cards without words or with too many',
+      of: ['card without words or with too many', 'cards without words or with too many'],
     },
-    { key: 'count', name: 'Count', missing: c?.piecesShort ?? 0, of: 'pieces beyond its pockets' },
-    { key: 'place', name: 'Place', missing: c?.openPockets ?? 0, of: 'empty pockets' },
-    { key: 'print', name: 'Print', missing: c?.warnings ?? 0, of: 'warnings before printing' },
+    { key: 'count', name: 'Count', missing: c?.piecesShort ?? 0, of: ['piece beyond its pockets', 'pieces beyond its pockets'] },
+    { key: 'place', name: 'Place', missing: c?.openPockets ?? 0, of: ['empty pocket', 'empty pockets'] },
+    { key: 'print', name: 'Print', missing: c?.warnings ?? 0, of: ['warning before printing', 'warnings before printing'] },
   ]
 })
 
@@ -119,8 +119,8 @@ useShortcuts({
         class="index-tab"
         :class="{ on: t.key === tab }"
         :aria-current="t.key === tab ? 'page' : undefined"
-        :aria-label="t.missing ? `${t.name}: ${t.missing} ${t.of}` : t.name"
-        :title="t.missing ? `${t.missing} ${t.of}` : undefined"
+        :aria-label="t.missing ? `${t.name}: ${t.missing} ${t.of[t.missing === 1 ? 0 : 1]}` : t.name"
+        :title="t.missing ? `${t.missing} ${t.of[t.missing === 1 ? 0 : 1]}` : undefined"
       >
         {{ t.name }} <span v-if="t.missing" class="missing" aria-hidden="true">{{ t.missing }}</span>
       </RouterLink>
