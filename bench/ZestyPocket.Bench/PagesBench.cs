@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Diagnostics;
 using Google.OrTools.LinearSolver;
+using ZestyPocket.Core;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Solving;
 
 namespace ZestyPocket.Bench;
 
@@ -16,6 +18,7 @@ internal static class PagesBench
 {
     public static void Run()
     {
+        using var solver = new PageSolver();
         var dice = new Random(11);
         var weeks = Enumerable
             .Range(0, 300)
@@ -25,10 +28,10 @@ internal static class PagesBench
             .Range(0, 20)
             .Select(_ => Question(dice, 20, 14, "6x8-four-3x4", Size.FromInches(6, 8)))
             .ToList();
-        PageChoice.Solve(weeks[0]);
+        solver.Solve(weeks[0]);
         ByScip(weeks[0]);
 
-        var (ours, proved) = Measured(weeks, q => PageChoice.Solve(q).Proved);
+        var (ours, proved) = Measured(weeks, q => solver.Solve(q).Proved);
         var (theirs, _) = Measured(
             weeks,
             q =>
@@ -42,11 +45,41 @@ internal static class PagesBench
                 + $"median {Median(theirs):0} ms, p95 {P95(theirs):0} ms; ratio of medians "
                 + $"{Median(ours) / Median(theirs):0.00}"
         );
-        var (long_, provedTrips) = Measured(trips, q => PageChoice.Solve(q).Proved);
-        Console.WriteLine(
-            $"pages, 20 trips of 20 days: CPU median {Median(long_):0} ms, p95 {P95(long_):0} ms, {provedTrips} of "
-                + "20 proved"
+        Stretches(solver, "20 trips of 20 days", trips);
+        Stretches(
+            solver,
+            "10 stretches of 40 days",
+            [.. Many(dice, 10, 40, 14, "6x8-four-3x4", Size.FromInches(6, 8))]
         );
+        Stretches(solver, "10 years of 52 weeks", [.. Many(dice, 10, 52, 30, "9x12-nine-3x4", Size.FromInches(9, 12))]);
+    }
+
+    private static IEnumerable<PageQuestion> Many(Random dice, int count, int parts, int most, string key, Size body) =>
+        Enumerable.Range(0, count).Select(_ => Question(dice, parts, most, key, body));
+
+    /// <summary>Several parts at once, against one programme over all of them with the effort it had in the server.</summary>
+    private static void Stretches(PageSolver solver, string name, List<PageQuestion> questions)
+    {
+        var (ours, proved) = Measured(questions, q => solver.Solve(q).Proved);
+        var (whole, provedWhole) = Measured(questions, ByWholeModel);
+        Console.WriteLine(
+            $"pages, {name}: CPU median {Median(ours):0} ms, p95 {P95(ours):0} ms, {proved} of {questions.Count} "
+                + $"proved; one programme over all median {Median(whole):0} ms, p95 {P95(whole):0} ms, {provedWhole} "
+                + $"proved; ratio of medians {Median(ours) / Median(whole):0.00}"
+        );
+    }
+
+    /// <summary>It may find no answer at all in its time.</summary>
+    private static bool ByWholeModel(PageQuestion question)
+    {
+        try
+        {
+            return WholeModel.Solve(question, WholeModel.UsualEffort / 2).Proved;
+        }
+        catch (RuleException)
+        {
+            return false;
+        }
     }
 
     private static (List<double> Milliseconds, int True) Measured(
@@ -126,7 +159,7 @@ internal static class PagesBench
         using var solver = Solver.CreateSolver("SCIP");
         var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
         var objective = solver.Objective();
-        var extra = offers.Select((o, d) => solver.MakeIntVar(0, PageQuestion.MostExtraLeaves, $"x{d}")).ToArray();
+        var extra = offers.Select((o, d) => solver.MakeIntVar(0, 60, $"x{d}")).ToArray();
         var stands = question
             .Standing.Select((s, l) => offers.Select((o, d) => solver.MakeBoolVar($"z{l}_{d}")).ToArray())
             .ToArray();

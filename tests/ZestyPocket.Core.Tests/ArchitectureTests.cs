@@ -14,7 +14,6 @@ public sealed class ArchitectureTests
         "System.Text.RegularExpressions",
         "System.Memory",
         "System.Threading",
-        "Google.OrTools",
     ];
 
     [Fact]

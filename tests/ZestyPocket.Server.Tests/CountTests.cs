@@ -267,7 +267,7 @@ public sealed class CountTests
             422,
             HttpMethod.Post,
             $"/api/albums/{album.Id}/pages/choose",
-            new ChoosePagesRequest(album.Units[0].Id, 41)
+            new ChoosePagesRequest(album.Units[0].Id, 101)
         );
         await host.RefusedAsync(
             404,

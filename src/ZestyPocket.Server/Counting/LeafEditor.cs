@@ -24,6 +24,9 @@ public sealed class LeafEditor(
     ICurrentKeeper keeper
 )
 {
+    /// <summary>More leaves than this are refused, not cut off.</summary>
+    public const int MostLeavesAtOnce = 1_000;
+
     /// <summary>A leaf more for a unit, between its own pages. Both its faces are the unit's.</summary>
     public async Task<LeavesAnswer> AddAsync(Guid unitId, AddLeafRequest request, CancellationToken cancel)
     {
@@ -324,7 +327,12 @@ public sealed class LeafEditor(
                 .SelectMany(e =>
                     Enumerable.Repeat(
                         (Id: Require(e.ProtectorId), e.Fused),
-                        Math.Clamp(e.Leaves, 0, PageQuestion.MostExtraLeaves)
+                        e.Leaves is >= 0 and <= MostLeavesAtOnce
+                            ? e.Leaves
+                            : throw new RuleException(
+                                $"One week or day takes at most {MostLeavesAtOnce:N0} leaves of a design at once. "
+                                    + "Nothing was changed."
+                            )
                     )
                 )
                 .ToList();
@@ -416,7 +424,7 @@ public sealed class LeafEditor(
         var pockets = binder
             .Faces[unit.Id]
             .Sum(f => binder.On(binder.Leaves.Single(l => l.Id == f.LeafId)).Design.Face(f.Side).Count);
-        for (var leaves = 0; pockets < pieces && onLeaf > 0 && leaves < PageQuestion.MostExtraLeaves; leaves++)
+        while (pockets < pieces && onLeaf > 0)
         {
             Insert(unit, protectorId);
             pockets += onLeaf;

@@ -11,10 +11,16 @@ using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Counting;
 
-/// <summary>Asks the core which pages hold a stretch of the album, and puts its answers into words.</summary>
-public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener opener, CountReader counts)
+/// <summary>Asks which pages hold a stretch of the album, and puts its answers into words.</summary>
+public sealed class PageChooser(
+    ZestyContext db,
+    AlbumReader albums,
+    UnitOpener opener,
+    CountReader counts,
+    IPageSolver solver
+)
 {
-    public const int MostUnits = 40;
+    public const int MostUnits = 100;
 
     /// <summary>More pockets than this are not fused on one leaf: another design is easier.</summary>
     private const int MostFused = 2;
@@ -176,11 +182,7 @@ public sealed class PageChooser(ZestyContext db, AlbumReader albums, UnitOpener 
         foreach (var (name, asked) in ways)
         {
             cancel.ThrowIfCancellationRequested();
-            var answer = PageChoice.Solve(
-                asked,
-                parts.Count == 1 ? PageChoice.UsualEffort : PageChoice.UsualEffort / 2,
-                cancel
-            );
+            var answer = solver.Solve(asked, cancel);
             var fused =
                 answer.Parts.Sum(p => p.Extra.Sum(e => e.Leaves * FusedIn(asked, e.Key)))
                 + answer.Standing.Sum(k => FusedIn(asked, k));

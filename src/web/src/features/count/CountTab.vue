@@ -171,7 +171,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
           v-model.number.lazy="stretch"
           type="number"
           min="1"
-          :max="Math.min(40, most)"
+          :max="Math.min(100, most)"
           class="form-control form-control-sm stretch"
         />
       </div>
