@@ -57,7 +57,9 @@ internal static class PagesBench
     private static IEnumerable<PageQuestion> Many(Random dice, int count, int parts, int most, string key, Size body) =>
         Enumerable.Range(0, count).Select(_ => Question(dice, parts, most, key, body));
 
-    /// <summary>Several parts at once, against one programme over all of them with the effort it had in the server.</summary>
+    /// <summary>
+    /// Several parts at once, against one programme over all of them with the effort it had in the server.
+    /// </summary>
     private static void Stretches(PageSolver solver, string name, List<PageQuestion> questions)
     {
         var (ours, proved) = Measured(questions, q => solver.Solve(q).Proved);

@@ -1,13 +1,16 @@
 namespace ZestyPocket.Solving;
 
-/// <summary>A way along the chain: the design of every shared leaf (-1 where none is shared), and each part's plan.</summary>
+/// <summary>
+/// A way along the chain: the design of every shared leaf (-1 where none is shared), and each part's plan.
+/// </summary>
 internal sealed record ChainPath(int[] Shared, PartPlan[] Plans, long Cost);
 
 /// <summary>
 /// The cheapest pages of all parts: a shortest path over the parts, whose states are the designs of the leaves that
 /// neighbours share. Only what lies on a path that could be the shortest is worked out exactly; elsewhere a lower bound
-/// does. Stock that all share enters by prices (Lagrange): the path at any prices shows how cheap it can be at best. What
-/// remains open between that and the best path found is settled by a small programme over the plans that could matter.
+/// does. Stock that all share enters by prices (Lagrange): the path at any prices shows how cheap it can be at best.
+/// What remains open between that and the best path found is settled by a small programme over the plans that could
+/// matter.
 /// </summary>
 internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel)
 {
@@ -143,7 +146,9 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
 
     private int[][] States => Array.ConvertAll(_crossings, c => Array.ConvertAll(c.States, s => s.Design));
 
-    /// <summary>All plans on a path that costs less than a limit at the prices of now; null when they are too many.</summary>
+    /// <summary>
+    /// All plans on a path that costs less than a limit at the prices of now; null when they are too many.
+    /// </summary>
     private List<PathColumn>? Columns(long limit)
     {
         var (before, after) = Distances();

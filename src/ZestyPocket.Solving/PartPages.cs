@@ -1,6 +1,8 @@
 namespace ZestyPocket.Solving;
 
-/// <summary>The best pages of one part on given pockets: its cost with the prices of leaves, and what it takes.</summary>
+/// <summary>
+/// The best pages of one part on given pockets: its cost with the prices of leaves, and what it takes.
+/// </summary>
 /// <param name="Cost">Without prices.</param>
 /// <param name="Priced">With what its leaves cost at the prices asked for.</param>
 /// <param name="Own">The design of each leaf it stands on alone.</param>
@@ -31,7 +33,9 @@ internal sealed class PartPages(ChainProblem problem, ChainPart part)
         c.Count * Math.Min(Core.Counting.PageCosts.Unplaced, c.Costs.Min() ?? Core.Counting.PageCosts.Unplaced)
     );
 
-    /// <summary>A straight line under the cost of pockets, with what each leaf does to it at the prices of now.</summary>
+    /// <summary>
+    /// A straight line under the cost of pockets, with what each leaf does to it at the prices of now.
+    /// </summary>
     private sealed class Line(long start, long[] slope)
     {
         public long Start { get; } = start;
@@ -135,7 +139,9 @@ internal sealed class PartPages(ChainProblem problem, ChainPart part)
         return best;
     }
 
-    /// <summary>Every plan on these pockets that costs less than a limit, with prices; null when they are too many.</summary>
+    /// <summary>
+    /// Every plan on these pockets that costs less than a limit, with prices; null when they are too many.
+    /// </summary>
     public List<PartPlan>? All(int[] pockets, long below, CancellationToken cancel)
     {
         var search = new Search(this, pockets, cancel) { Below = below, Found = [] };

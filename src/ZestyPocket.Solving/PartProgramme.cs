@@ -5,8 +5,9 @@ using ZestyPocket.Core.Counting;
 namespace ZestyPocket.Solving;
 
 /// <summary>
-/// The pages of one part as a mixed integer programme for SCIP: leaves in whole numbers, pieces as flows, which come out
-/// whole by themselves. For parts of hundreds of pieces, where sets of leaves are too many to be looked at one by one.
+/// The pages of one part as a mixed integer programme for SCIP: leaves in whole numbers, pieces as flows, which come
+/// out whole by themselves. For parts of hundreds of pieces, where sets of leaves are too many to be looked at one by
+/// one.
 /// </summary>
 internal static class PartProgramme
 {

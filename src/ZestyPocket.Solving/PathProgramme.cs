@@ -14,7 +14,9 @@ internal static class PathProgramme
 {
     public const int MostColumns = 40_000;
 
-    /// <summary>The plans of the best path, part by part; null when these plans make no path or no proof is found.</summary>
+    /// <summary>
+    /// The plans of the best path, part by part; null when these plans make no path or no proof is found.
+    /// </summary>
     public static List<PathColumn>? Solve(
         ChainProblem problem,
         int[][] states,

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Placing;
@@ -65,12 +66,7 @@ public sealed class AlbumWordsTests
 
         // New cards take it, stories too.
         var week = album.Units[0].Id;
-        (
-            await host.EditAsync(
-                await host.OpenAsync(week),
-                new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling)
-            )
-        )
+        (await host.EditAsync(await host.OpenAsync(week), new AddCard(CardKind: CardKind.Journaling) { Revision = 0 }))
             .LooseCards.Single()
             .StyleKey.ShouldBe(key);
         var story = (
@@ -350,14 +346,14 @@ public sealed class AlbumWordsTests
         var week = album.Units[0].Id;
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+            new AddCard(CardKind: CardKind.WeekTitle) { Revision = 0 }
         );
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "The kettel boiled.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "The kettel boiled.") { Revision = 0 }
         );
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling));
-        await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling) { Revision = 0 });
+        await host.EditAsync(unit, new FillSpread { Revision = 0 });
         await host.PostAsync<StoryAnswer>(
             $"/api/albums/{album.Id}/stories",
             new NewStoryRequest("Told of both.", "Both", [Wednesday, Wednesday.PlusDays(7)])
@@ -410,7 +406,7 @@ public sealed class AlbumWordsTests
 
         await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "On Sunday 3 May it rained.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "On Sunday 3 May it rained.") { Revision = 0 }
         );
         var finding = (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Single();
         var words = await WordsAsync(host, album.Id);
@@ -430,13 +426,10 @@ public sealed class AlbumWordsTests
         var week = album.Units[0].Id;
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: $"{Long} {Long} {Long}",
-                StyleKey: "reading-serif"
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: $"{Long} {Long} {Long}", StyleKey: "reading-serif")
+            {
+                Revision = 0,
+            }
         );
         var card = unit.LooseCards.Single();
         var fit = await host.PostAsync<FitAnswer>(
@@ -459,11 +452,11 @@ public sealed class AlbumWordsTests
         var other = album.Units[1].Id;
         unit = await host.EditAsync(
             await host.OpenAsync(other),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Rain.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "Rain.") { Revision = 0 }
         );
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Then sun.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "Then sun.") { Revision = 0 }
         );
         var (rain, sun) = (
             unit.LooseCards.Single(c => c.Words == "Rain."),
@@ -473,13 +466,13 @@ public sealed class AlbumWordsTests
             await host.PostAsync<FitAnswer>("/api/fit", new FitRequest("Rain.", rain.StyleKey!, other, rain.Id))
         ).Joins;
         joins.Single().PieceId.ShouldBe(sun.Id);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.JoinCards, PieceId: rain.Id, OtherId: sun.Id));
+        unit = await host.EditAsync(unit, new JoinCards(PieceId: rain.Id, OtherId: sun.Id) { Revision = 0 });
         unit.LooseCards.Single().Words.ShouldBe("Rain.\n\nThen sun.");
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             $"/api/units/{other}/edits",
-            new EditRequest(unit.Revision, EditKind.JoinCards, PieceId: rain.Id, OtherId: sun.Id)
+            new JoinCards(PieceId: rain.Id, OtherId: sun.Id) { Revision = unit.Revision }
         );
     }
 
@@ -490,7 +483,7 @@ public sealed class AlbumWordsTests
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
         await host.AddAsync(album.Id, "2026-05-06 10.00.00.png", Pictures.HalfQuiet(1800, 1200));
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.Fill));
+        var unit = await host.EditAsync(await host.OpenAsync(week), new FillSpread { Revision = 0 });
         var print = unit
             .Faces.SelectMany(f => f.Pockets)
             .Select(p => p.Piece)
@@ -505,10 +498,7 @@ public sealed class AlbumWordsTests
         // The upper half is plain and light, the lower half is a chequer.
         found.Caption.Y.ShouldBeLessThan(0.5);
 
-        unit = await host.EditAsync(
-            unit,
-            new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption)
-        );
+        unit = await host.EditAsync(unit, new CaptionPhoto(PieceId: print.Id, Caption: found.Caption) { Revision = 0 });
         print = unit
             .Faces.SelectMany(f => f.Pockets)
             .Select(p => p.Piece)
@@ -524,7 +514,7 @@ public sealed class AlbumWordsTests
         // Onto the chequer: nobody could read them there, and the program says so.
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.Caption, PieceId: print.Id, Caption: found.Caption with { Y = 0.7 })
+            new CaptionPhoto(PieceId: print.Id, Caption: found.Caption with { Y = 0.7 }) { Revision = 0 }
         );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings"))
             .Single()
@@ -534,7 +524,7 @@ public sealed class AlbumWordsTests
             new CaptionRequest("First swim", false, Typeface.Sans, Label: true)
         );
         (labelled.WantsLabel, labelled.Caption.Label is not null).ShouldBe((false, true));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Caption, PieceId: print.Id));
+        unit = await host.EditAsync(unit, new CaptionPhoto(PieceId: print.Id) { Revision = 0 });
         unit.Faces.SelectMany(f => f.Pockets)
             .Select(p => p.Piece)
             .OfType<PieceView>()

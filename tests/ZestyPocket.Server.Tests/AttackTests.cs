@@ -4,6 +4,8 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
@@ -109,11 +111,10 @@ public sealed class AttackTests
         var photo = unit.Photos[0];
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest("Ticket", "3 x 2 in", "0", "", photo.Id, null, false)
-            )
+            new AddKeepsake(Keepsake: new WrittenKeepsake("Ticket", "3 x 2 in", "0", "", photo.Id, null, false))
+            {
+                Revision = 0,
+            }
         );
         var before = unit
             .LooseCards.Concat(unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece!).Where(p => p is not null))
@@ -146,7 +147,7 @@ public sealed class AttackTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 6);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var request = new PrintRequest("six", [unit.Id], "letter", "1/4 in", "0");
         var answers = await Task.WhenAll(
             Enumerable
@@ -165,7 +166,7 @@ public sealed class AttackTests
     {
         await using var host = await TestHost.StartAsync(runJobs: true);
         var (album, unit) = await EditingTests.WeekWithPhotosAsync(host, 6);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var id = Guid.CreateVersion7();
         await using (var scope = host.Services.CreateAsyncScope())
         {
@@ -198,18 +199,16 @@ public sealed class AttackTests
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: string.Join(' ', Enumerable.Repeat("marmalade", 900))
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: string.Join(' ', Enumerable.Repeat("marmalade", 900)))
+            {
+                Revision = 0,
+            }
         );
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Snow \u4E16 and more")
+            new AddCard(CardKind: CardKind.Journaling, Words: "Snow \u4E16 and more") { Revision = 0 }
         );
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var request = new PrintRequest("doubts", [unit.Id], "letter", "1/4 in", "0");
         var doubts = (await host.PostAsync<PrintPlanView>("/api/print-plans", request)).Doubts;
         doubts.ShouldContain(d => d.Contains("have no room and would not be printed", StringComparison.Ordinal));
@@ -371,12 +370,10 @@ public sealed class AttackTests
         {
             unit = await host.EditAsync(
                 unit,
-                new EditRequest(
-                    0,
-                    EditKind.Put,
-                    PieceId: card.Id,
-                    Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
-                )
+                new MovePiece(PieceId: card.Id, Place: new PocketPlace(face.LeafId, face.Side, pocket.Key))
+                {
+                    Revision = 0,
+                }
             );
             sizes.Add(unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Id == card.Id).Piece!.Fit!.SizePt);
         }
@@ -404,7 +401,7 @@ public sealed class AttackTests
 
             var unit = await host.EditAsync(
                 await host.OpenAsync(album.Units[week].Id),
-                new EditRequest(0, EditKind.Fill)
+                new FillSpread { Revision = 0 }
             );
             urls.AddRange([
                 $"/api/units/{unit.Id}/spread.png",
@@ -427,7 +424,7 @@ public sealed class AttackTests
         outcome.FileName.ShouldBe("photo␣gpj.jpg");
         var unit = await host.EditAsync(
             await host.OpenAsync(album.Units[0].Id),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "cafe\u0301")
+            new AddCard(CardKind: CardKind.Journaling, Words: "cafe\u0301") { Revision = 0 }
         );
         unit.LooseCards.Single(c => c.CardKind == CardKind.Journaling).Words.ShouldBe("caf\u00E9");
     }

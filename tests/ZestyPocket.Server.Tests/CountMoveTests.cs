@@ -2,6 +2,7 @@ using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
@@ -48,11 +49,8 @@ public sealed class CountMoveTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-nine-3x4");
         await AddAsync(host, album, lying: 14);
         var unit = await host.OpenAsync(album.Units[0].Id);
-        unit = await host.EditAsync(
-            unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans.")
-        );
-        await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Peas."));
+        unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling, Words: "Beans.") { Revision = 0 });
+        await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling, Words: "Peas.") { Revision = 0 });
         var count = await CountAsync(host, unit.Id);
         count.Lacking.ShouldBe(4);
         count
@@ -70,14 +68,14 @@ public sealed class CountMoveTests
         var collage = count.Moves.First(m => m.Kind == MoveKind.MakeCollage);
         unit = await host.EditAsync(
             await host.OpenAsync(unit.Id),
-            new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(collage.Size!, collage.PhotoIds!))
+            new AddCollage(Collage: new WrittenCollage(collage.Size!, collage.PhotoIds!)) { Revision = 0 }
         );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(0);
         unit = await host.StepAsync(unit, "undo");
         var join = count.Moves.First(m => m.Kind == MoveKind.JoinCards);
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.JoinCards, PieceId: join.PieceId, OtherId: join.OtherId)
+            new JoinCards(PieceId: join.PieceId!.Value, OtherId: join.OtherId!.Value) { Revision = 0 }
         );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         unit = await host.StepAsync(unit, "undo");
@@ -125,11 +123,10 @@ public sealed class CountMoveTests
         await AddAsync(host, album, lying: 0, square: 3);
         var unit = await host.EditAsync(
             await host.OpenAsync(album.Units[0].Id),
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, InEnvelope: true)
-            )
+            new AddKeepsake(Keepsake: new WrittenKeepsake("Ticket", "2 x 3 in", "0", "", null, null, InEnvelope: true))
+            {
+                Revision = 0,
+            }
         );
         var count = await CountAsync(host, unit.Id);
         // Three of eighteen: the second page stays without content.
@@ -148,27 +145,22 @@ public sealed class CountMoveTests
         var keepsake = count.Moves.Single(m => m.Kind == MoveKind.UseKeepsake);
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.UseKeepsake, PieceId: keepsake.PieceId, Place: keepsake.Places!.Single())
+            new UseKeepsake(PieceId: keepsake.PieceId!.Value, Place: keepsake.Places!.Single()) { Revision = 0 }
         );
         unit.Envelope.ShouldBeEmpty();
         unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece?.Kind == PieceKind.Keepsake).ShouldBe(1);
         var clear = (await CountAsync(host, unit.Id)).Moves.Single(m => m.Kind == MoveKind.LeaveClear);
         clear.Label.ShouldBe("Leave W19 R9 clear on purpose");
-        await host.EditAsync(
-            unit,
-            new EditRequest(0, EditKind.LeaveClear, Place: clear.Places!.Single(), Locked: true)
-        );
+        await host.EditAsync(unit, new LeaveClear(Place: clear.Places!.Single(), Clear: true) { Revision = 0 });
         (await CountAsync(host, unit.Id)).Free.ShouldBe(13);
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(
-                (await host.OpenAsync(unit.Id)).Revision,
-                EditKind.UseKeepsake,
-                PieceId: Guid.NewGuid(),
-                Place: clear.Places!.Single()
-            )
+            new UseKeepsake(PieceId: Guid.NewGuid(), Place: clear.Places!.Single())
+            {
+                Revision = (await host.OpenAsync(unit.Id)).Revision,
+            }
         );
     }
 
@@ -226,12 +218,10 @@ public sealed class CountMoveTests
         );
         await host.EditAsync(
             await host.OpenAsync(album.Units[0].Id),
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: string.Join(' ', Enumerable.Repeat("marmalade", 600))
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: string.Join(' ', Enumerable.Repeat("marmalade", 600)))
+            {
+                Revision = 0,
+            }
         );
         // The week itself has no sheet: all of it goes into 3x4 pockets.
         var count = await CountAsync(host, album.Units[0].Id);
@@ -262,8 +252,8 @@ public sealed class CountMoveTests
         );
         await AddAsync(host, album, lying: 4);
         await AddAsync(host, album, lying: 5, day: "2026:05:13");
-        var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
-        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var merged = await host.PostAsync<TapeAnswer>(
             $"/api/units/{first.Id}/merge",
             new RevisionRequest(first.Revision)

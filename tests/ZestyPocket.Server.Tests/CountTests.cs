@@ -2,11 +2,11 @@ using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Pages;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
@@ -79,15 +79,14 @@ public sealed class CountTests
         await AddPicturesAsync(host, album.Id, lying: 3, upright: 2);
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+            new AddCard(CardKind: CardKind.WeekTitle) { Revision = 0 }
         );
         await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, false)
-            )
+            new AddKeepsake(Keepsake: new WrittenKeepsake("Ticket", "2 x 3 in", "0", "", null, null, false))
+            {
+                Revision = 0,
+            }
         );
         await host.PostAsync<StoryAnswer>(
             $"/api/albums/{album.Id}/stories",
@@ -130,7 +129,7 @@ public sealed class CountTests
         var (week, next) = (album.Units[0].Id, album.Units[1].Id);
         await AddPicturesAsync(host, album.Id, lying: 16, upright: 8);
         await host.AddAsync(album.Id, "next.jpg", Pictures.Jpeg(1800, 1200, "2026:05:12 10:00:00", shade: 7));
-        var filled = await host.EditAsync(await host.OpenAsync(next), new EditRequest(0, EditKind.Fill));
+        var filled = await host.EditAsync(await host.OpenAsync(next), new FillSpread { Revision = 0 });
         var count = await CountAsync(host, week);
         (count.Pieces, count.Pockets, count.Lacking).ShouldBe((24, 12, 12));
 
@@ -146,7 +145,7 @@ public sealed class CountTests
         count = await CountAsync(host, week);
         (count.Lacking, count.Free).ShouldBe((0, balanced.Empty));
         count.Leaves.Count.ShouldBe(2 + balanced.Leaves);
-        var unit = await host.EditAsync(await host.OpenAsync(week), new EditRequest(0, EditKind.Fill));
+        var unit = await host.EditAsync(await host.OpenAsync(week), new FillSpread { Revision = 0 });
         unit.Counts.LoosePhotos.ShouldBe(0);
         // The neighbour is as it was: its picture lies where it lay.
         var after = await host.OpenAsync(next);
@@ -178,7 +177,7 @@ public sealed class CountTests
         var unit = await host.OpenAsync(week);
         unit.Faces.Select(f => f.Side.ToString()).ShouldBe(["Back", "Front", "Back", "Front"]);
         (await host.OpenAsync(next)).Faces.Count.ShouldBe(2);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         unit.Counts.LoosePhotos.ShouldBe(0);
         var between = (await CountAsync(host, week)).Leaves.Single(l => l.MayGo);
         (between.Faces, between.Placed > 0).ShouldBe((2, true));

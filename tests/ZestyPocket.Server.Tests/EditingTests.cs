@@ -2,6 +2,8 @@ using System.Net;
 using System.Text.Json.Nodes;
 using NodaTime;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
@@ -89,7 +91,7 @@ public sealed class EditingTests
         unit = await host.EditAsync(unit, Put(unit, 1, 1));
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Tuesday was wet.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "Tuesday was wet.") { Revision = 0 }
         );
         unit.Undo.ShouldBe("Added a journaling card");
 
@@ -137,8 +139,8 @@ public sealed class EditingTests
             );
         }
 
-        var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
-        var second = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        var second = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var shared = first.Faces[1];
         shared.LeafId.ShouldBe(second.Faces[0].LeafId);
         var (before1, before2) = (first.Counts.LoosePhotos, second.Counts.LoosePhotos);
@@ -146,7 +148,7 @@ public sealed class EditingTests
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
         first = await host.EditAsync(
             first,
-            new EditRequest(0, EditKind.ChooseDesign, LeafId: shared.LeafId, ProtectorId: full)
+            new ChooseDesign(LeafId: shared.LeafId, ProtectorId: full) { Revision = 0 }
         );
         first.Faces[1].Pockets.Count.ShouldBe(1);
         second = await host.OpenAsync(second.Id);
@@ -172,7 +174,7 @@ public sealed class EditingTests
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
         first = await host.EditAsync(
             first,
-            new EditRequest(0, EditKind.ChooseDesign, LeafId: first.Faces[1].LeafId, ProtectorId: full)
+            new ChooseDesign(LeafId: first.Faces[1].LeafId, ProtectorId: full) { Revision = 0 }
         );
         second = await host.OpenAsync(second.Id);
         await host.EditAsync(second, Put(second, 0, 0));
@@ -192,8 +194,8 @@ public sealed class EditingTests
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await WeekWithPhotosAsync(host, 20);
         unit = await host.EditAsync(unit, Put(unit, 7, 3));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.WeekTitle) { Revision = 0 });
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         unit.Counts.OpenPockets.ShouldBe(0);
         var pockets = unit.Faces.SelectMany(f => f.Pockets).ToList();
         pockets[3].Piece!.Photo!.Id.ShouldBe(unit.Photos[7].Id);
@@ -203,7 +205,7 @@ public sealed class EditingTests
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(unit.Revision, EditKind.Fill)
+            new FillSpread { Revision = unit.Revision }
         );
     }
 
@@ -216,12 +218,13 @@ public sealed class EditingTests
         var large = unit.Faces[1].Pockets.First(p => p.Size == "6x4");
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.PutPhoto,
+            new PutPhoto(
                 PhotoId: unit.Photos[0].Id,
-                Place: new PlaceRequest(unit.Faces[1].LeafId, LeafSide.Front, large.Key)
+                Place: new PocketPlace(unit.Faces[1].LeafId, LeafSide.Front, large.Key)
             )
+            {
+                Revision = 0,
+            }
         );
         var piece = unit.Faces[1].Pockets.First(p => p.Piece is not null).Piece!;
         piece.Crop!.PixelsPerInch.ShouldBe(100);
@@ -304,46 +307,64 @@ public sealed class EditingTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekWithPhotosAsync(host, 1);
         var url = $"/api/units/{unit.Id}/edits";
-        await host.RefusedAsync(422, HttpMethod.Post, url, new EditRequest(unit.Revision, EditKind.PutPhoto));
+        await host.RefusedAsync(
+            400,
+            HttpMethod.Post,
+            url,
+            new
+            {
+                kind = "putPhoto",
+                revision = unit.Revision,
+                photoId = (Guid?)null,
+                place = Place(unit, 0),
+            }
+        );
+        // A kind that nobody knows, a field that the kind does not have, and a field that it lacks.
+        await host.RefusedAsync(400, HttpMethod.Post, url, new { kind = "setOnFire", revision = unit.Revision });
+        await host.RefusedAsync(
+            400,
+            HttpMethod.Post,
+            url,
+            new
+            {
+                kind = "fillSpread",
+                revision = unit.Revision,
+                place = Place(unit, 0),
+            }
+        );
+        await host.RefusedAsync(400, HttpMethod.Post, url, new { kind = "fillSpread" });
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             url,
-            new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: Guid.NewGuid(), Place: Place(unit, 0))
+            new PutPhoto(PhotoId: Guid.NewGuid(), Place: Place(unit, 0)) { Revision = unit.Revision }
         );
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             url,
-            new EditRequest(
-                unit.Revision,
-                EditKind.PutPhoto,
-                PhotoId: unit.Photos[0].Id,
-                Place: new PlaceRequest(Guid.NewGuid(), LeafSide.Front, "1.1")
-            )
+            new PutPhoto(PhotoId: unit.Photos[0].Id, Place: new PocketPlace(Guid.NewGuid(), LeafSide.Front, "1.1"))
+            {
+                Revision = unit.Revision,
+            }
         );
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             url,
-            new EditRequest(unit.Revision, EditKind.AddCard, CardKind: CardKind.Journaling, StyleKey: "no such style")
+            new AddCard(CardKind: CardKind.Journaling, StyleKey: "no such style") { Revision = unit.Revision }
         );
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             url,
-            new EditRequest(
-                unit.Revision,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: new string('w', 30_000)
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: new string('w', 30_000)) { Revision = unit.Revision }
         );
         await host.RefusedAsync(
             404,
             HttpMethod.Post,
             $"/api/units/{Guid.NewGuid()}/edits",
-            new EditRequest(0, EditKind.Fill)
+            new FillSpread { Revision = 0 }
         );
         await host.RefusedAsync(
             422,
@@ -427,14 +448,14 @@ public sealed class EditingTests
         return (album, await host.OpenAsync(album.Units[0].Id));
     }
 
-    internal static PlaceRequest Place(UnitView unit, int pocket)
+    internal static PocketPlace Place(UnitView unit, int pocket)
     {
         var all = unit.Faces.SelectMany(f => f.Pockets.Select(p => (f, p))).ToList();
-        return new PlaceRequest(all[pocket].f.LeafId, all[pocket].f.Side, all[pocket].p.Key);
+        return new PocketPlace(all[pocket].f.LeafId, all[pocket].f.Side, all[pocket].p.Key);
     }
 
-    private static EditRequest Put(UnitView unit, int photo, int pocket) =>
-        new(0, EditKind.PutPhoto, PhotoId: unit.Photos[photo].Id, Place: Place(unit, pocket));
+    private static PutPhoto Put(UnitView unit, int photo, int pocket) =>
+        new PutPhoto(unit.Photos[photo].Id, Place(unit, pocket)) { Revision = 0 };
 
     private static Task<PhotoEditAnswer> PutAsync(TestHost host, PhotoView photo, LocalDate day) =>
         host.EditPhotosAsync(photo, new PhotoChange(Day: day));

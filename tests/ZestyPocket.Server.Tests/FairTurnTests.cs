@@ -1,8 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Importing;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage;
@@ -36,12 +37,10 @@ public sealed class FairTurnTests
         var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[0]);
         await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Filler,
-                Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
-            )
+            new AddCard(CardKind: CardKind.Filler, Place: new PocketPlace(face.LeafId, face.Side, pocket.Key))
+            {
+                Revision = 0,
+            }
         );
         var print = await host.PostAsync<PrintJobView>(
             "/api/print-jobs",

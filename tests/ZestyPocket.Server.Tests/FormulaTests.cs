@@ -1,10 +1,10 @@
 using System.Net.Http.Json;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Pages;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -105,13 +105,10 @@ public sealed class FormulaTests
         );
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle)
+            new AddCard(CardKind: CardKind.WeekTitle) { Revision = 0 }
         );
-        unit = await host.EditAsync(
-            unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "Beans.")
-        );
-        await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling, Words: "Beans.") { Revision = 0 });
+        await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var learnt = await host.GetAsync<FormulaView>($"/api/albums/{album.Id}/formulas/learn?unitId={week}");
         (learnt.Pictures, learnt.Words, learnt.Title, learnt.Name).ShouldBe((9, 1, true, "Like Week 19"));
         learnt.Between.ShouldBe([full]);

@@ -1,6 +1,8 @@
 using System.Net;
 using System.Text;
 using NodaTime;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
@@ -123,7 +125,7 @@ public sealed class GatheringTests
     {
         await using var host = await TestHost.StartAsync();
         var (album, week) = await EditingTests.WeekWithPhotosAsync(host, 5);
-        week = await host.EditAsync(week, new EditRequest(0, EditKind.Fill));
+        week = await host.EditAsync(week, new FillSpread { Revision = 0 });
         var answer = await host.EditPhotosAsync(week.Id, week.Photos.Take(3), new PhotoChange(Verdict: Verdict.Leave));
         answer.Done.ShouldBe("Left 3 pictures out of the album; 3 left their pockets");
         var after = await host.OpenAsync(week.Id);
@@ -157,7 +159,7 @@ public sealed class GatheringTests
         week = await host.OpenAsync(week.Id);
         await host.EditAsync(
             week,
-            new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos[0].Id, Place: EditingTests.Place(week, 0))
+            new PutPhoto(PhotoId: week.Photos[0].Id, Place: EditingTests.Place(week, 0)) { Revision = 0 }
         );
         (await CountAsync("unplaced=true")).ShouldBe(8);
         (await CountAsync("from=2026-05-08")).ShouldBe(3);
@@ -202,12 +204,10 @@ public sealed class GatheringTests
         var face = week.Faces.First(f => f.Pockets.Contains(upright));
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.PutPhoto,
-                PhotoId: photo.Id,
-                Place: new PlaceRequest(face.LeafId, face.Side, upright.Key)
-            )
+            new PutPhoto(PhotoId: photo.Id, Place: new PocketPlace(face.LeafId, face.Side, upright.Key))
+            {
+                Revision = 0,
+            }
         );
         var piece = week.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece is not null).Piece!;
         (piece.Crop!.Left + piece.Crop.Width).ShouldBe(1, 0.001);
@@ -255,10 +255,8 @@ public sealed class GatheringTests
         var week = await host.OpenAsync(album.Units[0].Id);
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest(
+            new AddKeepsake(
+                Keepsake: new WrittenKeepsake(
                     "Ferry ticket",
                     "5 x 2 in",
                     "0.3 mm",
@@ -268,6 +266,9 @@ public sealed class GatheringTests
                     false
                 )
             )
+            {
+                Revision = 0,
+            }
         );
         var ticket = week.LooseCards.Single();
         (ticket.Kind, ticket.Keepsake!.FitWords).ShouldBe((PieceKind.Keepsake, "Fits a pocket of these pages."));
@@ -278,23 +279,19 @@ public sealed class GatheringTests
             422,
             HttpMethod.Post,
             $"/api/units/{week.Id}/edits",
-            new EditRequest(
-                week.Revision,
-                EditKind.Put,
-                PieceId: ticket.Id,
-                Place: new PlaceRequest(small.f.LeafId, small.f.Side, small.p.Key)
-            )
+            new MovePiece(PieceId: ticket.Id, Place: new PocketPlace(small.f.LeafId, small.f.Side, small.p.Key))
+            {
+                Revision = week.Revision,
+            }
         );
         refusal["detail"]!.GetValue<string>().ShouldContain("does not fit, turned or not");
         var wide = pockets.First(p => p.p.Size == "6x4");
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.Put,
-                PieceId: ticket.Id,
-                Place: new PlaceRequest(wide.f.LeafId, wide.f.Side, wide.p.Key)
-            )
+            new MovePiece(PieceId: ticket.Id, Place: new PocketPlace(wide.f.LeafId, wide.f.Side, wide.p.Key))
+            {
+                Revision = 0,
+            }
         );
         week.Faces.SelectMany(f => f.Pockets)
             .Single(p => p.Piece is not null)
@@ -308,11 +305,9 @@ public sealed class GatheringTests
 
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.ChangeKeepsake,
+            new ChangeKeepsake(
                 PieceId: ticket.Id,
-                Keepsake: new KeepsakeRequest(
+                Keepsake: new WrittenKeepsake(
                     "Ferry ticket",
                     "5 x 2 in",
                     "0.3 mm",
@@ -322,6 +317,9 @@ public sealed class GatheringTests
                     true
                 )
             )
+            {
+                Revision = 0,
+            }
         );
         week.Envelope.Single().Title.ShouldBe("Ferry ticket");
         var list = await host.GetAsync<List<KeepsakeView>>($"/api/albums/{album.Id}/keepsakes");
@@ -400,11 +398,7 @@ public sealed class GatheringTests
         (await SendAsync(file)).ShouldSatisfyAllConditions(a => a.Added.ShouldBe(0), a => a.AlreadyHere.ShouldBe(6));
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.WriteNote,
-                Note: new NoteRequest(null, week.FirstDay, "19:30", "Ask Ben about the key")
-            )
+            new WriteNote(Note: new WrittenNote(null, week.FirstDay, "19:30", "Ask Ben about the key")) { Revision = 0 }
         );
         week.Notes[0].FromCalendar.ShouldBeFalse();
         week = await host.StepAsync(week, "undo");

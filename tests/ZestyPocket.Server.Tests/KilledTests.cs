@@ -3,6 +3,8 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Npgsql;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Importing;
@@ -199,12 +201,10 @@ public sealed class KilledTests
                 var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[i]);
                 await machine.PostAsync<EditAnswer>(
                     $"/api/units/{unitId}/edits",
-                    new EditRequest(
-                        unit.Revision,
-                        EditKind.AddCard,
-                        CardKind: CardKind.Filler,
-                        Place: new PlaceRequest(face.LeafId, face.Side, pocket.Key)
-                    )
+                    new AddCard(CardKind: CardKind.Filler, Place: new PocketPlace(face.LeafId, face.Side, pocket.Key))
+                    {
+                        Revision = unit.Revision,
+                    }
                 );
             });
         }
@@ -327,7 +327,7 @@ public sealed class KilledTests
 
         public async Task<T> PostAsync<T>(string url, object body)
         {
-            using var response = await _client.PostAsJsonAsync(url, body, TestHost.Json);
+            using var response = await _client.PostAsync(url, TestHost.Written(body));
             await CheckAsync(response);
             return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
         }

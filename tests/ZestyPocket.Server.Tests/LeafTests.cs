@@ -2,6 +2,8 @@ using System.Net.Http.Json;
 using Microsoft.Extensions.DependencyInjection;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
@@ -79,7 +81,7 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
         await AddPicturesAsync(host, album, 12);
-        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         var leaf = (await LeavesAsync(host, album))[1];
         (leaf.Front.Title, leaf.Back.Title).ShouldBe(("Week 19", "Week 20"));
         var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
@@ -169,7 +171,7 @@ public sealed class LeafTests
         back.Pockets.Select(p => p.Size).ShouldBe(["2 1/2x8", "3 1/2x8"]);
         front.Marks.ShouldHaveSingleItem().Kind.ShouldBe(MarkKind.Fold);
         front.Note!.ShouldContain("a flap of 2 1/2 in");
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         unit.Counts.LoosePhotos.ShouldBe(0);
         // The whole sheet is printed as one piece.
         var plan = await host.PostAsync<PrintPlanView>(
@@ -215,13 +217,14 @@ public sealed class LeafTests
         sheet.Pockets.Single().CutLabel.ShouldBe("6 3/4 × 8 1/4 in");
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
+            new AddCard(
                 CardKind: CardKind.Journaling,
                 Words: "A page of words.",
-                Place: new PlaceRequest(sheet.LeafId, sheet.Side, "1")
+                Place: new PocketPlace(sheet.LeafId, sheet.Side, "1")
             )
+            {
+                Revision = 0,
+            }
         );
         unit.Faces[1].Pockets.Single().Piece!.Fit!.WordsOver.ShouldBe(0);
         await using (var scope = host.Services.CreateAsyncScope())
@@ -263,8 +266,8 @@ public sealed class LeafTests
             $"/api/units/{album.Units[0].Id}/leaves",
             new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, full)
         );
-        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
-        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         week.Counts.LoosePhotos.ShouldBe(0);
         var leaf = (await LeavesAsync(host, album))[1];
         var url = $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/move";
@@ -308,8 +311,8 @@ public sealed class LeafTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await AddPicturesAsync(host, album, 18);
         await AddPicturesAsync(host, album, 18, "2026:05:13");
-        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
-        var next = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        var next = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var leaf = (await LeavesAsync(host, album))[1];
         await FormAsync(host, album, leaf, new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
         week = await host.OpenAsync(week.Id);
@@ -319,7 +322,7 @@ public sealed class LeafTests
         var (front, back, target) = (
             At(week, 1, "1.1").Piece!,
             At(next, 0, "1.1").Piece!.Title,
-            new PlaceRequest(leaf.LeafId, LeafSide.Front, "3.3")
+            new PocketPlace(leaf.LeafId, LeafSide.Front, "3.3")
         );
 
         // One half alone stays where it is.
@@ -327,15 +330,11 @@ public sealed class LeafTests
             422,
             HttpMethod.Post,
             $"/api/units/{week.Id}/edits",
-            new EditRequest(
-                week.Revision,
-                EditKind.TakeOut,
-                Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "1.1")
-            )
+            new TakeOut(Place: new PocketPlace(leaf.LeafId, LeafSide.Front, "1.1")) { Revision = week.Revision }
         );
         var answer = await host.PostAsync<EditAnswer>(
             $"/api/units/{week.Id}/edits",
-            new EditRequest(week.Revision, EditKind.Put, PieceId: front.Id, Place: target)
+            new MovePiece(PieceId: front.Id, Place: target) { Revision = week.Revision }
         );
         answer.Done.ShouldContain("with the one stuck to its back");
         answer.Done.ShouldContain("before an earlier one now");
@@ -354,12 +353,10 @@ public sealed class LeafTests
             422,
             HttpMethod.Post,
             $"/api/units/{week.Id}/edits",
-            new EditRequest(
-                week.Revision,
-                EditKind.Put,
-                PieceId: front.Id,
-                Place: new PlaceRequest(week.Faces[0].LeafId, LeafSide.Back, "1.1")
-            )
+            new MovePiece(PieceId: front.Id, Place: new PocketPlace(week.Faces[0].LeafId, LeafSide.Back, "1.1"))
+            {
+                Revision = week.Revision,
+            }
         );
     }
 
@@ -373,19 +370,12 @@ public sealed class LeafTests
         var next = await host.OpenAsync(album.Units[1].Id);
         await host.EditAsync(
             next,
-            new EditRequest(
-                0,
-                EditKind.PutPhoto,
-                next.Photos[0].Id,
-                Place: new PlaceRequest(leaf.LeafId, LeafSide.Back, "2.2")
-            )
+            new PutPhoto(next.Photos[0].Id, Place: new PocketPlace(leaf.LeafId, LeafSide.Back, "2.2")) { Revision = 0 }
         );
         var week = await host.EditAsync(
             await host.OpenAsync(album.Units[0].Id),
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest(
+            new AddKeepsake(
+                Keepsake: new WrittenKeepsake(
                     "Paper star",
                     "2 x 2 in",
                     "1.5 mm",
@@ -396,15 +386,19 @@ public sealed class LeafTests
                     SeeThrough: true
                 )
             )
+            {
+                Revision = 0,
+            }
         );
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.Put,
+            new MovePiece(
                 PieceId: week.LooseCards.Single().Id,
-                Place: new PlaceRequest(leaf.LeafId, LeafSide.Front, "2.2")
+                Place: new PocketPlace(leaf.LeafId, LeafSide.Front, "2.2")
             )
+            {
+                Revision = 0,
+            }
         );
         week.Faces[1].Pockets.Single(p => p.Key == "2.2").Piece!.Warning!.ShouldContain("See-through");
         (await host.OpenAsync(next.Id))
@@ -425,8 +419,8 @@ public sealed class LeafTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await AddPicturesAsync(host, album, 2);
         await AddPicturesAsync(host, album, 3, "2026:05:13");
-        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
-        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new EditRequest(0, EditKind.Fill));
+        await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var job = await PrintingTests.UntilEndedAsync(
             host,
             await host.PostAsync<PrintJobView>(
@@ -583,7 +577,7 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await AddPicturesAsync(host, album, 12);
-        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new EditRequest(0, EditKind.Fill));
+        var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         var placed = Filled(week);
         var revision = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Revision;
         var preview = await PutAsync<LeavesAnswer>(
@@ -635,7 +629,7 @@ public sealed class LeafTests
 
         foreach (var unit in album.Units.Take(3))
         {
-            await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
+            await host.EditAsync(await host.OpenAsync(unit.Id), new FillSpread { Revision = 0 });
         }
 
         // The middle week: behind its left page lies the first week's right one, behind its right page the third week's
@@ -651,12 +645,13 @@ public sealed class LeafTests
         var (left, right) = (Title(week, 0, "1.1"), Title(week, 1, "2.2"));
         var answer = await host.PostAsync<EditAnswer>(
             $"/api/units/{week.Id}/edits",
-            new EditRequest(
-                week.Revision,
-                EditKind.Put,
+            new MovePiece(
                 PieceId: Piece(week, 0, "1.1").Id,
-                Place: new PlaceRequest(week.Faces[1].LeafId, LeafSide.Front, "2.2")
+                Place: new PocketPlace(week.Faces[1].LeafId, LeafSide.Front, "2.2")
             )
+            {
+                Revision = week.Revision,
+            }
         );
         (Title(answer.Unit, 1, "2.2"), Title(answer.Unit, 0, "1.1")).ShouldBe((left, right));
         (first, third) = (await host.OpenAsync(first.Id), await host.OpenAsync(third.Id));

@@ -1,6 +1,9 @@
 using Microsoft.Extensions.DependencyInjection;
 using UglyToad.PdfPig;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Placing;
@@ -50,10 +53,10 @@ public sealed class PieceTests
         (move.PhotoIds!.Count, move.Size).ShouldBe((4, "6x4"));
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCollage, Collage: new CollageRequest(move.Size!, move.PhotoIds!))
+            new AddCollage(Collage: new WrittenCollage(move.Size!, move.PhotoIds!)) { Revision = 0 }
         );
         (await host.GetAsync<CountView>($"/api/units/{unit.Id}/count")).Lacking.ShouldBe(0);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         unit.Undo.ShouldBe("Filled the spread with 11 photos, 1 collage and 0 cards");
         (unit.Counts.LoosePhotos, unit.Counts.PiecesShort).ShouldBe((0, 0));
         var pocket = unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Kind == PieceKind.Collage);
@@ -63,12 +66,13 @@ public sealed class PieceTests
         // A word cell, a wider gutter: the pictures find their cells anew.
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.ChangeCollage,
+            new ChangeCollage(
                 PieceId: pocket.Piece.Id,
-                Collage: new CollageRequest("6x4", move.PhotoIds!, WordCells: 2, Gutter: "1/8 in")
+                Collage: new WrittenCollage("6x4", move.PhotoIds!, WordCells: 2, Gutter: "1/8 in")
             )
+            {
+                Revision = 0,
+            }
         );
         var collage = unit
             .Faces.SelectMany(f => f.Pockets)
@@ -77,11 +81,9 @@ public sealed class PieceTests
         (collage.Cells.Count, collage.Cells.Count(c => c.PhotoId is null), collage.Gutter).ShouldBe((6, 2, "1/8 in"));
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.ChangeCollage,
+            new ChangeCollage(
                 PieceId: pocket.Piece.Id,
-                Collage: new CollageRequest(
+                Collage: new WrittenCollage(
                     "6x4",
                     [],
                     Layout: collage.Layout,
@@ -89,11 +91,14 @@ public sealed class PieceTests
                     Cells:
                     [
                         .. collage.Cells.Select(
-                            (c, i) => new CollageCellRequest(c.Key, c.PhotoId, c.PhotoId is null ? "Market day" : null)
+                            (c, i) => new WrittenCell(c.Key, c.PhotoId, c.PhotoId is null ? "Market day" : null)
                         ),
                     ]
                 )
             )
+            {
+                Revision = 0,
+            }
         );
 
         var job = await PrintingTests.UntilEndedAsync(
@@ -114,27 +119,25 @@ public sealed class PieceTests
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(unit.Revision, EditKind.AddCollage, Collage: new CollageRequest("6x4", []))
+            new AddCollage(Collage: new WrittenCollage("6x4", [])) { Revision = unit.Revision }
         );
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(
-                unit.Revision,
-                EditKind.AddCollage,
-                Collage: new CollageRequest("6x4", [.. unit.Photos.Take(10).Select(p => p.Id)])
-            )
+            new AddCollage(Collage: new WrittenCollage("6x4", [.. unit.Photos.Take(10).Select(p => p.Id)]))
+            {
+                Revision = unit.Revision,
+            }
         );
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(
-                unit.Revision,
-                EditKind.AddCollage,
-                Collage: new CollageRequest("nothing", [unit.Photos[0].Id, unit.Photos[1].Id])
-            )
+            new AddCollage(Collage: new WrittenCollage("nothing", [unit.Photos[0].Id, unit.Photos[1].Id]))
+            {
+                Revision = unit.Revision,
+            }
         );
     }
 
@@ -164,16 +167,17 @@ public sealed class PieceTests
         move.Places!.Count.ShouldBe(2);
         unit = await host.EditAsync(
             await host.OpenAsync(unit.Id),
-            new EditRequest(
-                0,
-                EditKind.PutSpan,
+            new PutSpan(
                 PhotoId: move.PhotoIds![0],
                 Places:
                 [
-                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
-                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.2"),
+                    new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
+                    new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, "1.2"),
                 ]
             )
+            {
+                Revision = 0,
+            }
         );
         var slices = unit.Faces[0].Pockets.Take(2).Select(p => p.Piece!).ToList();
         slices.Select(s => (s.Span!.Number, s.Span.Of)).ShouldBe([(1, 2), (2, 2)]);
@@ -188,7 +192,7 @@ public sealed class PieceTests
         // Framed as one, printed as two pieces, taken out as one.
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.Frame, PieceId: slices[1].Id, Framing: new FramingView(0.5, 0.2, 1.5))
+            new FramePhoto(PieceId: slices[1].Id, Framing: new Framing(0.5, 0.2, 1.5)) { Revision = 0 }
         );
         unit.Faces[0].Pockets.Take(2).ShouldAllBe(p => p.Piece!.Framing!.Zoom == 1.5 && p.Locked);
         var plan = await host.PostAsync<PrintPlanView>(
@@ -200,20 +204,21 @@ public sealed class PieceTests
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(
-                unit.Revision,
-                EditKind.PutSpan,
+            new PutSpan(
                 PhotoId: unit.Photos[1].Id,
                 Places:
                 [
-                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
-                    new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "2.2"),
+                    new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, "1.1"),
+                    new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, "2.2"),
                 ]
             )
+            {
+                Revision = unit.Revision,
+            }
         );
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, "1.1"))
+            new TakeOut(Place: new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, "1.1")) { Revision = 0 }
         );
         unit.Counts.LoosePhotos.ShouldBe(2);
     }
@@ -223,18 +228,18 @@ public sealed class PieceTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await WeekAsync(host, 12, "9x12-rows-6x4-3x4");
-        var place = new PlaceRequest(unit.Faces[0].LeafId, LeafSide.Back, unit.Faces[0].Pockets[2].Key);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: place, Locked: true));
+        var place = new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, unit.Faces[0].Pockets[2].Key);
+        unit = await host.EditAsync(unit, new LeaveClear(Place: place, Clear: true) { Revision = 0 });
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         (count.Pockets, count.Clear, count.Lacking).ShouldBe((11, 1, 1));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         (
             unit.Faces[0].Pockets[2].Piece,
             unit.Faces[0].Pockets[2].LeftClear,
             unit.Counts.LoosePhotos,
             unit.Counts.OpenPockets
         ).ShouldBe((null, true, 1, 0));
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.LeaveClear, Place: place, Locked: false));
+        unit = await host.EditAsync(unit, new LeaveClear(Place: place, Clear: false) { Revision = 0 });
         unit.Counts.OpenPockets.ShouldBe(1);
     }
 
@@ -248,9 +253,9 @@ public sealed class PieceTests
             422,
             HttpMethod.Post,
             $"/api/units/{unit.Id}/edits",
-            new EditRequest(unit.Revision, EditKind.Wish, PhotoId: wanted, Size: "12x12")
+            new WishSize(PhotoId: wanted, Size: "12x12") { Revision = unit.Revision }
         );
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Wish, PhotoId: wanted, Size: "6x8"));
+        unit = await host.EditAsync(unit, new WishSize(PhotoId: wanted, Size: "6x8") { Revision = 0 });
         unit.Wishes.ShouldBe([new WishView(wanted, "6x8")]);
         var choice = (
             await host.PostAsync<List<PageChoiceView>>(
@@ -265,7 +270,7 @@ public sealed class PieceTests
             $"/api/albums/{album.Id}/pages",
             new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra)
         );
-        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(await host.OpenAsync(unit.Id), new FillSpread { Revision = 0 });
         unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Photo?.Id == wanted).Size.ShouldBe("6x8");
     }
 
@@ -280,7 +285,7 @@ public sealed class PieceTests
         free[^1].Name.ShouldStartWith("Better if you fuse");
         free.Take(free.Count - 1).ShouldAllBe(c => c.Standing.All(s => s.Fused == 0) && c.Extra.All(e => e.Fused == 0));
 
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.KeepPages, Locked: true));
+        unit = await host.EditAsync(unit, new KeepPages(Keep: true) { Revision = 0 });
         var kept = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask);
         kept.ShouldAllBe(c => c.Extra.Count == 0);
         kept[0].Parts.Single().Says.ShouldContain("stays on its pages");
@@ -328,7 +333,7 @@ public sealed class PieceTests
         count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         (count.Pockets, count.Lacking, count.Free).ShouldBe((13, 0, 0));
         (
-            await host.EditAsync(await host.OpenAsync(unit.Id), new EditRequest(0, EditKind.Fill))
+            await host.EditAsync(await host.OpenAsync(unit.Id), new FillSpread { Revision = 0 })
         ).Counts.LoosePhotos.ShouldBe(0);
     }
 

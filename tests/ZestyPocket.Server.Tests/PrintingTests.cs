@@ -1,7 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
 using UglyToad.PdfPig;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Printing;
@@ -20,9 +20,9 @@ public sealed class PrintingTests
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 14);
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "A short week.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "A short week.") { Revision = 0 }
         );
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var request = new PrintRequest("once", [unit.Id], "letter", "1/4 in", "0");
 
         var plan = await host.PostAsync<PrintPlanView>("/api/print-plans", request);
@@ -54,7 +54,7 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync(runJobs: true);
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var job = await host.PostAsync<PrintJobView>(
             "/api/print-jobs",
             new PrintRequest("restart", [unit.Id], "a4", "5 mm", "2 mm")
@@ -69,7 +69,7 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync(runJobs: false);
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var job = await host.PostAsync<PrintJobView>(
             "/api/print-jobs",
             new PrintRequest("cancel", [unit.Id], "letter", "1/4", "0")
@@ -111,7 +111,7 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 12);
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         using var pdf = PdfDocument.Open(
             await host.Client.GetByteArrayAsync(
                 $"/api/units/{unit.Id}/spread.pdf",
@@ -132,10 +132,7 @@ public sealed class PrintingTests
     {
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await EditingTests.WeekWithPhotosAsync(host, 1);
-        unit = await host.EditAsync(
-            unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "")
-        );
+        unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling, Words: "") { Revision = 0 });
         var card = unit.LooseCards.Single();
         var few = await host.PostAsync<Server.Words.FitAnswer>(
             "/api/fit",

@@ -5,6 +5,9 @@ using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
@@ -204,35 +207,38 @@ public sealed class RandomWalkTests
             }
         }
 
-        private async Task<EditRequest> EditAsync(IServiceProvider services, AlbumUnit unit)
+        private async Task<UnitEdit> EditAsync(IServiceProvider services, AlbumUnit unit)
         {
             var open = await services.GetRequiredService<UnitOpener>().OpenAsync(unit.Id, default);
+            // What is not there is asked for too: it is refused.
             var place = Any(open.Pockets.ToList()) is { Place: { PocketKey: not null } at }
-                ? new PlaceRequest(at.LeafId, at.Side, at.PocketKey)
-                : null;
-            var piece = open.Content.Pieces.IsEmpty ? (Guid?)null : Any(open.Content.Pieces).Id;
-            var photo = open.Photos.Count == 0 ? (Guid?)null : Any(open.Photos.Keys.ToList());
+                ? at
+                : new PocketPlace(Guid.Empty, LeafSide.Front, "1");
+            var piece = open.Content.Pieces.IsEmpty ? Guid.Empty : Any(open.Content.Pieces).Id;
+            var photo = open.Photos.Count == 0 ? Guid.Empty : Any(open.Photos.Keys.ToList());
             return _random.Next(9) switch
             {
-                0 => new EditRequest(unit.Revision, EditKind.Fill),
-                1 => new EditRequest(
-                    unit.Revision,
-                    EditKind.AddCard,
+                0 => new FillSpread { Revision = unit.Revision },
+                1 => new AddCard(
                     CardKind: CardKind.Journaling,
                     Words: Any(Words),
-                    Place: _random.Next(2) == 0 ? place : null
-                ),
-                2 => new EditRequest(unit.Revision, EditKind.Put, PieceId: piece, Place: place),
-                3 => new EditRequest(unit.Revision, EditKind.TakeOut, Place: place),
-                4 => new EditRequest(unit.Revision, EditKind.Discard, PieceId: piece),
-                5 => new EditRequest(unit.Revision, EditKind.Lock, Place: place, Locked: _random.Next(2) == 0),
-                6 => new EditRequest(
-                    unit.Revision,
-                    EditKind.AddKeepsake,
-                    Keepsake: new KeepsakeRequest("Ticket", "2 x 3 in", "0", "", null, null, _random.Next(2) == 0)
-                ),
-                7 => new EditRequest(unit.Revision, EditKind.LeaveClear, Place: place, Locked: _random.Next(2) == 0),
-                _ => new EditRequest(unit.Revision, EditKind.PutPhoto, PhotoId: photo, Place: place),
+                    Place: _random.Next(2) == 0 ? place : (PocketPlace?)null
+                )
+                {
+                    Revision = unit.Revision,
+                },
+                2 => new MovePiece(PieceId: piece, Place: place) { Revision = unit.Revision },
+                3 => new TakeOut(Place: place) { Revision = unit.Revision },
+                4 => new DiscardPiece(PieceId: piece) { Revision = unit.Revision },
+                5 => new LockPocket(Place: place, Locked: _random.Next(2) == 0) { Revision = unit.Revision },
+                6 => new AddKeepsake(
+                    Keepsake: new WrittenKeepsake("Ticket", "2 x 3 in", "0", "", null, null, _random.Next(2) == 0)
+                )
+                {
+                    Revision = unit.Revision,
+                },
+                7 => new LeaveClear(Place: place, Clear: _random.Next(2) == 0) { Revision = unit.Revision },
+                _ => new PutPhoto(PhotoId: photo, Place: place) { Revision = unit.Revision },
             };
         }
 

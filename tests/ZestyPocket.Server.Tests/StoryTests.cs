@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using NodaTime;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -63,9 +64,9 @@ public sealed class StoryTests
 
         // On the card itself they cannot drift away from the story.
         var card = unit.LooseCards.First(c => c.StoryId == story.Id);
-        var refused = await host.Client.PostAsJsonAsync(
+        var refused = await host.Client.PostAsJsonAsync<UnitEdit>(
             $"/api/units/{week}/edits",
-            new EditRequest(unit.Revision, EditKind.WriteCard, PieceId: card.Id, Words: "other"),
+            new WriteCard(PieceId: card.Id, Words: "other") { Revision = unit.Revision },
             TestHost.Json
         );
         (await refused.Content.ReadAsStringAsync()).ShouldContain("flow here from a story");
@@ -199,16 +200,14 @@ public sealed class StoryTests
         ).EnsureSuccessStatusCode();
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.People)
+            new AddCard(CardKind: CardKind.People) { Revision = 0 }
         );
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s."
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: "On Sunday 3 May Junei  ran. Junie’s kettel. Otto’s.")
+            {
+                Revision = 0,
+            }
         );
         unit.LooseCards.Single(c => c.CardKind == CardKind.People).Fit!.WordCount.ShouldBe(3);
 
@@ -224,7 +223,7 @@ public sealed class StoryTests
         var name = findings[1];
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: name.MendedWords)
+            new WriteCard(PieceId: name.PieceId, Words: name.MendedWords) { Revision = 0 }
         );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f =>
             f.Kind == WordFindingKind.NameSpeltTwoWays
@@ -244,7 +243,7 @@ public sealed class StoryTests
         );
         unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.WriteCard, PieceId: name.PieceId, Words: "The colour of the harbour.")
+            new WriteCard(PieceId: name.PieceId, Words: "The colour of the harbour.") { Revision = 0 }
         );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
         var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
@@ -271,18 +270,12 @@ public sealed class StoryTests
         );
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: Long, StyleKey: "typewriter")
+            new AddCard(CardKind: CardKind.Journaling, Words: Long, StyleKey: "typewriter") { Revision = 0 }
         );
         var card = unit.LooseCards[0];
         unit = await host.EditAsync(
             unit,
-            new EditRequest(
-                0,
-                EditKind.WriteCard,
-                PieceId: card.Id,
-                Words: Long,
-                Setting: new CardSetting(ByHand: true)
-            )
+            new WriteCard(PieceId: card.Id, Words: Long, Setting: new CardSetting(ByHand: true)) { Revision = 0 }
         );
         // 3x4 with 5 mm margins: 13 lines of 2.6 in at 2.2 words an inch hold 74 of the 90 words.
         unit.LooseCards[0].Fit!.Verdict.ShouldBe("By hand: 16 of 90 words too many for 13 lines.");

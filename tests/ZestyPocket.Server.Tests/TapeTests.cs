@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Gathering;
@@ -136,17 +137,11 @@ public sealed class TapeTests
         var week = await host.OpenAsync(album.Units[0].Id);
         week = await host.EditAsync(
             week,
-            new EditRequest(0, EditKind.PutPhoto, PhotoId: week.Photos.Single().Id, Place: EditingTests.Place(week, 0))
+            new PutPhoto(PhotoId: week.Photos.Single().Id, Place: EditingTests.Place(week, 0)) { Revision = 0 }
         );
         week = await host.EditAsync(
             week,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                Words: "Stays here",
-                StyleKey: "typewriter"
-            )
+            new AddCard(CardKind: CardKind.Journaling, Words: "Stays here", StyleKey: "typewriter") { Revision = 0 }
         );
 
         var calendar = await host.GetAsync<CalendarView>($"/api/albums/{album.Id}/calendar");
@@ -305,7 +300,7 @@ public sealed class TapeTests
 
         return await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.PutPhoto, PhotoId: unit.Photos[0].Id, Place: EditingTests.Place(unit, 0))
+            new PutPhoto(PhotoId: unit.Photos[0].Id, Place: EditingTests.Place(unit, 0)) { Revision = 0 }
         );
     }
 

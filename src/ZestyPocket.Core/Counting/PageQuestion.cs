@@ -74,7 +74,9 @@ public sealed record PageQuestion(
     /// <summary>Parts that get no leaf between their own pages, by index.</summary>
     public ImmutableArray<int> Kept { get; init; } = [];
 
-    /// <summary>Itself, or throws <see cref="RuleException"/> when it makes no sense. Nothing is cut off silently.</summary>
+    /// <summary>
+    /// Itself, or throws <see cref="RuleException"/> when it makes no sense. Nothing is cut off silently.
+    /// </summary>
     public PageQuestion Checked()
     {
         _ = Weights.Checked();
@@ -113,7 +115,8 @@ public sealed record PageQuestion(
         )
         {
             throw new RuleException(
-                $"Pages are chosen for at most {MostPieces:N0} pieces at once. Nothing was changed: choose for fewer weeks "
+                $"Pages are chosen for at most {MostPieces:N0} pieces at once. Nothing was changed: choose for "
+                    + "fewer weeks "
                     + "or days."
             );
         }

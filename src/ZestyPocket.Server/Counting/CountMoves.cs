@@ -179,7 +179,7 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
                 "it is not counted as free any more"
             )
             {
-                Places = [PlaceOf(last.Place)],
+                Places = [last.Place],
             };
         }
 
@@ -201,7 +201,7 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
                     PieceId: keepsake.Id
                 )
                 {
-                    Places = [PlaceOf(place)],
+                    Places = [place],
                 };
                 break;
             }
@@ -346,7 +346,7 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             )
             {
                 PhotoIds = [found.Photo.Id],
-                Places = [.. found.Places.Select(p => PlaceOf(p.Place))],
+                Places = [.. found.Places.Select(p => p.Place)],
             };
     }
 
@@ -381,8 +381,6 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
 
         return null;
     }
-
-    private static PlaceRequest PlaceOf(PocketPlace place) => new(place.LeafId, place.Side, place.PocketKey);
 
     /// <summary>
     /// A make the album uses, and how many leaves of it are owned and not in the binder; null when they never run out.

@@ -1,5 +1,6 @@
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Placing;
 
@@ -92,7 +93,7 @@ public sealed record MoveView(
 
     public string? Size { get; init; }
 
-    public IReadOnlyList<PlaceRequest>? Places { get; init; }
+    public IReadOnlyList<PocketPlace>? Places { get; init; }
 
     public string? PocketKey { get; init; }
 

@@ -6,6 +6,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
@@ -158,10 +159,8 @@ public sealed class DemoSeeding(
         await LayOutWeeksAsync(album, units, cancel);
         await EditAsync(
             units[0].Id,
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest(
+            new AddKeepsake(
+                Keepsake: new WrittenKeepsake(
                     "Rhubarb card from Nan",
                     "6 x 4 in",
                     "0.4 mm",
@@ -170,15 +169,16 @@ public sealed class DemoSeeding(
                     units[0].FirstDay.PlusDays(3),
                     false
                 )
-            ),
+            )
+            {
+                Revision = 0,
+            },
             cancel
         );
         await EditAsync(
             units[1].Id,
-            new EditRequest(
-                0,
-                EditKind.AddKeepsake,
-                Keepsake: new KeepsakeRequest(
+            new AddKeepsake(
+                Keepsake: new WrittenKeepsake(
                     "Market map",
                     "14 x 10 in",
                     "0.2 mm",
@@ -187,30 +187,33 @@ public sealed class DemoSeeding(
                     units[1].FirstDay.PlusDays(5),
                     true
                 )
-            ),
+            )
+            {
+                Revision = 0,
+            },
             cancel
         );
         await EditAsync(
             units[3].Id,
-            new EditRequest(
-                0,
-                EditKind.WriteNote,
-                Note: new NoteRequest(
+            new WriteNote(
+                Note: new WrittenNote(
                     null,
                     units[3].FirstDay.PlusDays(2),
                     "18:30",
                     "Choir, the first time in the new hall"
                 )
-            ),
+            )
+            {
+                Revision = 0,
+            },
             cancel
         );
         await EditAsync(
             units[3].Id,
-            new EditRequest(
-                0,
-                EditKind.WriteNote,
-                Note: new NoteRequest(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth")
-            ),
+            new WriteNote(Note: new WrittenNote(null, units[3].FirstDay.PlusDays(4), null, "Junie lost a tooth"))
+            {
+                Revision = 0,
+            },
             cancel
         );
 
@@ -270,24 +273,19 @@ public sealed class DemoSeeding(
             .ToListAsync(cancel);
         await EditAsync(
             unit.Id,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
-                CardKind: CardKind.Journaling,
-                StyleKey: "peel-picture",
-                Words: DemoHousehold.AroundAPicture
-            ),
+            new AddCard(CardKind: CardKind.Journaling, StyleKey: "peel-picture", Words: DemoHousehold.AroundAPicture)
+            {
+                Revision = 0,
+            },
             cancel
         );
         var content = (await db.Units.AsNoTracking().SingleAsync(u => u.Id == unit.Id, cancel)).Read();
         await EditAsync(
             unit.Id,
-            new EditRequest(
-                0,
-                EditKind.Furnish,
-                PieceId: content.Pieces[^1].Id,
-                PhotoId: photos.Count > 0 ? photos[0] : null
-            ),
+            new FurnishCard(PieceId: content.Pieces[^1].Id, PhotoId: photos.Count > 0 ? photos[0] : null)
+            {
+                Revision = 0,
+            },
             cancel
         );
 
@@ -326,16 +324,17 @@ public sealed class DemoSeeding(
         {
             await EditAsync(
                 hours[i].Id,
-                new EditRequest(
-                    0,
-                    EditKind.AddCard,
+                new AddCard(
                     CardKind: CardKind.Journaling,
                     Words: words[i],
                     StyleKey: i == 1 ? "peel-hour" : "slate-hang"
-                ),
+                )
+                {
+                    Revision = 0,
+                },
                 cancel
             );
-            await EditAsync(hours[i].Id, new EditRequest(0, EditKind.Fill), cancel);
+            await EditAsync(hours[i].Id, new FillSpread { Revision = 0 }, cancel);
         }
     }
 
@@ -375,12 +374,10 @@ public sealed class DemoSeeding(
             {
                 await EditAsync(
                     unit,
-                    new EditRequest(
-                        0,
-                        EditKind.AddCard,
-                        CardKind: CardKind.WeekTitle,
-                        StyleKey: week % 2 == 0 ? "title-peel" : "title-slate"
-                    ),
+                    new AddCard(CardKind: CardKind.WeekTitle, StyleKey: week % 2 == 0 ? "title-peel" : "title-slate")
+                    {
+                        Revision = 0,
+                    },
                     cancel
                 );
             }
@@ -389,14 +386,14 @@ public sealed class DemoSeeding(
             {
                 await EditAsync(
                     unit,
-                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: words, StyleKey: style),
+                    new AddCard(CardKind: CardKind.Journaling, Words: words, StyleKey: style) { Revision = 0 },
                     cancel
                 );
             }
 
             if (week <= 2)
             {
-                await EditAsync(unit, new EditRequest(0, EditKind.Fill), cancel);
+                await EditAsync(unit, new FillSpread { Revision = 0 }, cancel);
             }
             else if (week == 3)
             {
@@ -412,21 +409,22 @@ public sealed class DemoSeeding(
         var first = days[0].Id;
         await EditAsync(
             first,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.WeekTitle, StyleKey: "title-peel"),
+            new AddCard(CardKind: CardKind.WeekTitle, StyleKey: "title-peel") { Revision = 0 },
             cancel
         );
         await EditAsync(
             first,
-            new EditRequest(
-                0,
-                EditKind.AddCard,
+            new AddCard(
                 CardKind: CardKind.Journaling,
                 StyleKey: "note-hand",
                 Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."
-            ),
+            )
+            {
+                Revision = 0,
+            },
             cancel
         );
-        await EditAsync(first, new EditRequest(0, EditKind.Fill), cancel);
+        await EditAsync(first, new FillSpread { Revision = 0 }, cancel);
 
         // Words before pictures: the evenings' stories are there, one of them set on cards already.
         foreach (var (day, title, author, words) in DemoHousehold.StoriesOfTrip)
@@ -450,27 +448,28 @@ public sealed class DemoSeeding(
                 );
                 await EditAsync(
                     unit.Id,
-                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Facts, StyleKey: "peel-rows"),
+                    new AddCard(CardKind: CardKind.Facts, StyleKey: "peel-rows") { Revision = 0 },
                     cancel
                 );
                 await EditAsync(
                     unit.Id,
-                    new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Map, StyleKey: "peel-rows"),
+                    new AddCard(CardKind: CardKind.Map, StyleKey: "peel-rows") { Revision = 0 },
                     cancel
                 );
                 await EditAsync(
                     unit.Id,
-                    new EditRequest(
-                        0,
-                        EditKind.WriteNote,
-                        Note: new NoteRequest(
+                    new WriteNote(
+                        Note: new WrittenNote(
                             null,
                             unit.FirstDay,
                             "11:40",
                             "“It is not lost, it is resting.” Otto, about the oar",
                             NoteKind.Overheard
                         )
-                    ),
+                    )
+                    {
+                        Revision = 0,
+                    },
                     cancel
                 );
             }
@@ -496,12 +495,13 @@ public sealed class DemoSeeding(
         );
         await EditAsync(
             unitId,
-            new EditRequest(
-                0,
-                EditKind.AddCollage,
-                Collage: new CollageRequest("6x4", loose, Gutter: "1/16 in"),
-                Place: new PlaceRequest(pocket.Place.LeafId, pocket.Place.Side, pocket.Place.PocketKey)
-            ),
+            new AddCollage(
+                Collage: new WrittenCollage("6x4", loose, Gutter: "1/16 in"),
+                Place: new PocketPlace(pocket.Place.LeafId, pocket.Place.Side, pocket.Place.PocketKey)
+            )
+            {
+                Revision = 0,
+            },
             cancel
         );
     }
@@ -532,12 +532,10 @@ public sealed class DemoSeeding(
         {
             await EditAsync(
                 day.Id,
-                new EditRequest(
-                    0,
-                    EditKind.PutPhoto,
-                    widest.Id,
-                    Place: new PlaceRequest(sheet.LeafId, sheet.Side, sheet.PocketKey)
-                ),
+                new PutPhoto(widest.Id, Place: new PocketPlace(sheet.LeafId, sheet.Side, sheet.PocketKey))
+                {
+                    Revision = 0,
+                },
                 cancel
             );
         }
@@ -555,14 +553,14 @@ public sealed class DemoSeeding(
     /// <summary>Fills the spread and takes every other piece of the right page out again: a week half done.</summary>
     private async Task HalfFillAsync(Guid unitId, CancellationToken cancel)
     {
-        await EditAsync(unitId, new EditRequest(0, EditKind.Fill), cancel);
+        await EditAsync(unitId, new FillSpread { Revision = 0 }, cancel);
         await using var scope = scopes.CreateAsyncScope();
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
         foreach (var (face, _, place, _) in open.Pockets.Where(p => p.Face.Side == LeafSide.Front).ToList())
         {
             await EditAsync(
                 unitId,
-                new EditRequest(0, EditKind.TakeOut, Place: new PlaceRequest(face.Leaf.Id, face.Side, place.PocketKey)),
+                new TakeOut(Place: new PocketPlace(face.Leaf.Id, face.Side, place.PocketKey)) { Revision = 0 },
                 cancel
             );
         }
@@ -573,14 +571,10 @@ public sealed class DemoSeeding(
         await using var scope = scopes.CreateAsyncScope();
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
         var leaf = open.Faces.First(f => f.Side == side).Leaf.Id;
-        await EditAsync(
-            unitId,
-            new EditRequest(0, EditKind.ChooseDesign, LeafId: leaf, ProtectorId: protectorId),
-            cancel
-        );
+        await EditAsync(unitId, new ChooseDesign(LeafId: leaf, ProtectorId: protectorId) { Revision = 0 }, cancel);
     }
 
-    private async Task EditAsync(Guid unitId, EditRequest request, CancellationToken cancel)
+    private async Task EditAsync(Guid unitId, UnitEdit request, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var revision = await scope

@@ -1,4 +1,7 @@
 using NodaTime;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -60,6 +63,18 @@ public static class ApiDocument
                                 : "date-time";
                             schema.Properties?.Clear();
                             schema.Required?.Clear();
+                        }
+
+                        // An edit always says its kind, and a place or a framing is whole.
+                        if (
+                            type.IsSubclassOf(typeof(UnitEdit))
+                            || type == typeof(PocketPlace)
+                            || type == typeof(Framing)
+                        )
+                        {
+                            var whole = type.IsSubclassOf(typeof(UnitEdit)) ? ["kind"] : schema.Properties?.Keys ?? [];
+                            schema.Required ??= new HashSet<string>();
+                            schema.Required.UnionWith(whole);
                         }
 
                         if (context.JsonTypeInfo.ElementType == typeof(LocalDate))

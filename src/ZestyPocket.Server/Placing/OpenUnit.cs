@@ -3,8 +3,8 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
@@ -65,105 +65,63 @@ public sealed record OpenUnit(
     /// <summary>Such as <c>Week 19</c>.</summary>
     public string Title => Dates.Title(Calendar.Style);
 
+    /// <summary>The unit as a value of the core: what an edit is made on.</summary>
+    public UnitDesk Desk
+    {
+        get
+        {
+            // A copy with another content has a desk of its own.
+            if (field is null || !ReferenceEquals(field.Content, Content))
+            {
+                field = MakeDesk();
+            }
+
+            return field;
+        }
+    }
+
+    private UnitDesk MakeDesk() =>
+        new(
+            Content,
+            new UnitPages(Dates, [.. Faces.Select(f => new UnitFace(f.Leaf.Id, f.Side, f.Protector, f.Form))]),
+            Dates,
+            Title,
+            Photos.Values.ToDictionary(
+                p => p.Id,
+                p => new DeskPhoto(
+                    new LoosePhoto(p.Id, p.Pixels, p.Day, p.Taken),
+                    p.FileName,
+                    Framing.Around(p.FocusX, p.FocusY, Boxes.Read(p.KeepBoxes))
+                )
+            ),
+            Words,
+            Album.Protectors.SelectMany(p => p.ToProtector().Design.Pockets.Select(f => f.Nominal)).ToHashSet(),
+            Album.Measures
+        );
+
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
-        from face in Faces.Zip(
-            Binding.SpreadsOf([.. Faces.Select(f => f.Side)]),
-            (f, spread) => (Face: f, Spread: spread)
-        )
-        from pocket in face.Face.Pockets
-        select (
-            face.Face,
-            pocket.Pocket,
-            pocket.Place,
-            PieceNumber.For(Dates.Code, face.Face.Side, face.Spread, pocket.Number)
+        Desk.Pages.Pockets.Select(p =>
+            (Faces.First(f => f.Leaf.Id == p.Face.LeafId && f.Side == p.Face.Side), p.Pocket, p.Place, p.Code)
         );
 
     /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
-    public string? CodeOf(PocketPlace place) =>
-        Pockets.Where(p => p.Place == place).Select(p => p.Code).FirstOrDefault();
+    public string? CodeOf(PocketPlace place) => Desk.Pages.CodeOf(place);
 
     /// <summary>Whether the piece there is stuck to the one behind it.</summary>
-    public bool IsStuck(PocketPlace place) =>
-        Faces.Any(f => f.Leaf.Id == place.LeafId && f.Form.Stuck.Contains(place.PocketKey));
+    public bool IsStuck(PocketPlace place) => Desk.Pages.IsStuck(place);
 
     /// <summary>The size a piece in this pocket is cut to.</summary>
-    public Size CutSize(PocketPlace place)
-    {
-        var found = Pockets.First(p => p.Place == place);
-        return found.Face.Protector.CutSize(found.Pocket);
-    }
+    public Size CutSize(PocketPlace place) => Desk.Pages.CutSize(place);
 
     /// <summary>The room inside a pocket: as measured, else its nominal size.</summary>
-    public Size ClearSize(PocketPlace place)
-    {
-        var found = Pockets.First(p => p.Place == place);
-        return found.Face.Protector.ClearSize(found.Pocket);
-    }
+    public Size ClearSize(PocketPlace place) => Desk.Pages.ClearSize(place);
 
-    /// <summary>
-    /// The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every
-    /// other print.
-    /// </summary>
-    public (Size Whole, Rect Slice)? SpanOf(PhotoPrint print)
-    {
-        ArgumentNullException.ThrowIfNull(print);
-        if (
-            print.SpanId is not { } span
-            || Content.PlacementOf(print.Id) is not { } placement
-            || Faces.FirstOrDefault(f => f.Leaf.Id == placement.Place.LeafId && f.Side == placement.Place.Side)
-                is not { } face
-        )
-        {
-            return null;
-        }
+    /// <summary>The whole of a picture over several pockets, and where a slice of it lies in that.</summary>
+    public (Size Whole, Rect Slice)? SpanOf(PhotoPrint print) => Desk.Pages.SpanOf(Content, print);
 
-        var keys = Content
-            .SlicesOf(span)
-            .Select(s => Content.PlacementOf(s.Id)?.Place.PocketKey)
-            .OfType<string>()
-            .ToList();
-        var (whole, slices) = Spans.Of(face.Protector, face.Side, keys);
-        return slices.TryGetValue(placement.Place.PocketKey, out var slice) ? (whole, slice) : null;
-    }
-
-    /// <summary>
-    /// The size a piece is cut to: that of its pocket, or for a loose card the spread's most usual pocket, which is
-    /// where it will most likely go.
-    /// </summary>
-    public Size CutSizeOf(Piece piece)
-    {
-        ArgumentNullException.ThrowIfNull(piece);
-        if (piece is Keepsake keepsake)
-        {
-            // It goes in itself: its size is its own, turned when only that way it fits.
-            return
-                Content.PlacementOf(piece.Id) is { } lies
-                && CodeOf(lies.Place) is not null
-                && keepsake.FitIn(ClearSize(lies.Place)) == KeepsakeFit.Turned
-                ? new Size(keepsake.Height, keepsake.Width)
-                : keepsake.Size;
-        }
-
-        if (Content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null)
-        {
-            return CutSize(placement.Place);
-        }
-
-        if (piece is Collage collage)
-        {
-            return collage.Body;
-        }
-
-        return Pockets
-            .Select(p => p.Face.Protector.CutSize(p.Pocket))
-            .GroupBy(s => s)
-            .OrderByDescending(g => g.Count())
-            .ThenBy(g => g.Key.Width)
-            .ThenBy(g => g.Key.Height)
-            .Select(g => g.Key)
-            .FirstOrDefault(Size.FromInches(3, 4));
-    }
+    /// <summary>The size a piece is cut to.</summary>
+    public Size CutSizeOf(Piece piece) => Desk.Pages.CutSizeOf(Content, piece);
 }
 
 /// <summary>Opens units of the keeper's albums.</summary>

@@ -1,7 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
@@ -187,20 +186,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
-        var style = (setting ?? CardSetting.AsTheStyle).On(open.Words.Style(styleKey, card.Kind));
-        // On a page outside the pockets the words keep clear of the hole strip, on both sides alike.
-        if (
-            open.Content.PlacementOf(card.Id) is { } lies
-            && open.Faces.FirstOrDefault(f => f.Leaf.Id == lies.Place.LeafId)
-                is { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face
-        )
-        {
-            style = style with { Margin = Length.Max(style.Margin, face.Protector.RingStrip) };
-        }
-
-        return card.Picture is { } picture && open.PhotoOf(picture.PhotoId) is not null
-            ? style
-            : style.WithoutPicture();
+        return open.Desk.StyleOf(card, styleKey, setting, id => open.PhotoOf(id) is not null);
     }
 
     /// <summary>The words on a print drawn over it.</summary>

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.Net.Http.Headers;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
@@ -27,14 +28,14 @@ public static class UnitEndpoints
                 "/{id:guid}/edits",
                 async (
                     Guid id,
-                    EditRequest request,
+                    UnitEdit edit,
                     UnitEditor editor,
                     UnitOpener opener,
                     UnitReader reader,
                     CancellationToken cancel
                 ) =>
                 {
-                    var (done, piece) = await editor.ApplyAsync(id, request, cancel);
+                    var (done, piece) = await editor.ApplyAsync(id, edit, cancel);
                     return new EditAnswer(
                         await reader.ViewAsync(await opener.OpenAsync(id, cancel), cancel),
                         done,

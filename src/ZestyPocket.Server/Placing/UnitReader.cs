@@ -5,6 +5,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Counting;
@@ -291,7 +292,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                     null,
                     print.Caption is null ? null : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor ? words : OnStrip(open, print, photo, crop, cut),
-                    Caption: print.Caption is { } caption ? CaptionView.Of(caption) : null,
+                    Caption: print.Caption is { } caption ? WrittenCaption.Of(caption) : null,
                     Span: print.SpanId is { } span ? SpanOf(open, print, span) : null
                 );
             }

@@ -1,10 +1,10 @@
-using System.ComponentModel.DataAnnotations;
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Photos;
 
@@ -160,7 +160,7 @@ public sealed record PieceView(
     LocalDate? Day = null,
     Guid? PictureId = null,
     bool TakesPicture = false,
-    CaptionView? Caption = null,
+    WrittenCaption? Caption = null,
     SpanView? Span = null,
     CollageView? Collage = null
 );
@@ -195,22 +195,6 @@ public sealed record CollageCellView(
     double LossPercent
 );
 
-/// <summary>
-/// A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
-/// for words besides.
-/// </summary>
-public sealed record CollageRequest(
-    string Size,
-    IReadOnlyList<Guid> PhotoIds,
-    int? WordCells = null,
-    string? Layout = null,
-    string? Gutter = null,
-    IReadOnlyList<CollageCellRequest>? Cells = null
-);
-
-/// <summary>What goes into a cell.</summary>
-public sealed record CollageCellRequest(string Key, Guid? PhotoId, string? Words);
-
 /// <summary>A keepsake as it can be written back, and how it fits.</summary>
 public sealed record KeepsakeInfo(
     string Name,
@@ -223,21 +207,6 @@ public sealed record KeepsakeInfo(
     string FitWords,
     bool SeeThrough
 );
-
-/// <summary>A keepsake as the keeper measured it; sizes as written.</summary>
-public sealed record KeepsakeRequest(
-    string Name,
-    string Size,
-    string Thickness,
-    string Note,
-    Guid? PhotoId,
-    LocalDate? Day,
-    bool InEnvelope,
-    bool? SeeThrough = null
-);
-
-/// <summary>A note for a day; time as <c>19:30</c> or null for the whole day.</summary>
-public sealed record NoteRequest(Guid? Id, LocalDate Day, string? Time, string Text, NoteKind? Kind = null);
 
 /// <summary>A <see cref="Core.Photos.Framing"/> on the wire.</summary>
 public sealed record FramingView(double CenterX, double CenterY, double Zoom)
@@ -280,143 +249,6 @@ public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCo
         };
         return new FitView(fit.SizePt, fit.Lines.Length, fit.LinesLeft, fit.Words, fit.WordsOver, verdict);
     }
-}
-
-/// <summary>A pocket of one face.</summary>
-public sealed record PlaceRequest(Guid LeafId, LeafSide Side, [property: MaxLength(50)] string PocketKey)
-{
-    public PocketPlace ToPlace() => new(LeafId, Side, PocketKey);
-}
-
-public enum EditKind
-{
-    /// <summary>photoId, place.</summary>
-    PutPhoto,
-
-    /// <summary>pieceId, place.</summary>
-    Put,
-
-    /// <summary>place.</summary>
-    TakeOut,
-
-    /// <summary>pieceId, framing.</summary>
-    Frame,
-
-    /// <summary>place, locked.</summary>
-    Lock,
-
-    /// <summary>cardKind, words, styleKey, and place if it goes straight into a pocket.</summary>
-    AddCard,
-
-    /// <summary>pieceId, words, styleKey, setting.</summary>
-    WriteCard,
-
-    /// <summary>pieceId of a card, day, photoId, framing; null for the whole unit and for no picture.</summary>
-    Furnish,
-
-    /// <summary>pieceId, otherId: the other's words go to the end of the first, and the other card goes.</summary>
-    JoinCards,
-
-    /// <summary>pieceId of a print, caption; null takes the words off.</summary>
-    Caption,
-
-    /// <summary>pieceId.</summary>
-    Discard,
-
-    /// <summary>Nothing more.</summary>
-    Fill,
-
-    /// <summary>leafId, protectorId.</summary>
-    ChooseDesign,
-
-    /// <summary>keepsake.</summary>
-    AddKeepsake,
-
-    /// <summary>pieceId, keepsake.</summary>
-    ChangeKeepsake,
-
-    /// <summary>note; with its id to change one.</summary>
-    WriteNote,
-
-    /// <summary>note id in pieceId.</summary>
-    DropNote,
-
-    /// <summary>photoId, places: the picture runs over all of them.</summary>
-    PutSpan,
-
-    /// <summary>place, locked: true leaves the pocket clear on purpose.</summary>
-    LeaveClear,
-
-    /// <summary>photoId, size: the picture is wanted in that size of pocket; null in any.</summary>
-    Wish,
-
-    /// <summary>locked: true lets no choice of pages give this part another leaf.</summary>
-    KeepPages,
-
-    /// <summary>collage, and place if it goes straight into a pocket.</summary>
-    AddCollage,
-
-    /// <summary>pieceId, collage.</summary>
-    ChangeCollage,
-
-    /// <summary>pieceId of a keepsake in the envelope, place.</summary>
-    UseKeepsake,
-}
-
-/// <summary>One edit of a unit, made on the revision the keeper was looking at.</summary>
-public sealed record EditRequest(
-    int Revision,
-    EditKind Kind,
-    Guid? PhotoId = null,
-    Guid? PieceId = null,
-    PlaceRequest? Place = null,
-    FramingView? Framing = null,
-    bool? Locked = null,
-    CardKind? CardKind = null,
-    string? Words = null,
-    string? StyleKey = null,
-    Guid? LeafId = null,
-    Guid? ProtectorId = null,
-    KeepsakeRequest? Keepsake = null,
-    NoteRequest? Note = null,
-    CardSetting? Setting = null,
-    LocalDate? Day = null,
-    Guid? OtherId = null,
-    CaptionView? Caption = null,
-    IReadOnlyList<PlaceRequest>? Places = null,
-    string? Size = null,
-    CollageRequest? Collage = null
-);
-
-/// <summary>Words on a print; colours as <c>#rrggbb</c>, places as shares of the print.</summary>
-public sealed record CaptionView(
-    string Words,
-    Typeface Face,
-    double SizePt,
-    double X,
-    double Y,
-    double Width,
-    string Ink,
-    string? Label
-)
-{
-    public static CaptionView Of(PhotoCaption c)
-    {
-        ArgumentNullException.ThrowIfNull(c);
-        return new CaptionView(c.Words, c.Face, c.SizePt, c.X, c.Y, c.Width, c.Ink.ToString(), c.Label?.ToString());
-    }
-
-    public PhotoCaption ToCaption() =>
-        new PhotoCaption(
-            Words,
-            Face,
-            SizePt,
-            X,
-            Y,
-            Width,
-            Rgb.Read(Ink),
-            Label is null ? null : Rgb.Read(Label)
-        ).Checked();
 }
 
 /// <summary>The unit after an edit, and what to tell the keeper about it.</summary>

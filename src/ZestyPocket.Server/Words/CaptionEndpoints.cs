@@ -1,6 +1,7 @@
 using ZestyPocket.Core;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
@@ -20,7 +21,13 @@ public sealed record CaptionRequest(string Words, bool Large, Typeface Face, boo
 /// <param name="WantsLabel">Without a label they are hard to read.</param>
 /// <param name="Says">In words.</param>
 /// <param name="Picture">The print with them, as a data URL.</param>
-public sealed record CaptionAnswer(CaptionView Caption, double Contrast, bool WantsLabel, string Says, string Picture);
+public sealed record CaptionAnswer(
+    WrittenCaption Caption,
+    double Contrast,
+    bool WantsLabel,
+    string Says,
+    string Picture
+);
 
 /// <summary>Words on photos: a quiet place is found and the ink chosen by measure; nothing is saved.</summary>
 public static class CaptionEndpoints
@@ -87,7 +94,7 @@ public static class CaptionEndpoints
                         canvas => painter.Draw(canvas, shown, 120)
                     );
                     return new CaptionAnswer(
-                        CaptionView.Of(caption),
+                        WrittenCaption.Of(caption),
                         Math.Round(contrast, 1),
                         contrast < PhotoWords.ReadableContrast,
                         Says(caption, contrast),

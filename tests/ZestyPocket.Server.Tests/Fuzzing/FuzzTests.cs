@@ -1,8 +1,8 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json.Nodes;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
@@ -135,9 +135,9 @@ public sealed class FuzzTests
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit = await host.EditAsync(
             unit,
-            new EditRequest(0, EditKind.AddCard, CardKind: CardKind.Journaling, Words: "We walked.")
+            new AddCard(CardKind: CardKind.Journaling, Words: "We walked.") { Revision = 0 }
         );
-        unit = await host.EditAsync(unit, new EditRequest(0, EditKind.Fill));
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         var story = await host.PostAsync<StoryAnswer>(
             $"/api/albums/{album.Id}/stories",
             new NewStoryRequest("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)])

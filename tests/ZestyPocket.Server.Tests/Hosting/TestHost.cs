@@ -2,10 +2,12 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.Mvc.Testing;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
@@ -21,6 +23,7 @@ public sealed class TestHost : IAsyncDisposable
     public static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { UnitEditWire.Modify } },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     private readonly string _connection;
@@ -122,7 +125,7 @@ public sealed class TestHost : IAsyncDisposable
 
     public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
 
-    public async Task<UnitView> EditAsync(UnitView unit, EditRequest request) =>
+    public async Task<UnitView> EditAsync(UnitView unit, UnitEdit request) =>
         (await PostAsync<EditAnswer>($"/api/units/{unit.Id}/edits", request with { Revision = unit.Revision })).Unit;
 
     public async Task<UnitView> StepAsync(UnitView unit, string step) =>
@@ -132,7 +135,7 @@ public sealed class TestHost : IAsyncDisposable
 
     public async Task<T> PostAsync<T>(string url, object body)
     {
-        var response = await Client.PostAsJsonAsync(url, body, Json);
+        var response = await Client.PostAsync(url, Written(body));
         if (!response.IsSuccessStatusCode)
         {
             throw new HttpRequestException(
@@ -148,12 +151,16 @@ public sealed class TestHost : IAsyncDisposable
     /// <summary>Sends what should be refused and gives the problem document.</summary>
     public async Task<JsonObject> RefusedAsync(int status, HttpMethod method, string url, object body)
     {
-        using var request = new HttpRequestMessage(method, url) { Content = JsonContent.Create(body, options: Json) };
+        using var request = new HttpRequestMessage(method, url) { Content = Written(body) };
         var response = await Client.SendAsync(request);
         var text = await response.Content.ReadAsStringAsync();
         ((int)response.StatusCode).ShouldBe(status, text);
         return JsonNode.Parse(text)!.AsObject();
     }
+
+    /// <summary>An edit says its kind only when it is written as one of many.</summary>
+    public static JsonContent Written(object body) =>
+        JsonContent.Create(body, body is UnitEdit ? typeof(UnitEdit) : body.GetType(), options: Json);
 
     private WebApplicationFactory<Program> Factory() =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>

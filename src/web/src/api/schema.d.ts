@@ -1787,7 +1787,7 @@ export interface components {
         /** @description Where the words would lie. */
         CaptionAnswer: {
             /** @description To be sent back with the edit. */
-            caption: components["schemas"]["CaptionView"];
+            caption: components["schemas"]["WrittenCaption"];
             /**
              * Format: double
              * @description Of the ink against what is behind it.
@@ -1807,21 +1807,6 @@ export interface components {
             face: components["schemas"]["Typeface"];
             /** @default false */
             label: boolean;
-        };
-        /** @description Words on a print; colours as `#rrggbb`, places as shares of the print. */
-        CaptionView: {
-            words: string;
-            face: components["schemas"]["Typeface"];
-            /** Format: double */
-            sizePt: number;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-            /** Format: double */
-            width: number;
-            ink: string;
-            label: null | string;
         };
         /**
          * @description How a card looks around its words.
@@ -1923,13 +1908,6 @@ export interface components {
             clear: null | string;
             cut: string;
         };
-        /** @description What goes into a cell. */
-        CollageCellRequest: {
-            key: string;
-            /** Format: uuid */
-            photoId: null | string;
-            words: null | string;
-        };
         /** @description A cell; its place as shares of the print. */
         CollageCellView: {
             key: string;
@@ -1946,19 +1924,6 @@ export interface components {
             height: number;
             /** Format: double */
             lossPercent: number;
-        };
-        /**
-         * @description A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
-         *     for words besides.
-         */
-        CollageRequest: {
-            size: string;
-            photoIds: string[];
-            /** Format: int32 */
-            wordCells?: null | number;
-            layout?: null | string;
-            gutter?: null | string;
-            cells?: null | components["schemas"]["CollageCellRequest"][];
         };
         /** @description A collage as it can be written back. */
         CollageView: {
@@ -2166,39 +2131,6 @@ export interface components {
             done: string;
             /** Format: uuid */
             pieceId: null | string;
-        };
-        /** @enum {unknown} */
-        EditKind: "putPhoto" | "put" | "takeOut" | "frame" | "lock" | "addCard" | "writeCard" | "furnish" | "joinCards" | "caption" | "discard" | "fill" | "chooseDesign" | "addKeepsake" | "changeKeepsake" | "writeNote" | "dropNote" | "putSpan" | "leaveClear" | "wish" | "keepPages" | "addCollage" | "changeCollage" | "useKeepsake";
-        /** @description One edit of a unit, made on the revision the keeper was looking at. */
-        EditRequest: {
-            /** Format: int32 */
-            revision: number;
-            kind: components["schemas"]["EditKind"];
-            /** Format: uuid */
-            photoId?: null | string;
-            /** Format: uuid */
-            pieceId?: null | string;
-            place?: null | components["schemas"]["PlaceRequest"];
-            framing?: null | components["schemas"]["FramingView"];
-            locked?: null | boolean;
-            cardKind?: null | components["schemas"]["CardKind"];
-            words?: null | string;
-            styleKey?: null | string;
-            /** Format: uuid */
-            leafId?: null | string;
-            /** Format: uuid */
-            protectorId?: null | string;
-            keepsake?: null | components["schemas"]["KeepsakeRequest"];
-            note?: null | components["schemas"]["NoteRequest"];
-            setting?: null | components["schemas"]["CardSetting"];
-            /** Format: date */
-            day?: null | string;
-            /** Format: uuid */
-            otherId?: null | string;
-            caption?: null | components["schemas"]["CaptionView"];
-            places?: null | components["schemas"]["PlaceRequest"][];
-            size?: null | string;
-            collage?: null | components["schemas"]["CollageRequest"];
         };
         /** @description What an imported calendar brought. */
         EventsAnswer: {
@@ -2428,6 +2360,27 @@ export interface components {
             /** Format: int32 */
             followers: number;
         };
+        /**
+         * @description How the keeper wants a picture to lie in its pocket, independent of the pocket's size: where the middle of the
+         *     kept part is, and how far it is zoomed in.
+         */
+        Framing: {
+            /**
+             * Format: double
+             * @description 0 (left edge of the picture) to 1 (right edge).
+             */
+            centerX: number;
+            /**
+             * Format: double
+             * @description 0 (top) to 1 (bottom).
+             */
+            centerY: number;
+            /**
+             * Format: double
+             * @description 1 keeps as much of the picture as the pocket allows; 2 half of that each way; at most 8.
+             */
+            zoom: number;
+        };
         /** @description A Framing on the wire. */
         FramingView: {
             /** Format: double */
@@ -2582,18 +2535,6 @@ export interface components {
             inEnvelope: boolean;
             fitWords: string;
             seeThrough: boolean;
-        };
-        /** @description A keepsake as the keeper measured it; sizes as written. */
-        KeepsakeRequest: {
-            name: string;
-            size: string;
-            thickness: string;
-            note: string;
-            /** Format: uuid */
-            photoId: null | string;
-            day: null | components["schemas"]["LocalDate"];
-            inEnvelope: boolean;
-            seeThrough?: null | boolean;
         };
         /** @description A keepsake with the unit it belongs to. */
         KeepsakeView: {
@@ -2894,7 +2835,7 @@ export interface components {
             protectorId?: null | string;
             photoIds?: null | string[];
             size?: null | string;
-            places?: null | components["schemas"]["PlaceRequest"][];
+            places?: null | components["schemas"]["PocketPlace"][];
             pocketKey?: null | string;
             /** Format: int32 */
             leafRevision?: null | number;
@@ -2916,15 +2857,6 @@ export interface components {
          * @enum {unknown}
          */
         NoteKind: "plain" | "overheard" | "price" | "weather";
-        /** @description A note for a day; time as `19:30` or null for the whole day. */
-        NoteRequest: {
-            /** Format: uuid */
-            id: null | string;
-            day: components["schemas"]["LocalDate"];
-            time: null | string;
-            text: string;
-            kind?: null | components["schemas"]["NoteKind"];
-        };
         /** @description A note of a day, to write from. */
         NoteView: {
             /** Format: uuid */
@@ -3292,12 +3224,11 @@ export interface components {
             pictureId?: null | string;
             /** @default false */
             takesPicture: boolean;
-            caption?: null | components["schemas"]["CaptionView"];
+            caption?: null | components["schemas"]["WrittenCaption"];
             span?: null | components["schemas"]["SpanView"];
             collage?: null | components["schemas"]["CollageView"];
         };
-        /** @description A pocket of one face. */
-        PlaceRequest: {
+        PocketPlace: {
             /** Format: uuid */
             leafId: string;
             side: components["schemas"]["LeafSide"];
@@ -3960,6 +3891,326 @@ export interface components {
             label: string;
         };
         /**
+         * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
+         *     the fields it needs; its name on the wire is the record's.
+         */
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditChooseDesign"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveClear"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        /** @description Adds a card to the tray, or straight into a pocket. */
+        UnitEditAddCard: {
+            /** @enum {string} */
+            kind: "addCard";
+            cardKind: components["schemas"]["CardKind"];
+            /** @description What stands on it; null for what such a card begins with. */
+            words?: null | string;
+            /** @description Null for the album's usual one. */
+            styleKey?: null | string;
+            place?: null | components["schemas"]["PocketPlace"];
+            /**
+             * Format: date
+             * @description The day it is about; null for the whole unit.
+             */
+            day?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Makes a collage, in the tray or straight in a pocket. */
+        UnitEditAddCollage: {
+            /** @enum {string} */
+            kind: "addCollage";
+            collage: components["schemas"]["WrittenCollage"];
+            place?: null | components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Adds a flat keepsake to the tray, or to the envelope. */
+        UnitEditAddKeepsake: {
+            /** @enum {string} */
+            kind: "addKeepsake";
+            keepsake: components["schemas"]["WrittenKeepsake"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Puts words on a print; null takes them off. */
+        UnitEditCaptionPhoto: {
+            /** @enum {string} */
+            kind: "captionPhoto";
+            /** Format: uuid */
+            pieceId: string;
+            caption?: null | components["schemas"]["WrittenCaption"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes the pictures, the words, the layout or the gutter of a collage. */
+        UnitEditChangeCollage: {
+            /** @enum {string} */
+            kind: "changeCollage";
+            /** Format: uuid */
+            pieceId: string;
+            collage: components["schemas"]["WrittenCollage"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes a keepsake; where it lies in a pocket it must still fit. */
+        UnitEditChangeKeepsake: {
+            /** @enum {string} */
+            kind: "changeKeepsake";
+            /** Format: uuid */
+            pieceId: string;
+            keepsake: components["schemas"]["WrittenKeepsake"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a leaf another page design. It touches the leaf and the unit on its other face. */
+        UnitEditChooseDesign: {
+            /** @enum {string} */
+            kind: "chooseDesign";
+            /** Format: uuid */
+            leafId: string;
+            /** Format: uuid */
+            protectorId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Throws a piece away, in a pocket or not. */
+        UnitEditDiscardPiece: {
+            /** @enum {string} */
+            kind: "discardPiece";
+            /** Format: uuid */
+            pieceId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Throws a note away. */
+        UnitEditDropNote: {
+            /** @enum {string} */
+            kind: "dropNote";
+            /** Format: uuid */
+            noteId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Fills the empty pockets: the title card first, then written cards where their words fit best, collages, pictures that
+         *     are wanted in one size, and the other pictures in the rest.
+         */
+        UnitEditFillSpread: {
+            /** @enum {string} */
+            kind: "fillSpread";
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Frames the picture of a print anew. */
+        UnitEditFramePhoto: {
+            /** @enum {string} */
+            kind: "framePhoto";
+            /** Format: uuid */
+            pieceId: string;
+            framing: components["schemas"]["Framing"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says which day a card is about and which picture it carries; null for the whole unit and for none. */
+        UnitEditFurnishCard: {
+            /** @enum {string} */
+            kind: "furnishCard";
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: date */
+            day?: null | string;
+            /** Format: uuid */
+            photoId?: null | string;
+            framing?: null | components["schemas"]["Framing"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets the other card's words at the end of the first; the other card goes. */
+        UnitEditJoinCards: {
+            /** @enum {string} */
+            kind: "joinCards";
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: uuid */
+            otherId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Lets no choice of pages give this unit another leaf, or lets it again. */
+        UnitEditKeepPages: {
+            /** @enum {string} */
+            kind: "keepPages";
+            keep: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Leaves a pocket clear on purpose, or lets it be filled again. */
+        UnitEditLeaveClear: {
+            /** @enum {string} */
+            kind: "leaveClear";
+            place: components["schemas"]["PocketPlace"];
+            clear: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Locks what lies in a pocket, or lets it go. */
+        UnitEditLockPocket: {
+            /** @enum {string} */
+            kind: "lockPocket";
+            place: components["schemas"]["PocketPlace"];
+            locked: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Moves a piece into a pocket; what lies there takes its place, or goes to the tray. */
+        UnitEditMovePiece: {
+            /** @enum {string} */
+            kind: "movePiece";
+            /** Format: uuid */
+            pieceId: string;
+            place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Puts a picture into a pocket. */
+        UnitEditPutPhoto: {
+            /** @enum {string} */
+            kind: "putPhoto";
+            /** Format: uuid */
+            photoId: string;
+            place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Lets a picture run over several pockets of one page. */
+        UnitEditPutSpan: {
+            /** @enum {string} */
+            kind: "putSpan";
+            /** Format: uuid */
+            photoId: string;
+            places: components["schemas"]["PocketPlace"][];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes what lies in a pocket out of it. */
+        UnitEditTakeOut: {
+            /** @enum {string} */
+            kind: "takeOut";
+            place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes a keepsake out of the envelope into a pocket. */
+        UnitEditUseKeepsake: {
+            /** @enum {string} */
+            kind: "useKeepsake";
+            /** Format: uuid */
+            pieceId: string;
+            place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says in which size of pocket a picture is wanted, such as `6x4`; null in any. */
+        UnitEditWishSize: {
+            /** @enum {string} */
+            kind: "wishSize";
+            /** Format: uuid */
+            photoId: string;
+            size?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes the words, the style and the setting of a card; null leaves each as it is. */
+        UnitEditWriteCard: {
+            /** @enum {string} */
+            kind: "writeCard";
+            /** Format: uuid */
+            pieceId: string;
+            words?: null | string;
+            styleKey?: null | string;
+            setting?: null | components["schemas"]["CardSetting"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Writes a note, or changes it. */
+        UnitEditWriteNote: {
+            /** @enum {string} */
+            kind: "writeNote";
+            note: components["schemas"]["WrittenNote"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
          * @description What kind of stretch of time a unit is.
          * @enum {unknown}
          */
@@ -4165,6 +4416,62 @@ export interface components {
             /** Format: int32 */
             revision: number;
             style: components["schemas"]["StyleView"];
+        };
+        /** @description Words on a print as written; colours as `#rrggbb`, places as shares of the print. */
+        WrittenCaption: {
+            words: string;
+            face: components["schemas"]["Typeface"];
+            /** Format: double */
+            sizePt: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            ink: string;
+            label: null | string;
+        };
+        /** @description What goes into a cell. */
+        WrittenCell: {
+            key: string;
+            /** Format: uuid */
+            photoId: null | string;
+            words: null | string;
+        };
+        /**
+         * @description A collage as it is asked for. Without a layout the pictures get the one in which they lose least, with so many cells
+         *     for words besides.
+         */
+        WrittenCollage: {
+            size: string;
+            photoIds: string[];
+            /** Format: int32 */
+            wordCells?: null | number;
+            layout?: null | string;
+            gutter?: null | string;
+            cells?: null | components["schemas"]["WrittenCell"][];
+        };
+        /** @description A keepsake as the keeper measured it; sizes as written. */
+        WrittenKeepsake: {
+            name: string;
+            size: string;
+            thickness: string;
+            note: string;
+            /** Format: uuid */
+            photoId: null | string;
+            day: null | components["schemas"]["LocalDate"];
+            inEnvelope: boolean;
+            seeThrough?: null | boolean;
+        };
+        /** @description A note for a day as written; time as `19:30` or null for the whole day; its key to change one. */
+        WrittenNote: {
+            /** Format: uuid */
+            id: null | string;
+            day: components["schemas"]["LocalDate"];
+            time: null | string;
+            text: string;
+            kind?: null | components["schemas"]["NoteKind"];
         };
     };
     responses: never;
@@ -6911,7 +7218,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditRequest"];
+                "application/json": components["schemas"]["UnitEdit"];
             };
         };
         responses: {

@@ -52,9 +52,19 @@ const tabs = computed(() => {
       missing: c ? c.cardsUnwritten + c.cardsOver : 0,
       of: ['card without words or with too many', 'cards without words or with too many'],
     },
-    { key: 'count', name: 'Count', missing: c?.piecesShort ?? 0, of: ['piece beyond its pockets', 'pieces beyond its pockets'] },
+    {
+      key: 'count',
+      name: 'Count',
+      missing: c?.piecesShort ?? 0,
+      of: ['piece beyond its pockets', 'pieces beyond its pockets'],
+    },
     { key: 'place', name: 'Place', missing: c?.openPockets ?? 0, of: ['empty pocket', 'empty pockets'] },
-    { key: 'print', name: 'Print', missing: c?.warnings ?? 0, of: ['warning before printing', 'warnings before printing'] },
+    {
+      key: 'print',
+      name: 'Print',
+      missing: c?.warnings ?? 0,
+      of: ['warning before printing', 'warnings before printing'],
+    },
   ]
 })
 

@@ -134,10 +134,10 @@ const makeFor = (of: CountView, move: MoveView) => make(of, move, of.unitId === 
 function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unknown> = props.edit) {
   switch (move.kind) {
     case 'joinCards':
-      return edit({ kind: 'joinCards', pieceId: move.pieceId, otherId: move.otherId })
+      return edit({ kind: 'joinCards', pieceId: move.pieceId!, otherId: move.otherId! })
     case 'smallerPockets':
     case 'largerPockets':
-      return edit({ kind: 'chooseDesign', leafId: move.leafId, protectorId: move.protectorId })
+      return edit({ kind: 'chooseDesign', leafId: move.leafId!, protectorId: move.protectorId! })
     case 'addLeaf':
       return add(of, move.protectorId!)
     case 'removeLeaf':
@@ -147,11 +147,11 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
     case 'fusePocket':
       return fuse(move)
     case 'spanPockets':
-      return edit({ kind: 'putSpan', photoId: move.photoIds![0], places: move.places })
+      return edit({ kind: 'putSpan', photoId: move.photoIds![0]!, places: move.places! })
     case 'leaveClear':
-      return edit({ kind: 'leaveClear', place: move.places![0], locked: true })
+      return edit({ kind: 'leaveClear', place: move.places![0]!, clear: true })
     case 'useKeepsake':
-      return edit({ kind: 'useKeepsake', pieceId: move.pieceId, place: move.places![0] })
+      return edit({ kind: 'useKeepsake', pieceId: move.pieceId!, place: move.places![0]! })
     case 'addFiller':
       return edit({ kind: 'addCard', cardKind: 'filler', words: '' })
     default:
@@ -191,7 +191,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
           type="checkbox"
           class="form-check-input"
           :checked="count.keepsItsPages"
-          @change="edit({ kind: 'keepPages', locked: !count.keepsItsPages })"
+          @change="edit({ kind: 'keepPages', keep: !count.keepsItsPages })"
         />
         <span class="form-check-label">It stays on the pages it has: no choice of pages gives it a further leaf</span>
       </label>

@@ -26,7 +26,7 @@ async function write() {
         type="button"
         class="drop-note"
         :aria-label="`Throw the note “${note.text}” away`"
-        @click="edit({ kind: 'dropNote', pieceId: note.id })"
+        @click="edit({ kind: 'dropNote', noteId: note.id })"
       >
         ×
       </button>

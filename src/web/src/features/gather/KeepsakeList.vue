@@ -109,7 +109,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
               type="button"
               class="btn btn-sm btn-outline-dark"
               :aria-label="`Throw away ${piece.title}`"
-              @click="edit({ kind: 'discard', pieceId: piece.id })"
+              @click="edit({ kind: 'discardPiece', pieceId: piece.id })"
             >
               Throw away
             </button>

@@ -59,7 +59,7 @@ async function lay() {
 const write = () =>
   props.edit({
     kind: 'changeCollage',
-    pieceId: props.pieceId,
+    pieceId: props.pieceId!,
     collage: {
       size: size.value,
       photoIds: [],

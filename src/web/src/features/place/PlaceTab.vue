@@ -47,11 +47,11 @@ function put(held: InHand, place: PocketRef) {
   void props.edit(
     held.kind === 'photo'
       ? { kind: 'putPhoto', photoId: held.photoId, place }
-      : { kind: 'put', pieceId: held.pieceId, place },
+      : { kind: 'movePiece', pieceId: held.pieceId, place },
   )
 }
 
-const fill = () => props.edit({ kind: 'fill' })
+const fill = () => props.edit({ kind: 'fillSpread' })
 defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) })
 </script>
 
@@ -96,8 +96,8 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
         :true-size="trueSize"
         @put="put"
         @take-out="(place) => edit({ kind: 'takeOut', place })"
-        @lock="(place, locked) => edit({ kind: 'lock', place, locked })"
-        @frame="(pieceId, framing) => edit({ kind: 'frame', pieceId, framing })"
+        @lock="(place, locked) => edit({ kind: 'lockPocket', place, locked })"
+        @frame="(pieceId, framing) => edit({ kind: 'framePhoto', pieceId, framing })"
       />
       <TrayStrip :unit="unit" @drop="(held, x, y) => mat?.drop(held, x, y)" />
     </div>

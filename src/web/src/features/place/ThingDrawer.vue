@@ -82,7 +82,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
           :piece="piece"
           :side="1600"
           interactive
-          @frame="edit({ kind: 'frame', pieceId: piece.id, framing: $event })"
+          @frame="edit({ kind: 'framePhoto', pieceId: piece.id, framing: $event })"
         />
       </div>
       <p class="form-text mb-1">Drag the picture to move it in its pocket.</p>
@@ -126,7 +126,11 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
           class="form-select form-select-sm"
           :value="wish"
           @change="
-            edit({ kind: 'wish', photoId: piece.photo?.id, size: ($event.target as HTMLSelectElement).value || null })
+            edit({
+              kind: 'wishSize',
+              photoId: piece.photo!.id,
+              size: ($event.target as HTMLSelectElement).value || null,
+            })
           "
         >
           <option value="">in any pocket</option>
@@ -179,7 +183,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       <BButton
         size="sm"
         variant="outline-dark"
-        @click="edit({ kind: 'lock', place: found.place, locked: !found.pocket.locked })"
+        @click="edit({ kind: 'lockPocket', place: found.place, locked: !found.pocket.locked })"
       >
         {{ found.pocket.locked ? 'Unlock' : 'Lock' }}
       </BButton>
@@ -205,7 +209,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <BButton
           v-if="found"
           variant="outline-dark"
-          @click="edit({ kind: 'leaveClear', place: found.place, locked: !found.pocket.leftClear })"
+          @click="edit({ kind: 'leaveClear', place: found.place, clear: !found.pocket.leftClear })"
           >{{ found.pocket.leftClear ? 'Fill this pocket after all' : 'Leave it clear on purpose' }}</BButton
         >
         <BButton variant="outline-dark" :aria-expanded="collaging" @click="collaging = !collaging"

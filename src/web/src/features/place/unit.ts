@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
-import { answer, api, Refusal, type EditAnswer, type EditRequest, type UnitView } from '../../api/client'
+import { answer, api, Refusal, type EditAnswer, type UnitEdit, type UnitView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../albums/queries'
 
-export type Edit = Omit<EditRequest, 'revision'>
+/** An edit of any kind without the revision, which is added when it is sent. */
+export type Edit = UnitEdit extends infer Kind ? (Kind extends UnitEdit ? Omit<Kind, 'revision'> : never) : never
 
 /** Revisions only grow: an older answer that comes in late is dropped. */
 export function newer(old: unknown, fresh: unknown): unknown {

@@ -64,7 +64,11 @@ describe('words on a picture', () => {
       .find((b) => b.text() === 'Put them on the picture')!
       .trigger('click')
     await flushPromises()
-    expect(edit).toHaveBeenCalledWith({ kind: 'caption', pieceId: 'p1', caption: { ...caption, label: '#ffffff' } })
+    expect(edit).toHaveBeenCalledWith({
+      kind: 'captionPhoto',
+      pieceId: 'p1',
+      caption: { ...caption, label: '#ffffff' },
+    })
   })
 
   it('ask nothing for no words, and come off again', async () => {
@@ -76,6 +80,6 @@ describe('words on a picture', () => {
       .findAll('button')
       .find((b) => b.text() === 'Take the words off')!
       .trigger('click')
-    expect(edit).toHaveBeenCalledWith({ kind: 'caption', pieceId: 'p1', caption: null })
+    expect(edit).toHaveBeenCalledWith({ kind: 'captionPhoto', pieceId: 'p1', caption: null })
   })
 })

@@ -38,12 +38,12 @@ async function withLabel(on: boolean) {
 }
 
 async function put() {
-  await props.edit({ kind: 'caption', pieceId: props.piece.id, caption: found.value!.caption })
+  await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: found.value!.caption })
   found.value = undefined
 }
 
 async function takeOff() {
-  await props.edit({ kind: 'caption', pieceId: props.piece.id, caption: null })
+  await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: null })
   found.value = undefined
   words.value = ''
 }

@@ -19,9 +19,10 @@ export function useCardEdits(unit: () => UnitView, edit: (change: Edit) => Promi
   return (piece: PieceView) => ({
     write: (pieceId: string, words: string, styleKey: string, setting: CardSetting | null) =>
       edit({ kind: 'writeCard', pieceId, words, styleKey, setting }),
-    furnish: (day: string | null, photoId: string | null) => edit({ kind: 'furnish', pieceId: piece.id, day, photoId }),
+    furnish: (day: string | null, photoId: string | null) =>
+      edit({ kind: 'furnishCard', pieceId: piece.id, day, photoId }),
     join: (otherId: string) => edit({ kind: 'joinCards', pieceId: piece.id, otherId }),
     flow: () => flow(piece),
-    discard: () => edit({ kind: 'discard', pieceId: piece.id }),
+    discard: () => edit({ kind: 'discardPiece', pieceId: piece.id }),
   })
 }

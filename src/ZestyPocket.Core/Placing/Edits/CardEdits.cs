@@ -1,0 +1,132 @@
+using NodaTime;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Core.Placing.Edits;
+
+/// <summary>What cards are called in sentences.</summary>
+public static class CardNames
+{
+    public static string Of(CardKind kind) =>
+        kind switch
+        {
+            CardKind.WeekTitle => "title card",
+            CardKind.DayTitle => "title card of a day",
+            CardKind.Filler => "filler card",
+            CardKind.Overheard => "card of overheard words",
+            CardKind.Prompts => "card of prompts",
+            CardKind.HighsAndLows => "card of highs and lows",
+            CardKind.Incident => "card of an incident",
+            CardKind.Why => "card that says why",
+            CardKind.Facts => "card of facts",
+            CardKind.FromTo => "card of where from and where to",
+            CardKind.Map => "card of the way",
+            CardKind.People => "card of who was there",
+            CardKind.Numbers => "card of numbers",
+            CardKind.Countdown => "countdown card",
+            _ => "journaling card",
+        };
+}
+
+/// <summary>Adds a card to the tray, or straight into a pocket.</summary>
+/// <param name="Words">What stands on it; null for what such a card begins with.</param>
+/// <param name="StyleKey">Null for the album's usual one.</param>
+/// <param name="Day">The day it is about; null for the whole unit.</param>
+public sealed record AddCard(
+    CardKind CardKind,
+    string? Words = null,
+    string? StyleKey = null,
+    PocketPlace? Place = null,
+    LocalDate? Day = null
+) : ContentEdit
+{
+    public override string Label() => "Add a card";
+
+    protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) => Place is { } place ? [place] : [];
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var id = tools.NewId();
+        var words = Words is null ? ComputedCards.Beginning(CardKind) : PlainWords.Clean(Words);
+        var style = WriteCard.StyleFor(desk, StyleKey, CardKind, desk.Words.NewStyle(CardKind));
+        var added = desk.Content.AddCard(id, CardKind, words, style).Furnish(id, desk.RequireDay(Day), null);
+        return new Edited(
+            Place is { } place ? added.Put(id, desk.Require(place)) : added,
+            $"Added a {CardNames.Of(CardKind)}",
+            id
+        );
+    }
+}
+
+/// <summary>Changes the words, the style and the setting of a card; null leaves each as it is.</summary>
+public sealed record WriteCard(Guid PieceId, string? Words = null, string? StyleKey = null, CardSetting? Setting = null)
+    : ContentEdit
+{
+    public override string Label() => "Write on a card";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var card =
+            desk.Content.Find(PieceId) as Card
+            ?? throw new RuleException(
+                "That card is no longer here. Your words were not saved: copy them before you reload."
+            );
+        var words = Words is null ? card.Words : PlainWords.Clean(Words);
+        if (card.StoryId is not null && (words != card.Words || (StyleKey ?? card.StyleKey) != card.StyleKey))
+        {
+            throw new RuleException(
+                "These words flow here from a story: change the story, and all its cards change with it. Nothing was "
+                    + "changed."
+            );
+        }
+
+        var style = StyleFor(desk, StyleKey, card.Kind, desk.Words.Style(card.StyleKey, card.Kind));
+        return new Edited(
+            desk.Content.WriteCard(PieceId, words, style, Setting ?? card.Setting),
+            $"Wrote on a {CardNames.Of(card.Kind)}{desk.Where(PieceId)}",
+            PieceId
+        );
+    }
+
+    /// <summary>The style asked for, if there is one of that name for such a card.</summary>
+    internal static string StyleFor(UnitDesk desk, string? asked, CardKind kind, CardStyle otherwise) =>
+        asked is null ? otherwise.Key
+        : desk.Words.Style(asked, kind).Key == asked ? asked
+        : throw new RuleException($"There is no card style “{asked}” for a {CardNames.Of(kind)}. Nothing was changed.");
+}
+
+/// <summary>
+/// Says which day a card is about and which picture it carries; null for the whole unit and for none.
+/// </summary>
+public sealed record FurnishCard(Guid PieceId, LocalDate? Day = null, Guid? PhotoId = null, Framing? Framing = null)
+    : ContentEdit
+{
+    public override string Label() => "Say what a card is about";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var card =
+            desk.Content.Find(PieceId) as Card
+            ?? throw new RuleException("That card is no longer here. Nothing was changed.");
+        var picture = PhotoId is { } photo ? new CardPicture(photo, Framing ?? desk.RequirePhoto(photo).Around) : null;
+        if (picture is not null)
+        {
+            desk.RequirePhoto(picture.PhotoId);
+        }
+
+        var done =
+            picture == card.Picture ? "Said which day a card is about"
+            : picture is null ? "Took the picture off a card"
+            : "Put a picture on a card";
+        return new Edited(desk.Content.Furnish(PieceId, desk.RequireDay(Day), picture), done, PieceId);
+    }
+}
+
+/// <summary>Sets the other card's words at the end of the first; the other card goes.</summary>
+public sealed record JoinCards(Guid PieceId, Guid OtherId) : ContentEdit
+{
+    public override string Label() => "Join two cards";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools) =>
+        new(desk.Content.JoinCards(PieceId, OtherId), "Joined two cards", PieceId);
+}

@@ -1,0 +1,98 @@
+using NodaTime;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Core.Placing;
+
+/// <summary>A picture of a unit, as far as edits ask.</summary>
+/// <param name="Around">How it lies before anybody framed it.</param>
+public sealed record DeskPhoto(LoosePhoto Photo, string FileName, Framing Around)
+{
+    public Guid Id => Photo.Id;
+}
+
+/// <summary>
+/// A unit as it lies on the desk: what it holds, its pages, its pictures, and what the album knows. All an edit needs.
+/// </summary>
+/// <param name="Title">Such as <c>Week 19</c>, for sentences.</param>
+/// <param name="Photos">Its pictures that are not left out, in the order they were taken.</param>
+/// <param name="NominalSizes">Sizes of pocket of all page designs that the album uses.</param>
+/// <param name="Measures">The keeper's units, for words.</param>
+public sealed record UnitDesk(
+    UnitContent Content,
+    UnitPages Pages,
+    UnitDates Dates,
+    string Title,
+    IReadOnlyDictionary<Guid, DeskPhoto> Photos,
+    AlbumWords Words,
+    IReadOnlySet<Size> NominalSizes,
+    MeasureSystem Measures
+)
+{
+    /// <summary>The place, if it is on these pages.</summary>
+    public PocketPlace Require(PocketPlace place) =>
+        Pages.CodeOf(place) is not null
+            ? place
+            : throw new RuleException(
+                "That pocket is not on this spread any more; the page design may have changed. Nothing was changed."
+            );
+
+    /// <summary>A picture of the unit.</summary>
+    public DeskPhoto RequirePhoto(Guid photoId) =>
+        Photos.GetValueOrDefault(photoId)
+        ?? throw new RuleException("That photo is not here any more. Nothing was changed.");
+
+    /// <summary>The day, if it is one of the unit's or none.</summary>
+    public LocalDate? RequireDay(LocalDate? day) =>
+        day is null || (day >= Dates.First && day <= Dates.Last)
+            ? day
+            : throw new RuleException($"That day is not one of {Title}. Nothing was changed.");
+
+    /// <summary>Such as <c> in W19 L5</c>, or nothing for a loose piece.</summary>
+    public string Where(Guid pieceId) =>
+        Content.PlacementOf(pieceId) is { } placement && Pages.CodeOf(placement.Place) is { } code
+            ? $" in {code}"
+            : string.Empty;
+
+    /// <summary>A keepsake must fit its pocket, also turned.</summary>
+    public void Admit(Piece? piece, PocketPlace place)
+    {
+        if (piece is Keepsake keepsake && keepsake.FitIn(Pages.ClearSize(place)) == KeepsakeFit.TooLarge)
+        {
+            throw new RuleException(
+                $"{keepsake.Name} is {MeasureText.Show(keepsake.Size, Measures)} and {Pages.CodeOf(place)} has "
+                    + $"{MeasureText.Show(Pages.ClearSize(place), Measures)}: it does not fit, turned or not. Choose a "
+                    + "larger pocket or put it into the envelope."
+            );
+        }
+    }
+
+    /// <summary>The style that a card is set in here.</summary>
+    public CardStyle StyleOf(Card card)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        return StyleOf(card, card.StyleKey, card.Setting, id => Photos.ContainsKey(id));
+    }
+
+    /// <summary>Another style and setting as this card would have them.</summary>
+    public CardStyle StyleOf(Card card, string styleKey, CardSetting? setting, Func<Guid, bool> hasPhoto)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        ArgumentNullException.ThrowIfNull(hasPhoto);
+        var style = (setting ?? CardSetting.AsTheStyle).On(Words.Style(styleKey, card.Kind));
+        // On a page outside the pockets the words keep clear of the hole strip, on both sides alike.
+        if (
+            Content.PlacementOf(card.Id) is { } lies
+            && Pages.Faces.FirstOrDefault(f => f.LeafId == lies.Place.LeafId)
+                is { Protector.Form.Kind: LeafKind.Sheet or LeafKind.FoldOut } face
+        )
+        {
+            style = style with { Margin = Length.Max(style.Margin, face.Protector.RingStrip) };
+        }
+
+        return card.Picture is { } picture && hasPhoto(picture.PhotoId) ? style : style.WithoutPicture();
+    }
+}

@@ -1,0 +1,167 @@
+using NodaTime;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Tests.Words;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Core.Tests.Placing;
+
+/// <summary>Every edit of a unit, on values alone: what it does, what it says, and what it refuses.</summary>
+public sealed class UnitEditTests
+{
+    private static readonly Guid Left = new("00000000-0000-7000-8000-0000000000a1");
+    private static readonly Guid Right = new("00000000-0000-7000-8000-0000000000a2");
+    private static readonly LocalDate Monday = new(2026, 5, 4);
+
+    private static Guid Id(int n) => new($"00000000-0000-7000-8000-{n:000000000000}");
+
+    private static EditTools Tools()
+    {
+        var next = 1_000;
+        return new EditTools(() => Id(next++), EvenShaper.Only);
+    }
+
+    private static DeskPhoto Photo(int n, int width = 3000, int height = 2000) =>
+        new(
+            new LoosePhoto(Id(n), new PixelSize(width, height), Monday, Monday.AtMidnight().PlusHours(n)),
+            $"{n}.jpg",
+            Framing.Middle
+        );
+
+    /// <summary>Week 19 on facing pages of three rows of 6x4 and 3x4, with as many pictures.</summary>
+    private static UnitDesk Week(int photos, params string[] stuck)
+    {
+        var protector = Protector.Unmeasured(BuiltInDesigns.Find("9x12-rows-6x4-3x4")!);
+        var form = stuck.Aggregate(LeafForm.Plain, (done, key) => done.Stick(key, true));
+        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = Monday };
+        var dates = calendar.FirstUnits(4)[0];
+        return new UnitDesk(
+            UnitContent.Empty,
+            new UnitPages(
+                dates,
+                [
+                    new UnitFace(Left, LeafSide.Back, protector, form),
+                    new UnitFace(Right, LeafSide.Front, protector, LeafForm.Plain),
+                ]
+            ),
+            dates,
+            "Week 19",
+            Enumerable.Range(1, photos).Select(n => Photo(n)).ToDictionary(p => p.Id),
+            AlbumWords.Usual,
+            protector.Design.Pockets.Select(p => p.Nominal).ToHashSet(),
+            MeasureSystem.Inches
+        );
+    }
+
+    private static UnitDesk After(UnitDesk desk, params ContentEdit[] edits)
+    {
+        var tools = Tools();
+        return edits.Aggregate(desk, (now, edit) => now with { Content = edit.Apply(now, tools).Content });
+    }
+
+    private static PocketPlace Place(UnitDesk desk, int n) => desk.Pages.Pockets[n].Place;
+
+    private static string Refused(UnitDesk desk, ContentEdit edit) =>
+        Should.Throw<RuleException>(() => edit.Apply(desk, Tools())).Message;
+
+    [Fact]
+    public void A_photo_goes_into_a_pocket_and_two_swap_when_one_is_moved_onto_the_other()
+    {
+        var desk = Week(2);
+        var put = new PutPhoto(Id(1), Place(desk, 0)) { Revision = 1 }.Apply(desk, Tools());
+        (put.Done, put.PieceId).ShouldBe(("Put 1.jpg into W19 L1", Id(1_000)));
+        desk = After(
+            desk,
+            new PutPhoto(Id(1), Place(desk, 0)) { Revision = 1 },
+            new PutPhoto(Id(2), Place(desk, 1)) { Revision = 1 }
+        );
+        var swap = new MovePiece(Id(1_000), Place(desk, 1)) { Revision = 1 }.Apply(desk, Tools());
+        swap.Done.ShouldBe("Swapped with W19 L2");
+        swap.Content.At(Place(desk, 0))!.Value.PieceId.ShouldBe(Id(1_001));
+    }
+
+    [Fact]
+    public void What_is_not_there_is_refused_with_a_reason_that_says_nothing_was_changed()
+    {
+        var desk = Week(1);
+        var elsewhere = new PocketPlace(Id(9), LeafSide.Front, "1.1");
+        Refused(desk, new PutPhoto(Id(7), Place(desk, 0)) { Revision = 1 }).ShouldContain("Nothing was changed");
+        Refused(desk, new PutPhoto(Id(1), elsewhere) { Revision = 1 }).ShouldContain("not on this spread");
+        Refused(desk, new AddCard(CardKind.Journaling, Day: Monday.PlusDays(7)) { Revision = 1 })
+            .ShouldContain("not one of Week 19");
+        Refused(desk, new WishSize(Id(1), "5x7") { Revision = 1 }).ShouldContain("5x7");
+        Refused(desk, new AddCard(CardKind.Journaling, StyleKey: "none") { Revision = 1 }).ShouldContain("none");
+        Refused(desk, new WriteNote(new WrittenNote(null, Monday, "noon", "x")) { Revision = 1 })
+            .ShouldContain("19:30");
+        Refused(desk, new PutSpan(Id(1), []) { Revision = 1 }).ShouldContain("which pockets");
+    }
+
+    [Fact]
+    public void One_of_two_pieces_that_are_stuck_back_to_back_cannot_go_by_itself()
+    {
+        var key = Week(0).Pages.Pockets[0].Place.PocketKey;
+        var desk = Week(2, key);
+        desk = After(desk, new PutPhoto(Id(1), Place(desk, 0)) { Revision = 1 });
+        ContentEdit[] moves =
+        [
+            new TakeOut(Place(desk, 0)) { Revision = 1 },
+            new DiscardPiece(Id(1_000)) { Revision = 1 },
+            new PutPhoto(Id(2), Place(desk, 0)) { Revision = 1 },
+            new AddCard(CardKind.Filler, Place: Place(desk, 0)) { Revision = 1 },
+        ];
+        foreach (var move in moves)
+        {
+            Refused(desk, move).ShouldContain("stuck");
+        }
+    }
+
+    [Fact]
+    public void A_keepsake_must_fit_its_pocket_turned_or_not_and_waits_in_the_envelope_until_it_is_used()
+    {
+        var desk = Week(0);
+        var ticket = new WrittenKeepsake("Ticket", "2 x 3 in", "0", "", null, null, InEnvelope: true);
+        desk = After(desk, new AddKeepsake(ticket) { Revision = 1 });
+        desk.Content.InEnvelope.Single().Name.ShouldBe("Ticket");
+        desk = After(desk, new UseKeepsake(Id(1_000), Place(desk, 1)) { Revision = 1 });
+        desk.Content.InEnvelope.ShouldBeEmpty();
+        desk.Pages.CutSizeOf(desk.Content, desk.Content.Find(Id(1_000))!).ShouldBe(Size.FromInches(2, 3));
+        Refused(
+                desk,
+                new ChangeKeepsake(Id(1_000), ticket with { Size = "5 x 7 in", InEnvelope = false }) { Revision = 1 }
+            )
+            .ShouldContain("does not fit, turned or not");
+    }
+
+    [Fact]
+    public void Filling_keeps_what_lies_and_what_is_left_clear_and_lays_each_photo_once()
+    {
+        var desk = Week(20);
+        desk = After(
+            desk,
+            new PutPhoto(Id(5), Place(desk, 3)) { Revision = 1 },
+            new LeaveClear(Place(desk, 7), Clear: true) { Revision = 1 }
+        );
+        var filled = new FillSpread { Revision = 1 }.Apply(desk, Tools());
+        filled.Done.ShouldBe("Filled the spread with 10 photos and 0 cards; 9 found no pocket");
+        ((PhotoPrint)filled.Content.Find(filled.Content.At(Place(desk, 3))!.Value.PieceId)!).PhotoId.ShouldBe(Id(5));
+        filled.Content.At(Place(desk, 7)).ShouldBeNull();
+        filled.Content.Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).ShouldBeUnique();
+    }
+
+    [Fact]
+    public void Every_edit_names_itself()
+    {
+        ContentEdit[] edits =
+        [
+            new FillSpread { Revision = 0 },
+            new DropNote(Id(1)) { Revision = 0 },
+            new KeepPages(true) { Revision = 0 },
+            new JoinCards(Id(1), Id(2)) { Revision = 0 },
+        ];
+        edits.Select(e => e.Label()).ShouldAllBe(label => label.Length > 3 && char.IsUpper(label[0]));
+    }
+}
