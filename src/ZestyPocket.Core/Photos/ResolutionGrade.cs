@@ -22,15 +22,22 @@ public enum ResolutionGrade
 /// </summary>
 public static class Resolution
 {
+    /// <summary>What a good print has, and the most that is sent to one.</summary>
     public const int PrintPixelsPerInch = 300;
+
+    /// <summary>Under this a warning.</summary>
+    public const int FairPixelsPerInch = 200;
+
+    /// <summary>Under this the keeper is asked first.</summary>
+    public const int PoorPixelsPerInch = 150;
 
     public static ResolutionGrade Grade(double pixelsPerInch) =>
         pixelsPerInch switch
         {
             // Rounded as it is shown, so that the number and its grade never disagree on the screen.
-            _ when Math.Round(pixelsPerInch) >= 300 => ResolutionGrade.Good,
-            _ when Math.Round(pixelsPerInch) >= 200 => ResolutionGrade.Fair,
-            _ when Math.Round(pixelsPerInch) >= 150 => ResolutionGrade.Poor,
+            _ when Math.Round(pixelsPerInch) >= PrintPixelsPerInch => ResolutionGrade.Good,
+            _ when Math.Round(pixelsPerInch) >= FairPixelsPerInch => ResolutionGrade.Fair,
+            _ when Math.Round(pixelsPerInch) >= PoorPixelsPerInch => ResolutionGrade.Poor,
             _ => ResolutionGrade.AskFirst,
         };
 }

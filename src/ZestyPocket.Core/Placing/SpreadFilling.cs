@@ -105,7 +105,9 @@ public static class SpreadFilling
     )
     {
         var largest = pockets.MaxBy(p => p.Cut.SquareInches).Cut;
-        var sharp = photos.Where(p => Math.Max(Ppi(p, largest), Ppi(p, largest.Turned)) >= 200).ToList();
+        var sharp = photos
+            .Where(p => Math.Max(Ppi(p, largest), Ppi(p, largest.Turned)) >= Resolution.FairPixelsPerInch)
+            .ToList();
         return sharp.Count >= pockets.Count ? sharp : photos;
 
         static double Ppi(LoosePhoto photo, Size cut) => Crop.For(photo.Pixels, cut, Framing.Middle).PixelsPerInch(cut);
@@ -125,7 +127,7 @@ public static class SpreadFilling
     private static long Cost(LoosePhoto photo, OpenPocket pocket, double photoTime, double pocketTime)
     {
         var crop = Crop.For(photo.Pixels, pocket.Cut, Framing.Middle);
-        var shortfall = Math.Max(0, 1 - (crop.PixelsPerInch(pocket.Cut) / 200));
+        var shortfall = Math.Max(0, 1 - (crop.PixelsPerInch(pocket.Cut) / Resolution.FairPixelsPerInch));
         var cost =
             (CropWeight * crop.LossOf(photo.Pixels))
             + (ResolutionWeight * shortfall)

@@ -313,7 +313,7 @@ public static class CardComposer
 
     /// <summary>The accent is a colour for areas; as ink it may be too pale.</summary>
     private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) =>
-        Rgb.Contrast(accent, paper) >= 4.5 ? accent : otherwise;
+        Rgb.Contrast(accent, paper) >= PhotoWords.ReadableContrast ? accent : otherwise;
 
     /// <summary>
     /// Distance of words from the cut: a margin never takes more than an eighth of the card each side, and clears the

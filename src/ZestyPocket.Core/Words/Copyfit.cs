@@ -41,6 +41,12 @@ public readonly record struct TypeRange(Typeface Face, double SmallestPt, double
 
     /// <summary>Smaller type is hard to read in print. Common practice.</summary>
     public const double SmallestEverPt = 7;
+
+    /// <summary>Type people read without effort on a card. Common practice.</summary>
+    public const double ComfortableOnCardsPt = 9;
+
+    /// <summary>Type people read without effort on a page. Common practice.</summary>
+    public const double ComfortableOnPagesPt = 10;
 }
 
 /// <summary>How words came out in their areas.</summary>

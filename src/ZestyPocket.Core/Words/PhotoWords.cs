@@ -55,13 +55,14 @@ public sealed record ToneMap(int Columns, int Rows, ImmutableArray<double> Lumin
 /// <param name="Detail">How busy it is there, 0 to 0.5.</param>
 public sealed record QuietSpot(PhotoCaption Caption, double Contrast, double Detail)
 {
-    /// <summary>Under 4.5 to 1 words are hard to read. Source: WCAG 2.2, success criterion 1.4.3.</summary>
+    /// <summary>Whether the words are hard to read without a label behind them.</summary>
     public bool WantsLabel => Contrast < PhotoWords.ReadableContrast;
 }
 
 /// <summary>Finds quiet places for words on pictures.</summary>
 public static class PhotoWords
 {
+    /// <summary>Under this, to 1, words are hard to read. Source: WCAG 2.2, success criterion 1.4.3.</summary>
     public const double ReadableContrast = 4.5;
 
     /// <summary>A cell busier than this disturbs letters on it. Measured on the program's own snapshots.</summary>

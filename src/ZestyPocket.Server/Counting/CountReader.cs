@@ -15,9 +15,6 @@ namespace ZestyPocket.Server.Counting;
 /// <summary>Counts pieces against pockets and names the moves people make.</summary>
 public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves moves, FontShelf fonts)
 {
-    /// <summary>Type people read without effort on a card. Common practice.</summary>
-    private const double Comfortable = 9;
-
     public async Task<CountView> CountAsync(Guid unitId, CancellationToken cancel) =>
         await CountAsync(await opener.OpenAsync(unitId, cancel), cancel);
 
@@ -306,7 +303,10 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, CountMoves m
         {
             var needed = sizes
                 .Union(ofPockets)
-                .ToDictionary(s => s, s => StoryFlow.Needed(story.Words, style, s, Comfortable, fonts).Cards);
+                .ToDictionary(
+                    s => s,
+                    s => StoryFlow.Needed(story.Words, style, s, TypeRange.ComfortableOnCardsPt, fonts).Cards
+                );
             untold.Add((needed, ofPockets.Select(s => needed[s]).Where(n => n > 0).DefaultIfEmpty(1).Min()));
         }
 

@@ -200,7 +200,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             { Kind: LeafKind.FoldOut, Fold: { } fold } =>
                 $"Folds {MeasureText.Show(fold, measures)} from the ring edge and leaves a flap of "
                     + $"{MeasureText.Show(protector.Outer.Width - fold, measures)}; nothing important within "
-                    + $"{MeasureText.Show(Length.FromInches(1, 8), measures)} of the fold.",
+                    + $"{MeasureText.Show(MustStay.ClearOfFold, measures)} of the fold.",
             { Kind: LeafKind.Sheet } => "Outside the pockets: nothing that matters within "
                 + $"{MeasureText.Show(protector.RingStrip, measures)} of the ring edge, where it is punched.",
             { Kind: LeafKind.Divider } => "A clear divider: it holds nothing, and what lies behind it shows through.",

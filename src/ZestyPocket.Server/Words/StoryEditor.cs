@@ -620,11 +620,6 @@ public sealed class StoryEditor(
 /// <summary>Says how much room words need.</summary>
 public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener opener, FontShelf fonts)
 {
-    /// <summary>Type people read without effort on a card, and on a page. Common practice.</summary>
-    private const double ComfortableOnCards = 9;
-
-    private const double ComfortableOnPages = 10;
-
     public async Task<IReadOnlyList<StoryView>> ListAsync(Guid albumId, Guid? unitId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
@@ -698,9 +693,9 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
             .Select(g => (g.Key.Nominal, g.Key.Cut, Count: g.Count()))
             .OrderBy(g => g.Cut.SquareInches)
             .ToList();
-        var typed = cuts.ConvertAll(c => Typed(c.Nominal, c.Cut, c.Count, "card", ComfortableOnCards));
+        var typed = cuts.ConvertAll(c => Typed(c.Nominal, c.Cut, c.Count, "card", TypeRange.ComfortableOnCardsPt));
         var body = new Size(open.Album.BodyWidth, open.Album.BodyHeight);
-        typed.Add(Typed(body, body, 0, "page", ComfortableOnPages));
+        typed.Add(Typed(body, body, 0, "page", TypeRange.ComfortableOnPagesPt));
         var hand = open.Words.Hand;
         var count = Copyfit.CountWords(text);
         var byHand = cuts.Select(c =>

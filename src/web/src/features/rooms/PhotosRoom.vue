@@ -89,8 +89,11 @@ async function onKey(photo: PhotoView, event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
   const at = photos.value.findIndex((p) => p.id === photo.id)
+  const here = document.activeElement
   if ((await edit([photo], what)) && what.verdict) {
     await nextTick()
+    // Whoever has gone on meanwhile, to another picture or into the viewer, keeps the focus.
+    if (viewing.value || (document.activeElement !== here && document.activeElement !== document.body)) return
     // What is left out goes from the list, so the next picture is in its place already.
     const stays = photos.value[at]?.id === photo.id
     await grid.value?.focus(Math.min(stays ? at + 1 : at, photos.value.length - 1))
