@@ -125,7 +125,8 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
                 !PhotoWords.Inside(print.Caption!, cut, fonts)
                     ? "The words run over the edge of this print. Find a place for them again."
                 : contrast < PhotoWords.ReadableContrast
-                    ? $"These words are hard to read on the picture ({contrast:0.0} to 1; {PhotoWords.ReadableContrast:0.0} reads well). Find "
+                    ? $"These words are hard to read on the picture ({contrast:0.0} to 1; "
+                        + $"{PhotoWords.ReadableContrast:0.0} reads well). Find "
                         + "another place, or take a label."
                 : null;
             if (says is not null)
@@ -198,7 +199,8 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
                     0,
                     0,
                     string.Empty,
-                    $"The ink is too faint on its paper ({contrast:0.0} to 1; {PhotoWords.ReadableContrast:0.0} reads well).",
+                    $"The ink is too faint on its paper ({contrast:0.0} to 1; "
+                        + $"{PhotoWords.ReadableContrast:0.0} reads well).",
                     null
                 )
             );
