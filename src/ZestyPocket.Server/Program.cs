@@ -60,7 +60,7 @@ services.AddScoped<History>();
 services.AddScoped<AlbumReader>();
 services.AddScoped<UnitOpener>();
 services.AddScoped<UnitReader>();
-services.AddScoped<StuckPairs>();
+services.AddScoped<PairEditor>();
 services.AddScoped<UnitEditor>();
 services.AddScoped<UnitSteps>();
 services.AddScoped<ZestyPocket.Server.Pages.Binder>();

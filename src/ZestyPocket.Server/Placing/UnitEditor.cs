@@ -21,7 +21,7 @@ public sealed class UnitEditor(
     History history,
     ICurrentKeeper keeper,
     FontShelf fonts,
-    StuckPairs pairs,
+    PairEditor pairs,
     StoryEditor stories
 )
 {

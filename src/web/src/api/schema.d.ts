@@ -4017,8 +4017,8 @@ export interface components {
             revision: number;
         };
         /**
-         * @description Fills the empty pockets: the title card first, then written cards where their words fit best, collages, pictures that
-         *     are wanted in one size, and the other pictures in the rest.
+         * @description Fills the empty pockets: the title card first, then written cards where their words fit best, collages, pictures
+         *     that are wanted in one size, and the other pictures in the rest.
          */
         UnitEditFillSpread: {
             /** @enum {string} */
