@@ -20,6 +20,8 @@ const byHand = ref<boolean | null>(null)
 const style = ref('')
 const room = ref<StoryRoom>()
 const cards = ref(Math.max(1, props.story.cards))
+/** The keeper has said how many: what is measured is no more than a suggestion then. */
+const countIsTheKeepers = ref(false)
 const area = ref<HTMLTextAreaElement>()
 let timer: ReturnType<typeof setTimeout> | undefined
 let asked = 0
@@ -72,7 +74,7 @@ async function measure() {
     )
     if (turn !== asked) return
     room.value = found
-    if (!standing.value.length)
+    if (!standing.value.length && !countIsTheKeepers.value)
       cards.value = (hand.value ? found.byHand : found.typed).find((r) => r.inAlbum > 0)?.cards ?? 1
   } catch (error) {
     notices.refused(error)
@@ -310,6 +312,7 @@ const throwAway = () =>
         min="1"
         max="40"
         class="form-control form-control-sm count"
+        @input="countIsTheKeepers = true"
       />
       <label class="form-label mb-0" :for="`in-${story.id}`">cards in</label>
       <select :id="`in-${story.id}`" v-model="style" class="form-select form-select-sm style">
