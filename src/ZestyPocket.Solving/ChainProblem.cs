@@ -98,6 +98,36 @@ internal sealed class ChainProblem
 
     public long EmptyPocket => Question.Weights.EmptyPocket;
 
+    /// <summary>Adds the pockets of so many faces of a design; takes them away for a negative number.</summary>
+    public void AddPockets(int[] pockets, int design, int faces)
+    {
+        if (design < 0)
+        {
+            return;
+        }
+
+        var onFace = Pockets[design];
+        for (var s = 0; s < pockets.Length; s++)
+        {
+            pockets[s] += faces * onFace[s];
+        }
+    }
+
+    /// <summary>Leaves of these designs that come out of each stock.</summary>
+    public int[] Taken(IEnumerable<int> designs)
+    {
+        var taken = new int[Available.Length];
+        foreach (var d in designs)
+        {
+            if (d >= 0 && StockOf[d] is >= 0 and var g)
+            {
+                taken[g]++;
+            }
+        }
+
+        return taken;
+    }
+
     /// <summary>The question as a chain; null when a leaf joins parts that do not follow each other.</summary>
     public static ChainProblem? Of(PageQuestion question)
     {

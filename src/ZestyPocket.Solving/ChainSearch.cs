@@ -200,19 +200,7 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
             .GroupBy(c => c.Taken, VectorComparer.Only)
             .Select(g => g.MinBy(c => c.Plan.Cost)!);
 
-    private int[] Taken(PartPlan plan)
-    {
-        var taken = new int[problem.Available.Length];
-        foreach (var d in plan.Own.Concat(plan.Extra))
-        {
-            if (problem.StockOf[d] is >= 0 and var g)
-            {
-                taken[g]++;
-            }
-        }
-
-        return taken;
-    }
+    private int[] Taken(PartPlan plan) => problem.Taken(plan.Own.Concat(plan.Extra));
 
     /// <summary>From each state to the start and to the end, at the prices and with the bounds of now.</summary>
     private (long[][] Before, long[][] After) Distances()
@@ -385,19 +373,8 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
     }
 
     /// <summary>Leaves that a path takes out of each stock, those that stand counted.</summary>
-    private long[] Used(ChainPath path)
-    {
-        var used = new long[problem.Available.Length];
-        foreach (var d in path.Shared.Concat(path.Plans.SelectMany(p => p.Own.Concat(p.Extra))))
-        {
-            if (d >= 0 && problem.StockOf[d] is >= 0 and var g)
-            {
-                used[g]++;
-            }
-        }
-
-        return used;
-    }
+    private int[] Used(ChainPath path) =>
+        problem.Taken(path.Shared.Concat(path.Plans.SelectMany(p => p.Own.Concat(p.Extra))));
 
     private Edges EdgesOf(int u)
     {
@@ -410,8 +387,8 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
             for (var j = 0; j < right.States.Length; j++)
             {
                 var there = (int[])part.Room.Clone();
-                Add(there, left.States[i].Design, left.Leaf?.FacesAfter ?? 0);
-                Add(there, right.States[j].Design, right.Leaf?.FacesBefore ?? 0);
+                problem.AddPockets(there, left.States[i].Design, left.Leaf?.FacesAfter ?? 0);
+                problem.AddPockets(there, right.States[j].Design, right.Leaf?.FacesBefore ?? 0);
                 if (!known.TryGetValue(there, out at[i, j]))
                 {
                     known[there] = at[i, j] = pockets.Count;
@@ -424,17 +401,6 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
     }
 
     private Crossing Side(int u) => u < 0 || u >= _crossings.Length ? new Crossing(null, [(-1, 0)]) : _crossings[u];
-
-    private void Add(int[] pockets, int design, int faces)
-    {
-        if (design >= 0 && faces > 0)
-        {
-            for (var s = 0; s < pockets.Length; s++)
-            {
-                pockets[s] += faces * problem.Pockets[design][s];
-            }
-        }
-    }
 
     private static Crossing[] Crossings(ChainProblem problem) =>
         [.. problem.Shared.Select(leaf => new Crossing(leaf, leaf is null ? [(-1, 0L)] : problem.Choices[leaf.Leaf]))];

@@ -97,26 +97,12 @@ public sealed class PageSolver : IPageSolver, IDisposable
             demands.Sum(d => d.Count) - spread.Sum(s => s.Count)
         );
 
-        void Add(int design, int faces)
-        {
-            for (var s = 0; design >= 0 && s < pockets.Length; s++)
-            {
-                pockets[s] += faces * problem.Pockets[design][s];
-            }
-        }
+        void Add(int design, int faces) => problem.AddPockets(pockets, design, faces);
     }
 
     private static ImmutableDictionary<string, int> Bought(ChainProblem problem, ChainPath path, int[] standing)
     {
-        var used = new long[problem.Available.Length];
-        foreach (var d in standing.Concat(path.Plans.SelectMany(p => p.Extra)))
-        {
-            if (problem.StockOf[d] is >= 0 and var g)
-            {
-                used[g]++;
-            }
-        }
-
+        var used = problem.Taken(standing.Concat(path.Plans.SelectMany(p => p.Extra)));
         return problem
             .Question.Offers.Select((o, d) => (o, g: problem.StockOf[d]))
             .Where(p => p.g >= 0 && p.o.Of is null && used[p.g] > problem.Available[p.g])

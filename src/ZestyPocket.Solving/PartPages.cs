@@ -441,14 +441,7 @@ internal sealed class PartPages(ChainProblem problem, ChainPart part)
                 spent + line.At(_at) + line.OwnFrom[own] + (more == 0 ? 0 : more * line.LeastFrom[from]) >= limit;
         }
 
-        private void Add(int design, int faces)
-        {
-            var on = pages.Problem.Pockets[design];
-            for (var s = 0; s < on.Length; s++)
-            {
-                _at[s] += faces * on[s];
-            }
-        }
+        private void Add(int design, int faces) => pages.Problem.AddPockets(_at, design, faces);
     }
 
     private ChainProblem Problem => problem;

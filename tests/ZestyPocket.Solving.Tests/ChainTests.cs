@@ -170,6 +170,23 @@ public sealed class ChainTests
     }
 
     [Fact]
+    public async Task Six_equal_questions_at_once_have_one_answer()
+    {
+        var question = SmallTrip(7, 8, 14);
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Task.Run(() => Pages.Solve(question))));
+        answers.ShouldAllBe(a => a.Cost == answers[0].Cost && a.Standing.SequenceEqual(answers[0].Standing));
+    }
+
+    [Fact]
+    public void Days_with_nothing_in_them_keep_their_pages()
+    {
+        var question = SmallTrip(1, 5) with { Parts = [.. Enumerable.Repeat(ImmutableArray<Demand>.Empty, 5)] };
+        var answer = Pages.Solve(question);
+        IsSound(question, answer);
+        (answer.Proved, answer.ExtraLeaves).ShouldBe((true, 0));
+    }
+
+    [Fact]
     public void A_leaf_that_joins_days_apart_is_answered_too()
     {
         var question = SmallTrip(5, 3);
