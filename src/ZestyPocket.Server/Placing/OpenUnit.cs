@@ -15,26 +15,25 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>One page of an open unit. The protector is as it is after what was done to this leaf.</summary>
-public sealed record OpenFace(
-    AlbumLeaf Leaf,
-    LeafSide Side,
-    AlbumProtector ProtectorRow,
-    Protector Protector,
-    LeafForm Form
-)
+public sealed record OpenFace(AlbumLeaf Leaf, AlbumProtector ProtectorRow, UnitFace Face)
 {
+    public LeafSide Side => Face.Side;
+
+    public Protector Protector => Face.Protector;
+
+    public LeafForm Form => Face.Form;
+
     /// <summary>A face of a leaf with its alterations.</summary>
     public static OpenFace Of(AlbumLeaf leaf, LeafSide side, AlbumProtector row)
     {
         ArgumentNullException.ThrowIfNull(leaf);
         ArgumentNullException.ThrowIfNull(row);
         var form = leaf.ReadForm();
-        return new OpenFace(leaf, side, row, row.ToProtector().Altered(form), form);
+        return new OpenFace(leaf, row, new UnitFace(leaf.Id, side, row.ToProtector().Altered(form), form));
     }
 
     /// <summary>The face's pockets in reading order with their places.</summary>
-    public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets =>
-        Protector.Design.Face(Side).Select((pocket, i) => (pocket, new PocketPlace(Leaf.Id, Side, pocket.Key), i + 1));
+    public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets => Face.Pockets;
 }
 
 /// <summary>A unit with everything around it that an edit, a view or a print needs.</summary>
@@ -83,7 +82,7 @@ public sealed record OpenUnit(
     private UnitDesk MakeDesk() =>
         new(
             Content,
-            new UnitPages(Dates, [.. Faces.Select(f => new UnitFace(f.Leaf.Id, f.Side, f.Protector, f.Form))]),
+            new UnitPages(Dates, [.. Faces.Select(f => f.Face)]),
             Dates,
             Title,
             Photos.Values.ToDictionary(
@@ -101,9 +100,7 @@ public sealed record OpenUnit(
 
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>
-        Desk.Pages.Pockets.Select(p =>
-            (Faces.First(f => f.Leaf.Id == p.Face.LeafId && f.Side == p.Face.Side), p.Pocket, p.Place, p.Code)
-        );
+        Desk.Pages.Pockets.Select(p => (Faces.First(f => ReferenceEquals(f.Face, p.Face)), p.Pocket, p.Place, p.Code));
 
     /// <summary>The pocket's code such as W19 L5; null when the spread has no such pocket.</summary>
     public string? CodeOf(PocketPlace place) => Desk.Pages.CodeOf(place);

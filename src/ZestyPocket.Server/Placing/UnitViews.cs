@@ -212,8 +212,6 @@ public sealed record KeepsakeInfo(
 public sealed record FramingView(double CenterX, double CenterY, double Zoom)
 {
     public static FramingView Of(Framing framing) => new(framing.CenterX, framing.CenterY, framing.Zoom);
-
-    public Framing ToFraming() => new(CenterX, CenterY, Zoom);
 }
 
 /// <summary>The kept part as fractions of the upright picture, and what the crop means.</summary>
