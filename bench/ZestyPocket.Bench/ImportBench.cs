@@ -2,6 +2,7 @@ using System.Diagnostics;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -112,13 +113,15 @@ internal static class ImportBench
         Album album;
         await using (var db = new ZestyContext(builder.Options))
         {
-            album = AlbumMaking.Make(
-                "Bench",
-                new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 5, 4) },
-                1,
-                2,
-                [BuiltInDesigns.All[0]],
-                MeasureSystem.Inches,
+            album = AlbumMaking.Rows(
+                new NewAlbum(
+                    "Bench",
+                    new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 5, 4) },
+                    1,
+                    2,
+                    [Protector.Unmeasured(BuiltInDesigns.All[0])],
+                    MeasureSystem.Inches
+                ),
                 Keeper.LocalId,
                 SystemClock.Instance.GetCurrentInstant()
             );

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -56,13 +57,15 @@ internal static class OpenBench
         ZestyContext.Configure(builder, connection);
         await using var db = new ZestyContext(builder.Options);
         var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2023, 1, 2) };
-        var album = AlbumMaking.Make(
-            $"{units} units",
-            calendar,
-            units,
-            2,
-            [BuiltInDesigns.All[0], BuiltInDesigns.All[1]],
-            MeasureSystem.Inches,
+        var album = AlbumMaking.Rows(
+            new NewAlbum(
+                $"{units} units",
+                calendar,
+                units,
+                2,
+                [Protector.Unmeasured(BuiltInDesigns.All[0]), Protector.Unmeasured(BuiltInDesigns.All[1])],
+                MeasureSystem.Inches
+            ),
             Keeper.LocalId,
             SystemClock.Instance.GetCurrentInstant()
         );

@@ -1,5 +1,6 @@
 using NodaTime;
 using Npgsql;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -59,13 +60,15 @@ internal static class PhotosBench
         ZestyContext.Configure(builder, connection);
         await using var db = new ZestyContext(builder.Options);
         var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = new LocalDate(2026, 1, 1) };
-        var album = AlbumMaking.Make(
-            $"{photos} photos",
-            calendar,
-            53,
-            2,
-            [BuiltInDesigns.All[0]],
-            MeasureSystem.Inches,
+        var album = AlbumMaking.Rows(
+            new NewAlbum(
+                $"{photos} photos",
+                calendar,
+                53,
+                2,
+                [Protector.Unmeasured(BuiltInDesigns.All[0])],
+                MeasureSystem.Inches
+            ),
             Keeper.LocalId,
             SystemClock.Instance.GetCurrentInstant()
         );

@@ -23,7 +23,6 @@ using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Shared;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Solving;
 using ZestyPocket.Storage;
@@ -63,8 +62,8 @@ services.AddScoped<UnitReader>();
 services.AddScoped<PairEditor>();
 services.AddScoped<UnitEditor>();
 services.AddScoped<UnitSteps>();
-services.AddScoped<ZestyPocket.Server.Pages.Binder>();
-services.AddScoped<TapeEditor>();
+services.AddScoped<AlbumEditor>();
+services.AddScoped<IPieceCount, PieceCount>();
 services.AddScoped<PhotoImport>();
 services.AddScoped<PhotoDays>();
 services.AddScoped<LookalikeGroups>();
@@ -73,17 +72,14 @@ services.AddScoped<PhotoEditor>();
 services.AddScoped<OverviewReader>();
 services.AddScoped<StoryEditor>();
 services.AddScoped<StoryReader>();
-services.AddScoped<AlbumWordsEditor>();
+services.AddScoped<AlbumWordsReader>();
 services.AddScoped<WordsOver>();
 services.AddScoped<CountMoves>();
 services.AddScoped<CountReader>();
 services.AddScoped<PageChooser>();
 services.AddSingleton<IPageSolver, PageSolver>();
 services.AddScoped<DesignShelf>();
-services.AddScoped<LeafMakes>();
-services.AddScoped<ProtectorMeasuring>();
-services.AddScoped<LeafEditor>();
-services.AddScoped<FormulaEditor>();
+services.AddScoped<FormulaReader>();
 services.AddScoped<BinderReader>();
 services.AddScoped<ImportJob>();
 services.AddSingleton<ImportNudges>();
@@ -109,10 +105,7 @@ services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     // Edits are told apart by their kind, wherever it stands in the object.
     options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
-    options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver
-    {
-        Modifiers = { UnitEditWire.Modify },
-    };
+    options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { EditWire.Modify } };
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
@@ -220,7 +213,6 @@ var api = app.MapGroup("/api").AddEndpointFilter(NoMissingEntries.CheckAsync);
 api.MapCatalog();
 api.MapDesigns();
 api.MapAlbums();
-api.MapTape();
 api.MapCalendars();
 api.MapCameras();
 api.MapSeries();

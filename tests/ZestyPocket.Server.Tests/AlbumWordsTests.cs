@@ -1,8 +1,5 @@
-using System.Net;
-using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Placing;
@@ -26,13 +23,6 @@ public sealed class AlbumWordsTests
     private static Task<AlbumWordsView> WordsAsync(TestHost host, Guid album) =>
         host.GetAsync<AlbumWordsView>($"/api/albums/{album}/words");
 
-    private static async Task<T> PutAsync<T>(TestHost host, string url, object body)
-    {
-        var response = await host.Client.PutAsJsonAsync(url, body, TestHost.Json);
-        response.StatusCode.ShouldBe(HttpStatusCode.OK, await response.Content.ReadAsStringAsync());
-        return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
-    }
-
     private static string OnCards(UnitView week) =>
         string.Join(' ', week.LooseCards.Where(p => p.StoryId is not null).Select(p => p.Words)).Trim();
 
@@ -42,27 +32,18 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var words = await WordsAsync(host, album.Id);
-        var mine = words.Styles.Single(s => s.Key == "plain-sans") with
+        var mine = StyleText.Of(BuiltInCardStyles.All.Single(s => s.Key == "plain-sans")) with
         {
             Key = "",
             Name = "Mine",
             Family = "Kitchen",
             LargestPt = 9,
         };
-        var key = (
-            await PutAsync<WordsAnswer>(
-                host,
-                $"/api/albums/{album.Id}/words/styles",
-                new WriteStyleRequest(words.Revision, mine)
-            )
-        ).Key!;
-        words = await WordsAsync(host, album.Id);
-        (words.Styles.Single(s => s.Own) with { Key = "" }).ShouldBeEquivalentTo(mine with { Own = true });
-        await PutAsync<WordsAnswer>(
-            host,
-            $"/api/albums/{album.Id}/words",
-            new ChangeAlbumWords(words.Revision, Family: "Kitchen")
-        );
+        await host.EditAlbumAsync(album.Id, new WriteStyle(mine) { Revision = words.Revision });
+        var own = (await WordsAsync(host, album.Id)).Styles.Single(s => s.Own);
+        var key = own.Key;
+        (own.Name, own.Family, own.LargestPt, own.Role).ShouldBe(("Mine", "Kitchen", 9, mine.Role));
+        await host.EditAlbumAsync(album.Id, new ChooseFamily("Kitchen") { Revision = TestHost.Latest });
 
         // New cards take it, stories too.
         var week = album.Units[0].Id;
@@ -88,19 +69,12 @@ public sealed class AlbumWordsTests
 
         // Twice the size: the same words part in other places, in the same edit; one undo brings both back.
         words = await WordsAsync(host, album.Id);
-        var changed = await PutAsync<WordsAnswer>(
-            host,
-            $"/api/albums/{album.Id}/words/styles",
-            new WriteStyleRequest(
-                words.Revision,
-                mine with
-                {
-                    Key = key,
-                    SmallestPt = 11,
-                    LargestPt = 12,
-                    MarginMm = 8,
-                }
-            )
+        var changed = await host.EditAlbumAsync(
+            album.Id,
+            new WriteStyle(mine with { Key = key, SmallestPt = 11, LargestPt = 12, MarginMm = 8 })
+            {
+                Revision = words.Revision,
+            }
         );
         var after = await host.OpenAsync(week);
         OnCards(after).ShouldBe(Long);
@@ -117,11 +91,7 @@ public sealed class AlbumWordsTests
 
         // Thrown away, its cards keep their words and take another style.
         words = await WordsAsync(host, album.Id);
-        (
-            await host.Client.DeleteAsync(
-                new Uri($"/api/albums/{album.Id}/words/styles/{key}?revision={words.Revision}", UriKind.Relative)
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(album.Id, new DeleteStyle(key) { Revision = words.Revision });
         var left = await host.OpenAsync(week);
         OnCards(left).ShouldBe(Long);
         left.LooseCards.ShouldAllBe(c => c.StyleKey != key);
@@ -151,26 +121,16 @@ public sealed class AlbumWordsTests
             }
         )
         {
-            (
-                await host.RefusedAsync(
-                    422,
-                    HttpMethod.Put,
-                    $"/api/albums/{album.Id}/words/styles",
-                    new WriteStyleRequest(words.Revision, wrong)
-                )
-            )["detail"]!
+            (await host.AlbumEditRefusedAsync(422, album.Id, new WriteStyle(wrong) { Revision = words.Revision }))[
+                "detail"
+            ]!
                 .GetValue<string>()
                 .ShouldContain("Nothing was changed");
         }
 
-        (
-            await host.RefusedAsync(
-                409,
-                HttpMethod.Put,
-                $"/api/albums/{album.Id}/words",
-                new ChangeAlbumWords(words.Revision - 1, Family: "Slate")
-            )
-        )["detail"]!
+        (await host.AlbumEditRefusedAsync(409, album.Id, new ChooseFamily("Slate") { Revision = words.Revision - 1 }))[
+            "detail"
+        ]!
             .GetValue<string>()
             .ShouldNotBeEmpty();
         (await WordsAsync(host, album.Id)).Revision.ShouldBe(words.Revision);
@@ -205,14 +165,11 @@ public sealed class AlbumWordsTests
 
         // A hand twice as small: 40 words on 4 lines of 2 in are 5 to the inch.
         var words = await WordsAsync(host, album.Id);
-        await PutAsync<WordsAnswer>(
-            host,
-            $"/api/albums/{album.Id}/words",
-            new ChangeAlbumWords(
-                words.Revision,
-                Hand: new HandSample(string.Join(' ', Enumerable.Repeat("jam", 40)), 4, "2 in", "6 mm")
-            )
-        );
+        var hand = new MeasureHand(string.Join(' ', Enumerable.Repeat("jam", 40)), 4, "2 in", "6 mm")
+        {
+            Revision = words.Revision,
+        };
+        await host.EditAlbumAsync(album.Id, hand);
         (await WordsAsync(host, album.Id)).Hand.ShouldBe(new HandView(5, 6));
         (await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long)))
             .ByHand.Single(r => r.Size.StartsWith('3'))
@@ -221,18 +178,23 @@ public sealed class AlbumWordsTests
         foreach (
             var wrong in new[]
             {
-                new HandSample("", 4, "2 in", "6 mm"),
-                new HandSample("jam", 4, "two", "6 mm"),
-                new HandSample("jam", 4, "2 in", "1 mm"),
+                hand with
+                {
+                    Text = "",
+                },
+                hand with
+                {
+                    LineWidth = "two",
+                },
+                hand with
+                {
+                    Text = "jam",
+                    Pitch = "1 mm",
+                },
             }
         )
         {
-            await host.RefusedAsync(
-                422,
-                HttpMethod.Put,
-                $"/api/albums/{album.Id}/words",
-                new ChangeAlbumWords(words.Revision, Hand: wrong)
-            );
+            await host.AlbumEditRefusedAsync(422, album.Id, wrong with { Revision = words.Revision });
         }
     }
 
@@ -242,14 +204,9 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var url = $"/api/albums/{album.Id}/words";
-        await host.PostAsync<WordsAnswer>(
-            $"{url}/sheets",
-            new WriteSheetRequest(
-                (await WordsAsync(host, album.Id)).Revision,
-                "Cork",
-                "M1 A2 Y1 W1 E2 K1 1 9 ,1",
-                Reusable: false
-            )
+        await host.EditAlbumAsync(
+            album.Id,
+            new AddSheet("Cork", "M1 A2 Y1 W1 E2 K1 1 9 ,1", Reusable: false) { Revision = TestHost.Latest }
         );
         var sheet = (await WordsAsync(host, album.Id)).Sheets.Single();
         var tried = await host.GetAsync<TitleTry>(
@@ -259,40 +216,25 @@ public sealed class AlbumWordsTests
         tried.Sheets[0].Missing.ShouldBe(["1 × '", "1 × S"]);
         tried.Others.ShouldBe(["Week 19", "May", "19"]);
 
-        var spelt = await host.PostAsync<WordsAnswer>(
-            $"{url}/sheets/{sheet.Id}/spelt",
-            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
-        );
+        var spell = new SpellTitle(sheet.Id, "May", Wednesday) { Revision = TestHost.Latest };
+        var spelt = await host.EditAlbumAsync(album.Id, spell);
         (await WordsAsync(host, album.Id)).Sheets.Single().Left.ShouldBe("A1 E2 K1 W1 ,1 11 91");
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Post,
-            $"{url}/sheets/{sheet.Id}/spelt",
-            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
-        );
+        await host.AlbumEditRefusedAsync(422, album.Id, spell);
         await host.PostAsync<object>($"/api/edits/{spelt.EditId}/undo", new { });
         (await WordsAsync(host, album.Id)).Sheets.Single().Spelt.ShouldBeEmpty();
 
         // A sheet that is counted anew must still have what was spelt from it.
-        await host.PostAsync<WordsAnswer>(
-            $"{url}/sheets/{sheet.Id}/spelt",
-            new SpellRequest((await WordsAsync(host, album.Id)).Revision, "May", Wednesday)
-        );
-        await host.RefusedAsync(
+        await host.EditAlbumAsync(album.Id, spell);
+        await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Put,
-            $"{url}/sheets/{sheet.Id}",
-            new WriteSheetRequest((await WordsAsync(host, album.Id)).Revision, "Cork", "Y9", false)
+            album.Id,
+            new CountSheet(sheet.Id, "Cork", "Y9", false) { Revision = TestHost.Latest }
         );
         var view = await WordsAsync(host, album.Id);
-        (
-            await host.Client.DeleteAsync(
-                new Uri(
-                    $"{url}/sheets/{sheet.Id}/spelt/{view.Sheets[0].Spelt[0].Id}?revision={view.Revision}",
-                    UriKind.Relative
-                )
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new UnspellTitle(sheet.Id, view.Sheets[0].Spelt[0].Id) { Revision = view.Revision }
+        );
         (await WordsAsync(host, album.Id)).Sheets.Single().Left.ShouldBe(sheet.Letters);
     }
 
@@ -410,11 +352,7 @@ public sealed class AlbumWordsTests
         );
         var finding = (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).Single();
         var words = await WordsAsync(host, album.Id);
-        await PutAsync<WordsAnswer>(
-            host,
-            $"/api/albums/{album.Id}/words",
-            new ChangeAlbumWords(words.Revision, PassedOver: [finding.Key])
-        );
+        await host.EditAlbumAsync(album.Id, new PassOver([finding.Key]) { Revision = words.Revision });
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
     }
 

@@ -5,13 +5,11 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
@@ -31,11 +29,10 @@ public sealed class AttackTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        var problem = await host.RefusedAsync(
+        var problem = await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Post,
-            $"/api/albums/{album.Id}/grow",
-            new GrowRequest(int.MaxValue, AtEnd: true)
+            album.Id,
+            new GrowAlbum(int.MaxValue, AtEnd: true) { Revision = album.Revision }
         );
         problem["detail"]!.GetValue<string>().ShouldContain("Nothing was changed");
     }
@@ -52,14 +49,14 @@ public sealed class AttackTests
                 while (!stop.IsCancellationRequested)
                 {
                     var units = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units;
-                    var merge = await host.Client.PostAsJsonAsync(
-                        $"/api/units/{units[0].Id}/merge",
-                        new TapeRequest((await host.OpenAsync(units[0].Id)).Revision),
-                        TestHost.Json
+                    var revision = (await host.OpenAsync(units[0].Id)).Revision;
+                    var merge = await host.Client.PostAsync(
+                        $"/api/albums/{album.Id}/edits",
+                        TestHost.Written(new MergeUnit { UnitId = units[0].Id, Revision = revision })
                     );
                     if (merge.IsSuccessStatusCode)
                     {
-                        var done = (await merge.Content.ReadFromJsonAsync<TapeAnswer>(TestHost.Json))!;
+                        var done = (await merge.Content.ReadFromJsonAsync<AlbumEditAnswer>(TestHost.Json))!;
                         await host.Client.PostAsync($"/api/edits/{done.EditId}/undo", null);
                     }
                 }
@@ -321,9 +318,9 @@ public sealed class AttackTests
         var album = await host.MakeAlbumAsync();
         for (var i = 0; i < 3; i++)
         {
-            var grown = await host.PostAsync<TapeAnswer>(
-                $"/api/albums/{album.Id}/grow",
-                new GrowRequest(1, AtEnd: true)
+            var grown = await host.EditAlbumAsync(
+                album.Id,
+                new GrowAlbum(1, AtEnd: true) { Revision = TestHost.Latest }
             );
             await host.PostAsync<StepAnswer>($"/api/edits/{grown.EditId}/undo", new { });
         }

@@ -1,14 +1,10 @@
-using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -80,13 +76,10 @@ public sealed class CountMoveTests
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         unit = await host.StepAsync(unit, "undo");
         var fuse = count.Moves.First(m => m.Kind == MoveKind.FusePocket);
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album.Id}/leaves/{fuse.LeafId}/form",
-                new FormLeafRequest(fuse.LeafRevision!.Value, new FuseRequest(fuse.PocketKey!)),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new FusePocket(fuse.PocketKey!) { LeafId = fuse.LeafId!.Value, Revision = fuse.LeafRevision!.Value }
+        );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         await host.StepAsync(await host.OpenAsync(unit.Id), "undo");
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(4);
@@ -100,13 +93,10 @@ public sealed class CountMoveTests
         await AddAsync(host, album, lying: 13);
         foreach (var (protector, owned) in new[] { (album.Protectors[0], 5), (album.Protectors[1], 2) })
         {
-            (
-                await host.Client.PutAsJsonAsync(
-                    $"/api/albums/{album.Id}/protectors/{protector.Id}/stock",
-                    new StockRequest(owned),
-                    TestHost.Json
-                )
-            ).EnsureSuccessStatusCode();
+            await host.EditAlbumAsync(
+                album.Id,
+                new SetStock(owned) { ProtectorId = protector.Id, Revision = protector.Revision }
+            );
         }
 
         // Five of the first lie in the binder, none of the second.
@@ -180,9 +170,9 @@ public sealed class CountMoveTests
         }
 
         var week = album.Units[0].Id;
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest((await host.OpenAsync(week)).Revision, null, new MakeRequest(LeafKind.Sheet))
+        await host.EditAlbumAsync(
+            album.Id,
+            new AddNewLeaf(new LeafMake(LeafKind.Sheet)) { UnitId = week, Revision = TestHost.Latest }
         );
         // Two pages of two, and a sheet with a place in front and one behind: six.
         var choice = (
@@ -207,7 +197,10 @@ public sealed class CountMoveTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/protectors", new MakeRequest(LeafKind.Sheet));
+        await host.EditAlbumAsync(
+            album.Id,
+            new UseProtector(new LeafMake(LeafKind.Sheet)) { Revision = TestHost.Latest }
+        );
         await host.PostAsync<ZestyPocket.Server.Words.StoryAnswer>(
             $"/api/albums/{album.Id}/stories",
             new ZestyPocket.Server.Words.NewStoryRequest(
@@ -254,9 +247,9 @@ public sealed class CountMoveTests
         await AddAsync(host, album, lying: 5, day: "2026:05:13");
         var first = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
-        var merged = await host.PostAsync<TapeAnswer>(
-            $"/api/units/{first.Id}/merge",
-            new RevisionRequest(first.Revision)
+        var merged = await host.EditAlbumAsync(
+            album.Id,
+            new MergeUnit { UnitId = first.Id, Revision = first.Revision }
         );
         var unit = await host.OpenAsync(merged.UnitId!.Value);
         (unit.Faces.Count, unit.Faces.Select(f => f.LeafId).Distinct().Count(), unit.Counts.Photos).ShouldBe((2, 1, 9));

@@ -1,12 +1,9 @@
-using System.Net.Http.Json;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
@@ -50,7 +47,7 @@ public sealed class CountTests
             new ChoosePagesRequest(from, count)
         );
 
-    private static async Task<LeavesAnswer> TakeAsync(
+    private static async Task<AlbumEditAnswer> TakeAsync(
         TestHost host,
         Guid album,
         PageChoiceView choice,
@@ -63,10 +60,7 @@ public sealed class CountTests
             at.Add(new UnitAt(unit, (await host.OpenAsync(unit)).Revision));
         }
 
-        return await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album}/pages",
-            new TakePagesRequest(at, choice.Standing, choice.Extra)
-        );
+        return await host.EditAlbumAsync(album, new ChoosePages([.. at], [.. choice.Standing], [.. choice.Extra]));
     }
 
     [Fact]
@@ -158,7 +152,7 @@ public sealed class CountTests
         await host.StepAsync(unit, "undo");
         (await CountAsync(host, week)).Pockets.ShouldBe(12);
         (await host.OpenAsync(next)).Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(1);
-        taken.Moved.ShouldNotContain(m => m.Contains("tray", StringComparison.Ordinal));
+        taken.Changes.ShouldNotContain(m => m.Contains("tray", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -170,10 +164,7 @@ public sealed class CountTests
         var nine = album.Protectors.Single(p => p.DesignKey == "9x12-nine-3x4");
         (nine.Pockets, nine.InUse, nine.Stock).ShouldBe((9, 5, null));
         await AddPicturesAsync(host, album.Id, lying: 20, upright: 0);
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest((await host.OpenAsync(week)).Revision, nine.Id)
-        );
+        await host.EditAlbumAsync(album.Id, new AddLeaf(nine.Id) { UnitId = week, Revision = TestHost.Latest });
         var unit = await host.OpenAsync(week);
         unit.Faces.Select(f => f.Side.ToString()).ShouldBe(["Back", "Front", "Back", "Front"]);
         (await host.OpenAsync(next)).Faces.Count.ShouldBe(2);
@@ -182,14 +173,9 @@ public sealed class CountTests
         var between = (await CountAsync(host, week)).Leaves.Single(l => l.MayGo);
         (between.Faces, between.Placed > 0).ShouldBe((2, true));
 
-        var removed = await (
-            await host.Client.DeleteAsync(
-                new Uri($"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision}", UriKind.Relative)
-            )
-        )
-            .EnsureSuccessStatusCode()
-            .Content.ReadFromJsonAsync<LeavesAnswer>(TestHost.Json);
-        removed!.Moved[0].ShouldBe($"{between.Placed} pieces go to the tray");
+        var remove = new RemoveLeaf(between.LeafId) { UnitId = week, Revision = TestHost.Latest };
+        var removed = await host.EditAlbumAsync(album.Id, remove);
+        removed.Changes[0].ShouldBe($"{between.Placed} pieces go to the tray");
         unit = await host.OpenAsync(week);
         (unit.Counts.Pockets, unit.Counts.LoosePhotos).ShouldBe((18, between.Placed));
         unit = await host.StepAsync(unit, "undo");
@@ -197,24 +183,13 @@ public sealed class CountTests
 
         // A leaf that it shares with a neighbour is not its own to take out, and two windows cannot both do it.
         var facing = (await CountAsync(host, week)).Leaves.First(l => !l.MayGo);
-        (
-            await (
-                await host.Client.DeleteAsync(
-                    new Uri($"/api/units/{week}/leaves/{facing.LeafId}?revision={unit.Revision}", UriKind.Relative)
-                )
-            ).Content.ReadAsStringAsync()
-        ).ShouldContain("belongs to a neighbour");
-        await host.RefusedAsync(
-            409,
-            HttpMethod.Delete,
-            $"/api/units/{week}/leaves/{between.LeafId}?revision={unit.Revision - 1}",
-            new { }
-        );
-        await host.RefusedAsync(
+        var refused = await host.AlbumEditRefusedAsync(422, album.Id, remove with { LeafId = facing.LeafId });
+        refused["detail"]!.GetValue<string>().ShouldContain("belongs to a neighbour");
+        await host.AlbumEditRefusedAsync(409, album.Id, remove with { Revision = unit.Revision - 1 });
+        await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Post,
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest(unit.Revision, Guid.NewGuid())
+            album.Id,
+            new AddLeaf(Guid.NewGuid()) { UnitId = week, Revision = unit.Revision }
         );
         (await host.OpenAsync(week)).Counts.Pockets.ShouldBe(36);
     }
@@ -256,11 +231,10 @@ public sealed class CountTests
         counts.ShouldAllBe(c => c.Lacking == 0);
         counts.Sum(c => c.Free).ShouldBe(choice.Empty);
 
-        await host.RefusedAsync(
+        await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/protectors/{album.Protectors[0].Id}/stock",
-            new StockRequest(-1)
+            album.Id,
+            new SetStock(-1) { ProtectorId = album.Protectors[0].Id, Revision = TestHost.Latest }
         );
         await host.RefusedAsync(
             422,
@@ -281,14 +255,13 @@ public sealed class CountTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
-        var url = $"/api/albums/{album.Id}/protectors";
-        var used = await host.PostAsync<LeavesAnswer>(url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"));
+        var used = await host.EditAlbumAsync(album.Id, Use("9x12-twelve-3x3"));
         var twelve = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p =>
             p.DesignKey == "9x12-twelve-3x3"
         );
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{album.Units[0].Id}/leaves",
-            new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, twelve.Id)
+        await host.EditAlbumAsync(
+            album.Id,
+            new AddLeaf(twelve.Id) { UnitId = album.Units[0].Id, Revision = TestHost.Latest }
         );
         var leaves = await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
         leaves
@@ -306,30 +279,28 @@ public sealed class CountTests
         );
 
         // Given up while a leaf has it: the leaf keeps it, no new one is offered, and it can come back.
-        (await host.Client.DeleteAsync(new Uri($"{url}/{twelve.Id}", UriKind.Relative))).EnsureSuccessStatusCode();
+        var giveUp = new GiveUpProtector { ProtectorId = twelve.Id, Revision = TestHost.Latest };
+        await host.EditAlbumAsync(album.Id, giveUp);
         (await host.OpenAsync(album.Units[0].Id)).Counts.Pockets.ShouldBe(18 + 24);
         var view = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p =>
             p.Id == twelve.Id
         );
         (view.Gone, view.InUse).ShouldBe((true, 1));
-        await host.RefusedAsync(422, HttpMethod.Delete, $"{url}/{album.Protectors[0].Id}", new { });
-        (
-            await host.PostAsync<LeavesAnswer>(url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"))
-        ).Done.ShouldContain("uses");
-        await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "9x12-twelve-3x3"));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "12x12-full"));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new MakeRequest(LeafKind.Pockets, "nobody's"));
+        await host.AlbumEditRefusedAsync(422, album.Id, giveUp with { ProtectorId = album.Protectors[0].Id });
+        (await host.EditAlbumAsync(album.Id, Use("9x12-twelve-3x3"))).Done.ShouldContain("uses");
+        foreach (var wrong in new[] { "9x12-twelve-3x3", "12x12-full", "nobody's" })
+        {
+            await host.AlbumEditRefusedAsync(422, album.Id, Use(wrong));
+        }
+
         used.EditId.ShouldNotBeNull();
+
+        static UseProtector Use(string design) =>
+            new(new LeafMake(LeafKind.Pockets, design)) { Revision = TestHost.Latest };
     }
 
-    private static async Task SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album}/protectors/{protector}/stock",
-                new StockRequest(stock),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+    private static Task<AlbumEditAnswer> SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
+        host.EditAlbumAsync(album, new SetStock(stock) { ProtectorId = protector, Revision = TestHost.Latest });
 
     [Fact]
     public async Task The_badge_of_count_counts_untold_stories_as_the_sum_does()

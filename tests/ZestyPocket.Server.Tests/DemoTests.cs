@@ -83,12 +83,11 @@ public sealed class DemoTests
         var trip = shelf.Single(a => a.Name == DemoHousehold.TripName).Id;
         var cameras = await host.GetAsync<Gathering.CamerasView>($"/api/albums/{trip}/cameras");
         var doubted = cameras.Cameras.Single(c => c.Doubt is not null);
-        var mended = await TapeTests.PutAsync<Tape.TapeAnswer>(
-            host,
-            $"/api/albums/{trip}/cameras",
-            new Gathering.CorrectCameraRequest(cameras.Revision, doubted.Camera, AcceptDoubt: true)
+        var mended = await host.EditAlbumAsync(
+            trip,
+            new AcceptClockDoubt { Camera = doubted.Camera, Revision = cameras.Revision }
         );
-        mended.Moved.ShouldBe(["1 picture from Day 3 to Day 4", "1 picture from Day 6 to Day 7"]);
+        mended.Changes.ShouldBe(["1 picture from Day 3 to Day 4", "1 picture from Day 6 to Day 7"]);
         var day = await host.GetAsync<AlbumView>(
             $"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.DayName).Id}"
         );

@@ -118,13 +118,13 @@ public sealed class DesignTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{album.Units[0].Id}/leaves",
-            new AddLeafRequest(
-                (await host.OpenAsync(album.Units[0].Id)).Revision,
-                null,
-                new MakeRequest(LeafKind.Pockets, "6x8-two-6x4")
-            )
+        await host.EditAlbumAsync(
+            album.Id,
+            new AddNewLeaf(new LeafMake(LeafKind.Pockets, "6x8-two-6x4"))
+            {
+                UnitId = album.Units[0].Id,
+                Revision = TestHost.Latest,
+            }
         );
         var insert = (await host.OpenAsync(album.Units[0].Id)).Faces[1];
         insert.Note!.ShouldContain("hides 6 3/4 × 8 1/4 in of the page behind");

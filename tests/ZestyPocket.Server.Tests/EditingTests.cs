@@ -3,12 +3,10 @@ using System.Text.Json.Nodes;
 using NodaTime;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -258,8 +256,8 @@ public sealed class EditingTests
         var outcome = await host.AddAsync(album.Id, "june.jpg", Pictures.Jpeg(taken: "2026:06:10 10:00:00"));
         outcome.UnitId.ShouldBeNull();
         (
-            await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(4, AtEnd: true))
-        ).Moved.ShouldBe(["1 picture from outside the album to Week 24"]);
+            await host.EditAlbumAsync(album.Id, new GrowAlbum(4, AtEnd: true) { Revision = album.Revision })
+        ).Changes.ShouldBe(["1 picture from outside the album to Week 24"]);
         album = await host.GetAsync<AlbumView>($"/api/albums/{album.Id}");
         album.Units.Count.ShouldBe(8);
         album.PhotosWithoutUnit.ShouldBe(0);
@@ -274,29 +272,25 @@ public sealed class EditingTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         var protector = album.Protectors[0];
-        using var request = new HttpRequestMessage(HttpMethod.Put, $"/api/albums/{album.Id}/protectors/{protector.Id}")
+        var measure = new MeasureProtector("9 3/4 x 12 1/4", "5/8", "1/32", [new MeasuredPocket("3x4", "2 15/16 x 4")])
         {
-            Content = System.Net.Http.Json.JsonContent.Create(
-                new MeasureProtectorRequest(
-                    "9 3/4 x 12 1/4",
-                    "5/8",
-                    "1/32",
-                    [new MeasuredPocket("3x4", "2 15/16 x 4")]
-                ),
-                options: TestHost.Json
-            ),
+            ProtectorId = protector.Id,
+            Revision = protector.Revision,
         };
-        (await host.Client.SendAsync(request, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(album.Id, measure);
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Faces[0].Pockets[0].CutLabel.ShouldBe("2.906 × 3.969 in");
         unit.Undo.ShouldBe("Measured Nine 3x4");
         unit = await host.StepAsync(await host.OpenAsync(album.Units[2].Id), "undo");
         unit.Faces[0].Pockets[0].CutLabel.ShouldBe("3 × 4 in");
-        var bad = await host.RefusedAsync(
+        var bad = await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/protectors/{protector.Id}",
-            new MeasureProtectorRequest("9x12", "5/8", "1/32", [])
+            album.Id,
+            measure with
+            {
+                Outer = "9x12",
+                Revision = TestHost.Latest,
+            }
         );
         bad["detail"]!.GetValue<string>().ShouldContain("smaller");
     }

@@ -1,10 +1,7 @@
-using System.Net.Http.Json;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -24,11 +21,13 @@ public sealed class FormulaTests
         }
     }
 
-    private static async Task<LeavesAnswer> KeepAsync(TestHost host, Guid album, FormulaRequest formula)
+    private static Task<AlbumEditAnswer> KeepAsync(TestHost host, Guid album, KeepFormula formula) =>
+        host.EditAlbumAsync(album, formula);
+
+    private static async Task<ApplyFormula> OverAsync(TestHost host, AlbumView album, Guid formula, int count)
     {
-        var response = await host.Client.PutAsJsonAsync($"/api/albums/{album}/formulas", formula, TestHost.Json);
-        response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
-        return (await response.Content.ReadFromJsonAsync<LeavesAnswer>(TestHost.Json))!;
+        var units = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units.Take(count);
+        return new ApplyFormula(formula, [.. units.Select(u => new UnitAt(u.Id, u.Revision))]);
     }
 
     [Fact]
@@ -37,7 +36,10 @@ public sealed class FormulaTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-nine-3x4");
         var (rows, nine) = (album.Protectors[0].Id, album.Protectors[1].Id);
-        await host.PostAsync<LeavesAnswer>($"/api/albums/{album.Id}/protectors", new MakeRequest(LeafKind.Sheet));
+        await host.EditAlbumAsync(
+            album.Id,
+            new UseProtector(new LeafMake(LeafKind.Sheet)) { Revision = TestHost.Latest }
+        );
         var sheet = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}"))
             .Protectors.Single(p => p.Kind == LeafKind.Sheet)
             .Id;
@@ -46,21 +48,16 @@ public sealed class FormulaTests
         var edit = await KeepAsync(
             host,
             album.Id,
-            new FormulaRequest(null, "Every week", [rows, nine], [sheet], 6, 1, true)
+            new KeepFormula(null, "Every week", [rows, nine], [sheet], 6, 1, true) { Revision = TestHost.Latest }
         );
         var formula = (await host.GetAsync<List<FormulaView>>($"/api/albums/{album.Id}/formulas")).Single();
         formula.Says.ShouldContain("at least 6 pictures and 1 card of words, with a title card");
 
-        var preview = await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
-            new ApplyFormulaRequest(album.Units[0].Id, 3, Preview: true)
-        );
+        var apply = await OverAsync(host, album, formula.Id, 3);
+        var preview = await host.EditAlbumAsync(album.Id, apply, preview: true);
         preview.EditId.ShouldBeNull();
         (await host.OpenAsync(album.Units[0].Id)).Faces.Count.ShouldBe(2);
-        var applied = await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
-            new ApplyFormulaRequest(album.Units[0].Id, 3)
-        );
+        var applied = await host.EditAlbumAsync(album.Id, apply);
         var first = await host.OpenAsync(album.Units[0].Id);
         first.Faces.Select(f => f.Kind).ShouldBe([LeafKind.Pockets, LeafKind.Sheet, LeafKind.Sheet, LeafKind.Pockets]);
         // Sizes alternate from week to week: six on the left, nine on the right, then the other way round.
@@ -99,10 +96,7 @@ public sealed class FormulaTests
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4", "9x12-full");
         await AddAsync(host, album, "2026:05:06", 9);
         var (week, full) = (album.Units[0].Id, album.Protectors[1].Id);
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest((await host.OpenAsync(week)).Revision, full)
-        );
+        await host.EditAlbumAsync(album.Id, new AddLeaf(full) { UnitId = week, Revision = TestHost.Latest });
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
             new AddCard(CardKind: CardKind.WeekTitle) { Revision = 0 }
@@ -116,45 +110,29 @@ public sealed class FormulaTests
         await KeepAsync(
             host,
             album.Id,
-            new FormulaRequest(
+            new KeepFormula(
                 null,
                 learnt.Name,
-                learnt.Own,
-                learnt.Between,
+                [.. learnt.Own],
+                [.. learnt.Between],
                 learnt.Pictures,
                 learnt.Words,
                 learnt.Title
             )
+            {
+                Revision = TestHost.Latest,
+            }
         );
         var formula = (await host.GetAsync<List<FormulaView>>($"/api/albums/{album.Id}/formulas")).Single();
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/formulas/{formula.Id}/apply",
-            new ApplyFormulaRequest(week, 4)
-        );
+        await host.EditAlbumAsync(album.Id, await OverAsync(host, album, formula.Id, 4));
         (await host.OpenAsync(album.Units[3].Id)).Faces.Count.ShouldBe(4);
         (await host.OpenAsync(week)).Faces.SelectMany(f => f.Pockets).Count(p => p.Piece is not null).ShouldBe(11);
 
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/formulas",
-            new FormulaRequest(null, "None", [], [], 0, 0, false)
-        );
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/formulas",
-            new FormulaRequest(null, "Strange", [Guid.NewGuid()], [], 0, 0, false)
-        );
-        await host.RefusedAsync(
-            404,
-            HttpMethod.Post,
-            $"/api/albums/{album.Id}/formulas/{Guid.NewGuid()}/apply",
-            new ApplyFormulaRequest(week, 1)
-        );
-        (
-            await host.Client.DeleteAsync(new Uri($"/api/albums/{album.Id}/formulas/{formula.Id}", UriKind.Relative))
-        ).EnsureSuccessStatusCode();
+        var none = new KeepFormula(null, "None", [], [], 0, 0, false) { Revision = TestHost.Latest };
+        await host.AlbumEditRefusedAsync(422, album.Id, none);
+        await host.AlbumEditRefusedAsync(422, album.Id, none with { Own = [Guid.NewGuid()] });
+        await host.AlbumEditRefusedAsync(422, album.Id, await OverAsync(host, album, Guid.NewGuid(), 1));
+        await host.EditAlbumAsync(album.Id, new DeleteFormula(formula.Id) { Revision = TestHost.Latest });
         (await host.GetAsync<CountView>($"/api/units/{week}/count")).Formula.ShouldBeNull();
     }
 }

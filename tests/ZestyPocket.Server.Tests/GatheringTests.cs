@@ -2,11 +2,9 @@ using System.Net;
 using System.Text;
 using NodaTime;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Photos;
 
@@ -51,9 +49,12 @@ public sealed class GatheringTests
         var cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
         var doubted = cameras.Cameras.Single(c => c.Doubt is not null);
         (doubted.Camera, doubted.DoubtRemedy).ShouldBe(("Testmaker Camera", "Set it 1 hour earlier"));
-        var answer = await CorrectAsync(new CorrectCameraRequest(cameras.Revision, doubted.Camera, AcceptDoubt: true));
+        var answer = await host.EditAlbumAsync(
+            album.Id,
+            new AcceptClockDoubt { Camera = doubted.Camera, Revision = cameras.Revision }
+        );
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 1 hour earlier");
-        answer.Moved.ShouldBe(["1 picture from Day 3 to Day 2"]);
+        answer.Changes.ShouldBe(["1 picture from Day 3 to Day 2"]);
         (await host.OpenAsync(album.Units[1].Id)).Photos.Single(p => p.FileName == "late.jpg").Time.ShouldBe("02:20");
         (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Cameras.ShouldAllBe(c => c.Doubt == null);
 
@@ -65,44 +66,28 @@ public sealed class GatheringTests
 
         // By two pictures of one moment, and by the true time of one.
         var day = (await host.OpenAsync(album.Units[1].Id)).Photos;
-        cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
-        answer = await CorrectAsync(
-            new CorrectCameraRequest(
-                cameras.Revision,
-                doubted.Camera,
-                WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
-                RightPhotoId: day.Single(p => p.FileName == "phone0.jpg").Id
-            )
-        );
+        var match = new MatchPictures(
+            day.Single(p => p.FileName == "camera0.jpg").Id,
+            day.Single(p => p.FileName == "phone0.jpg").Id
+        )
+        {
+            Camera = doubted.Camera,
+            Revision = TestHost.Latest,
+        };
+        answer = await host.EditAlbumAsync(album.Id, match);
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 1 hour 1 minute earlier");
-        cameras = await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras");
-        answer = await CorrectAsync(
-            new CorrectCameraRequest(
-                cameras.Revision,
-                doubted.Camera,
-                WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
-                TrueTime: "2026-06-07T11:31"
-            )
+        answer = await host.EditAlbumAsync(
+            album.Id,
+            new TellTrueTime(match.WrongPhotoId, "2026-06-07T11:31")
+            {
+                Camera = doubted.Camera,
+                Revision = TestHost.Latest,
+            }
         );
         answer.Done.ShouldBe("Set the clock of Testmaker Camera: 30 minutes later");
-        (
-            await host.RefusedAsync(
-                422,
-                HttpMethod.Put,
-                $"/api/albums/{album.Id}/cameras",
-                new CorrectCameraRequest(
-                    (await host.GetAsync<CamerasView>($"/api/albums/{album.Id}/cameras")).Revision,
-                    doubted.Camera,
-                    WrongPhotoId: day.Single(p => p.FileName == "camera0.jpg").Id,
-                    RightPhotoId: day.Single(p => p.FileName == "camera1.jpg").Id
-                )
-            )
-        )["detail"]!
-            .GetValue<string>()
-            .ShouldContain("one camera");
-
-        Task<TapeAnswer> CorrectAsync(CorrectCameraRequest request) =>
-            TapeTests.PutAsync<TapeAnswer>(host, $"/api/albums/{album.Id}/cameras", request);
+        var alike = match with { RightPhotoId = day.Single(p => p.FileName == "camera1.jpg").Id };
+        var refused = await host.AlbumEditRefusedAsync(422, album.Id, alike);
+        refused["detail"]!.GetValue<string>().ShouldContain("one camera");
     }
 
     [Fact]
@@ -338,10 +323,9 @@ public sealed class GatheringTests
         await host.AddAsync(album.Id, "wed.jpg", Pictures.Jpeg(taken: "2026:05:06 07:50:00", shade: 20));
         await host.AddAsync(album.Id, "noon.jpg", Pictures.Jpeg(taken: "2026:05:06 12:00:00", shade: 30));
         var list = await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series");
-        await TapeTests.PutAsync<TapeAnswer>(
-            host,
-            $"/api/albums/{album.Id}/series",
-            new SeriesRequest(list.Revision, null, "The window", "08:00", 30, null)
+        await host.EditAlbumAsync(
+            album.Id,
+            new SetSeries(null, "The window", "08:00", 30, null) { Revision = list.Revision }
         );
         var series = (await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series")).Series.Single();
         series

@@ -4,7 +4,6 @@ using System.Text.Json;
 using Npgsql;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Importing;

@@ -1,13 +1,10 @@
-using System.Net.Http.Json;
 using Microsoft.Extensions.DependencyInjection;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -23,38 +20,11 @@ public sealed class LeafTests
     private static Task<List<BinderLeaf>> LeavesAsync(TestHost host, AlbumView album) =>
         host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
 
-    private static async Task<T> PutAsync<T>(TestHost host, string url, object body)
-    {
-        var response = await host.Client.PutAsJsonAsync(url, body, TestHost.Json);
-        response.IsSuccessStatusCode.ShouldBeTrue(await response.Content.ReadAsStringAsync());
-        return (await response.Content.ReadFromJsonAsync<T>(TestHost.Json))!;
-    }
+    private static Task<AlbumEditAnswer> FormAsync(TestHost host, AlbumView album, LeafEdit edit) =>
+        host.EditAlbumAsync(album.Id, edit);
 
-    private static Task<LeavesAnswer> FormAsync(
-        TestHost host,
-        AlbumView album,
-        BinderLeaf leaf,
-        FormLeafRequest request
-    ) =>
-        PutAsync<LeavesAnswer>(
-            host,
-            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
-            request with
-            {
-                Revision = leaf.Revision,
-            }
-        );
-
-    private static async Task<LeavesAnswer> AddLeafAsync(
-        TestHost host,
-        Guid unit,
-        MakeRequest make,
-        bool preview = false
-    ) =>
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{unit}/leaves",
-            new AddLeafRequest((await host.OpenAsync(unit)).Revision, null, make, preview)
-        );
+    private static Task<AlbumEditAnswer> AddLeafAsync(TestHost host, AlbumView album, LeafMake make) =>
+        host.EditAlbumAsync(album.Id, new AddNewLeaf(make) { UnitId = album.Units[0].Id, Revision = TestHost.Latest });
 
     private static async Task AddPicturesAsync(
         TestHost host,
@@ -89,16 +59,12 @@ public sealed class LeafTests
         fuse.Label.ShouldBe("Fuse 6x4 (pocket 1) into two 3x4");
 
         // First it is said what would happen, and nothing does.
-        var preview = await FormAsync(
-            host,
-            album,
-            leaf,
-            new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!), Preview: true)
-        );
-        (preview.EditId, preview.Moved.Single()).ShouldBe((null, "1 piece goes to the tray"));
+        var fusing = new FusePocket(fuse.PocketKey!) { LeafId = leaf.LeafId, Revision = leaf.Revision };
+        var preview = await host.EditAlbumAsync(album.Id, fusing, preview: true);
+        (preview.EditId, preview.Changes.Single()).ShouldBe((null, "1 piece goes to the tray"));
         (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos.ShouldBe(0);
 
-        var done = await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!)));
+        var done = await FormAsync(host, album, fusing);
         var (week, next) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id));
         (week.Counts.Pockets, week.Counts.LoosePhotos, next.Counts.Pockets).ShouldBe((13, 1, 13));
         week.Faces[1].Marks.ShouldHaveSingleItem().Kind.ShouldBe(MarkKind.Seam);
@@ -107,18 +73,8 @@ public sealed class LeafTests
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Units[1].Pockets.ShouldBe(13);
 
         // Two windows: the second one's leaf is no longer what it looked at.
-        await host.RefusedAsync(
-            409,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
-            new FormLeafRequest(leaf.Revision, new FuseRequest("2.1"))
-        );
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
-            new FormLeafRequest(leaf.Revision + 1, new FuseRequest("9.9"))
-        );
+        await host.AlbumEditRefusedAsync(409, album.Id, fusing with { PocketKey = "2.1" });
+        await host.AlbumEditRefusedAsync(422, album.Id, fusing with { PocketKey = "9.9", Revision = TestHost.Latest });
         await host.PostAsync<object>($"/api/edits/{done.EditId}/undo", new { });
         week = await host.OpenAsync(album.Units[0].Id);
         (week.Counts.Pockets, week.Counts.LoosePhotos).ShouldBe((12, 0));
@@ -130,28 +86,19 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("12x12-six-6x4");
         var week = album.Units[0].Id;
-        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Pockets, "12x12-six-6x4"));
+        await AddLeafAsync(host, album, new LeafMake(LeafKind.Pockets, "12x12-six-6x4"));
         var leaf = (await LeavesAsync(host, album))[1];
         leaf.Between.ShouldBeTrue();
         var detail = await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}");
         var half = detail.Cuts.Single(c => c.Keeps == CutKeeps.Columns);
-        await FormAsync(
-            host,
-            album,
-            leaf,
-            new FormLeafRequest(0, CutDown: new CutRequest(CutKeeps.Columns, half.Size!))
-        );
+        var cut = new CutLeafDown(CutKeeps.Columns, half.Size!) { LeafId = leaf.LeafId, Revision = TestHost.Latest };
+        await FormAsync(host, album, cut);
         leaf = (await LeavesAsync(host, album))[1];
         (leaf.Front.Pockets, leaf.Design).ShouldBe((3, "Six 6x4, cut down to 6x12"));
         leaf.Note!.ShouldContain("hides 6 3/4 × 12 1/4 in");
         (await host.OpenAsync(week)).Faces[1].Note.ShouldNotBeNull();
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
-            new FormLeafRequest(leaf.Revision, CutDown: new CutRequest(CutKeeps.Columns, "5 in"))
-        );
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, Anew: true));
+        await host.AlbumEditRefusedAsync(422, album.Id, cut with { Size = "5 in" });
+        await FormAsync(host, album, new RenewLeaf { LeafId = leaf.LeafId, Revision = TestHost.Latest });
         (await LeavesAsync(host, album))[1].Front.Pockets.ShouldBe(6);
     }
 
@@ -162,7 +109,7 @@ public sealed class LeafTests
         var album = await host.MakeAlbumAsync("3x8-two-3x4");
         var week = album.Units[0].Id;
         await AddPicturesAsync(host, album, 7, width: 1800, height: 2400);
-        await AddLeafAsync(host, week, new MakeRequest(LeafKind.FoldOut, null, "6x8", "3 1/2 in"));
+        await AddLeafAsync(host, album, new LeafMake(LeafKind.FoldOut, null, "6x8", "3 1/2 in"));
         var unit = await host.OpenAsync(week);
         var (front, back) = (unit.Faces[1], unit.Faces[2]);
         (front.Kind, front.Pockets.Single().Size, front.FoldedWidth).ShouldBe(
@@ -179,24 +126,21 @@ public sealed class LeafTests
             new PrintRequest("fold", [week], "letter", "1/4 in", "0")
         );
         plan.Pieces.ShouldBe(7);
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Post,
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "9x8", "3 1/2 in"))
-        );
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Post,
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut, null, "6x8", "1/2 in"))
-        );
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Post,
-            $"/api/units/{week}/leaves",
-            new AddLeafRequest(unit.Revision, null, new MakeRequest(LeafKind.FoldOut))
-        );
+        foreach (
+            var wrong in new[]
+            {
+                new LeafMake(LeafKind.FoldOut, Size: "9x8", Fold: "3 1/2 in"),
+                new LeafMake(LeafKind.FoldOut, Size: "6x8", Fold: "1/2 in"),
+                new LeafMake(LeafKind.FoldOut),
+            }
+        )
+        {
+            await host.AlbumEditRefusedAsync(
+                422,
+                album.Id,
+                new AddNewLeaf(wrong) { UnitId = week, Revision = TestHost.Latest }
+            );
+        }
     }
 
     [Fact]
@@ -205,9 +149,9 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("6x8-two-6x4");
         var week = album.Units[0].Id;
-        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Sheet));
-        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Divider));
-        await AddLeafAsync(host, week, new MakeRequest(LeafKind.Envelope));
+        await AddLeafAsync(host, album, new LeafMake(LeafKind.Sheet));
+        await AddLeafAsync(host, album, new LeafMake(LeafKind.Divider));
+        await AddLeafAsync(host, album, new LeafMake(LeafKind.Envelope));
         var unit = await host.OpenAsync(week);
         unit.Faces.Select(f => f.Kind)
             .Distinct()
@@ -247,9 +191,9 @@ public sealed class LeafTests
                 new ChoosePagesRequest(week, 1)
             )
         )[0];
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/pages",
-            new TakePagesRequest([new UnitAt(week, unit.Revision)], choice.Standing, choice.Extra)
+        await host.EditAlbumAsync(
+            album.Id,
+            new ChoosePages([new UnitAt(week, unit.Revision)], [.. choice.Standing], [.. choice.Extra])
         );
         (await host.OpenAsync(week)).Faces.Count(f => f.Kind != LeafKind.Pockets).ShouldBe(6);
     }
@@ -262,46 +206,65 @@ public sealed class LeafTests
         await AddPicturesAsync(host, album, 20);
         await AddPicturesAsync(host, album, 3, "2026:05:13");
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/units/{album.Units[0].Id}/leaves",
-            new AddLeafRequest((await host.OpenAsync(album.Units[0].Id)).Revision, full)
+        await host.EditAlbumAsync(
+            album.Id,
+            new AddLeaf(full) { UnitId = album.Units[0].Id, Revision = TestHost.Latest }
         );
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         week.Counts.LoosePhotos.ShouldBe(0);
         var leaf = (await LeavesAsync(host, album))[1];
-        var url = $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/move";
+        var move = new MoveLeaf(2) { LeafId = leaf.LeafId, Revision = leaf.Revision };
 
         // From between week 19's pages to between week 20's: what lay on it stays with week 19, in the tray.
-        var preview = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2, Preview: true));
+        var preview = await host.EditAlbumAsync(album.Id, move, preview: true);
         preview.EditId.ShouldBeNull();
-        preview.Moved[0].ShouldBe("2 pieces go to the tray");
-        preview.Moved.ShouldContain(m =>
+        preview.Changes[0].ShouldBe("2 pieces go to the tray");
+        preview.Changes.ShouldContain(m =>
             m.StartsWith("Week 19: opposite of the back of leaf 1", StringComparison.Ordinal)
         );
         (await LeavesAsync(host, album))[1].LeafId.ShouldBe(leaf.LeafId);
 
-        var moved = await host.PostAsync<LeavesAnswer>(url, new MoveLeafRequest(leaf.Revision, 2));
+        var moved = await host.EditAlbumAsync(album.Id, move);
         var leaves = await LeavesAsync(host, album);
         (leaves[2].LeafId, leaves[2].Front.Title, leaves[2].Back.Title).ShouldBe((leaf.LeafId, "Week 20", "Week 20"));
         (
             (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos,
             (await host.OpenAsync(album.Units[1].Id)).Counts.Pockets
         ).ShouldBe((2, 20));
-        await host.RefusedAsync(409, HttpMethod.Post, url, new MoveLeafRequest(leaf.Revision, 1));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 2));
-        await host.RefusedAsync(422, HttpMethod.Post, url, new MoveLeafRequest(leaves[2].Revision, 0));
+        await host.AlbumEditRefusedAsync(409, album.Id, move with { To = 1 });
+        await host.AlbumEditRefusedAsync(422, album.Id, move with { Revision = TestHost.Latest });
+        await host.AlbumEditRefusedAsync(422, album.Id, move with { To = 0, Revision = TestHost.Latest });
         await host.PostAsync<object>($"/api/edits/{moved.EditId}/undo", new { });
         (await host.OpenAsync(album.Units[0].Id)).Counts.LoosePhotos.ShouldBe(0);
 
         // A leaf that carries two parts takes its pockets along, and the pieces stay with their part.
         var nine = (await LeavesAsync(host, album))[2];
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/leaves/{nine.LeafId}/move",
-            new MoveLeafRequest(nine.Revision, 4)
-        );
+        await host.EditAlbumAsync(album.Id, new MoveLeaf(4) { LeafId = nine.LeafId, Revision = nine.Revision });
         (await host.OpenAsync(album.Units[1].Id)).Counts.LoosePhotos.ShouldBe(0);
         (await host.OpenAsync(album.Units[0].Id)).Photos.Count.ShouldBe(20);
+    }
+
+    [Fact]
+    public async Task A_leaf_is_not_taken_out_again_once_something_was_put_onto_it()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album, 1);
+        var added = await AddLeafAsync(host, album, new LeafMake(LeafKind.Pockets, "9x12-nine-3x4"));
+        var week = album.Units[0].Id;
+        var leaf = (await LeavesAsync(host, album)).Single(l => l.Between);
+        var removed = await host.EditAlbumAsync(
+            album.Id,
+            new RemoveLeaf(leaf.LeafId) { UnitId = week, Revision = TestHost.Latest }
+        );
+        await host.PostAsync<StepAnswer>($"/api/edits/{removed.EditId}/undo", new { });
+        var unit = await host.OpenAsync(week);
+        var place = new PocketPlace(leaf.LeafId, LeafSide.Front, unit.Faces[1].Pockets[0].Key);
+        await host.EditAsync(unit, new PutPhoto(PhotoId: unit.Photos[0].Id, Place: place) { Revision = 0 });
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/edits/{removed.EditId}/redo", new { });
+        await host.RefusedAsync(422, HttpMethod.Post, $"/api/edits/{added.EditId}/undo", new { });
+        (await host.OpenAsync(week)).Faces[1].Pockets[0].Piece.ShouldNotBeNull();
     }
 
     [Fact]
@@ -314,7 +277,7 @@ public sealed class LeafTests
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         var next = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var leaf = (await LeavesAsync(host, album))[1];
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
+        await FormAsync(host, album, new StickPieces("1.1", true) { LeafId = leaf.LeafId, Revision = TestHost.Latest });
         week = await host.OpenAsync(week.Id);
         PocketView At(UnitView unit, int face, string key) => unit.Faces[face].Pockets.Single(p => p.Key == key);
         At(week, 1, "1.1").Stuck.ShouldBeTrue();
@@ -430,47 +393,48 @@ public sealed class LeafTests
         );
         job.State.ShouldBe(PrintJobState.Done);
         var nine = album.Protectors.Single();
-        var url = $"/api/albums/{album.Id}/protectors/{nine.Id}";
-        var request = new MeasureProtectorRequest(
+        var request = new MeasureProtector(
             nine.Outer,
             nine.RingStrip,
             "1/16 in",
             [new MeasuredPocket("3x4", "3 x 4")],
             "0.3 mm",
             RingSide.Left,
-            new HolesRequest("Three rings, 4 1/4 in apart")
-        );
-        var measured = await PutAsync<MeasuredAnswer>(host, url, request);
-        measured.Recut.ShouldBe(3);
-        measured.Printed.Count.ShouldBe(2);
-        measured.Printed[0].ShouldBe("W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
-        var view = measured.Album.Protectors.Single();
+            new MeasuredHoles("Three rings, 4 1/4 in apart")
+        )
+        {
+            ProtectorId = nine.Id,
+            Revision = TestHost.Latest,
+        };
+        var measured = await host.EditAlbumAsync(album.Id, request);
+        measured.Changes.Count.ShouldBe(3);
+        measured.Changes[0].ShouldBe("3 pieces are cut to another size from now on");
+        measured.Changes[1].ShouldBe("W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
+        var view = await NowAsync();
         (view.Thickness, view.Holes!.FromTop.Count, view.Holes.Pattern).ShouldBe(
             ("0.3 mm", 3, "Three rings, 4 1/4 in apart")
         );
         (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
 
-        measured = await PutAsync<MeasuredAnswer>(
-            host,
-            url,
-            request with
-            {
-                Holes = new HolesRequest("Measured", "5/16 in", "1/4 in", ["2 in", "6 in", "10 1/4 in"]),
-            }
-        );
-        measured.Album.Protectors.Single().Holes!.FromTop.ShouldBe(["2 in", "6 in", "10 1/4 in"]);
-        var refused = await host.RefusedAsync(
+        var byHand = new MeasuredHoles("Measured", "5/16 in", "1/4 in", ["2 in", "6 in", "10 1/4 in"]);
+        await host.EditAlbumAsync(album.Id, request with { Holes = byHand });
+        (await NowAsync()).Holes!.FromTop.ShouldBe(["2 in", "6 in", "10 1/4 in"]);
+        var refused = await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Put,
-            url,
+            album.Id,
             request with
             {
-                Holes = new HolesRequest("Measured", "2 in", "1/4 in", ["2 in"]),
+                Holes = new MeasuredHoles("Measured", "2 in", "1/4 in", ["2 in"]),
             }
         );
         refused["detail"]!.ToString().ShouldContain("ring strip");
-        await host.RefusedAsync(422, HttpMethod.Put, url, request with { Holes = new HolesRequest("Somebody's") });
+        await host.AlbumEditRefusedAsync(422, album.Id, request with { Holes = new MeasuredHoles("Somebody's") });
+        var twice = request with { Pockets = [new MeasuredPocket("3x4", "3 x 4"), new MeasuredPocket("3x4", "2x3")] };
+        await host.AlbumEditRefusedAsync(422, album.Id, twice);
         (await host.OpenAsync(album.Units[0].Id)).Faces[0].Holes.Count.ShouldBe(3);
+
+        async Task<ProtectorView> NowAsync() =>
+            (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single();
     }
 
     [Fact]
@@ -500,9 +464,9 @@ public sealed class LeafTests
             )
         )[0];
         choice.Leaves.ShouldBe(1);
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/pages",
-            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra)
+        await host.EditAlbumAsync(
+            album.Id,
+            new ChoosePages([new UnitAt(unit.Id, unit.Revision)], [.. choice.Standing], [.. choice.Extra])
         );
         (await LeavesAsync(host, album))
             .Select(l => (l.Front.Title, l.Back.Title, l.Between))
@@ -516,11 +480,10 @@ public sealed class LeafTests
         // The leaf a week stands on is not taken out.
         var count = await host.GetAsync<CountView>($"/api/units/{album.Units[1].Id}/count");
         count.Leaves.ShouldAllBe(l => !l.MayGo);
-        await host.RefusedAsync(
+        await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Delete,
-            $"/api/units/{album.Units[1].Id}/leaves/{count.Leaves[0].LeafId}?revision={count.Revision}",
-            new { }
+            album.Id,
+            new RemoveLeaf(count.Leaves[0].LeafId) { UnitId = album.Units[1].Id, Revision = count.Revision }
         );
     }
 
@@ -530,17 +493,13 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         var leaf = (await LeavesAsync(host, album))[1];
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("May", 2)));
+        await FormAsync(host, album, new TabLeaf("May", 2) { LeafId = leaf.LeafId, Revision = TestHost.Latest });
         leaf = (await LeavesAsync(host, album))[1];
         (leaf.Tab, leaf.TabPlace).ShouldBe(("May", 2));
         (await host.OpenAsync(album.Units[0].Id)).Faces[1].Tab.ShouldBe("May");
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/leaves/{leaf.LeafId}/form",
-            new FormLeafRequest(leaf.Revision, Tab: new TabRequest("May", 9))
-        );
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, Tab: new TabRequest("", 0)));
+        var tab = new TabLeaf("May", 9) { LeafId = leaf.LeafId, Revision = TestHost.Latest };
+        await host.AlbumEditRefusedAsync(422, album.Id, tab);
+        await FormAsync(host, album, tab with { Words = "", Place = 0 });
         (await LeavesAsync(host, album))[1].Tab.ShouldBeNull();
     }
 
@@ -550,19 +509,20 @@ public sealed class LeafTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
         var protector = album.Protectors[0].Id;
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album.Id}/protectors/{protector}/stock",
-                new StockRequest(10),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new SetStock(10) { ProtectorId = protector, Revision = album.Protectors[0].Revision }
+        );
         var leaf = (await LeavesAsync(host, album))[1];
         var fuse = (await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}")).Fusible[0];
-        await FormAsync(host, album, leaf, new FormLeafRequest(0, new FuseRequest(fuse.PocketKey!)));
+        await FormAsync(
+            host,
+            album,
+            new FusePocket(fuse.PocketKey!) { LeafId = leaf.LeafId, Revision = TestHost.Latest }
+        );
         (await StockAsync()).ShouldBe(10);
         leaf = (await LeavesAsync(host, album))[1];
-        var anew = await FormAsync(host, album, leaf, new FormLeafRequest(0, Anew: true));
+        var anew = await FormAsync(host, album, new RenewLeaf { LeafId = leaf.LeafId, Revision = TestHost.Latest });
         (await StockAsync()).ShouldBe(9);
         await host.PostAsync<StepAnswer>($"/api/edits/{anew.EditId}/undo", new { });
         (await StockAsync()).ShouldBe(10);
@@ -580,33 +540,24 @@ public sealed class LeafTests
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         var placed = Filled(week);
         var revision = (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Revision;
-        var preview = await PutAsync<LeavesAnswer>(
-            host,
-            $"/api/albums/{album.Id}/school",
-            new ChangeSchoolRequest(revision, PageSchool.Leaf, Preview: true)
+        var preview = await host.EditAlbumAsync(
+            album.Id,
+            new ChangeSchool(PageSchool.Leaf) { Revision = revision },
+            preview: true
         );
         preview.EditId.ShouldBeNull();
-        preview.Moved.ShouldNotBeEmpty();
+        preview.Changes.ShouldNotBeEmpty();
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).School.ShouldBe(PageSchool.Spread);
 
-        var changed = await PutAsync<LeavesAnswer>(
-            host,
-            $"/api/albums/{album.Id}/school",
-            new ChangeSchoolRequest(revision, PageSchool.Leaf)
-        );
+        var changed = await host.EditAlbumAsync(album.Id, new ChangeSchool(PageSchool.Leaf) { Revision = revision });
         week = await host.OpenAsync(week.Id);
         week.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
         week.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
         Filled(week).ShouldBe(placed);
         // On the older revision it is refused with both sides.
-        (
-            await host.RefusedAsync(
-                409,
-                HttpMethod.Put,
-                $"/api/albums/{album.Id}/school",
-                new ChangeSchoolRequest(revision, PageSchool.Spread)
-            )
-        )["theirs"]!
+        (await host.AlbumEditRefusedAsync(409, album.Id, new ChangeSchool(PageSchool.Spread) { Revision = revision }))[
+            "theirs"
+        ]!
             .AsArray()
             .Count.ShouldBe(1);
         await host.PostAsync<StepAnswer>($"/api/edits/{changed.EditId}/undo", new { });
@@ -635,7 +586,11 @@ public sealed class LeafTests
         // The middle week: behind its left page lies the first week's right one, behind its right page the third week's
         // left one.
         var leaves = await LeavesAsync(host, album);
-        await FormAsync(host, album, leaves[1], new FormLeafRequest(0, Stick: new StickRequest("1.1", true)));
+        await FormAsync(
+            host,
+            album,
+            new StickPieces("1.1", true) { LeafId = leaves[1].LeafId, Revision = TestHost.Latest }
+        );
         var (first, week, third) = (
             await host.OpenAsync(album.Units[0].Id),
             await host.OpenAsync(album.Units[1].Id),

@@ -3,7 +3,6 @@ using UglyToad.PdfPig;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Placing;
@@ -147,21 +146,14 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekAsync(host, 2, 2, ["12x12-six-6x4"]);
         var six = album.Protectors.Single();
-        (
-            await host.Client.PutAsync(
-                $"/api/albums/{album.Id}/protectors/{six.Id}",
-                System.Net.Http.Json.JsonContent.Create(
-                    new MeasureProtectorRequest(
-                        six.Outer,
-                        six.RingStrip,
-                        "0",
-                        [new MeasuredPocket("6x4", "5 3/4 x 4")]
-                    ),
-                    options: TestHost.Json
-                ),
-                TestContext.Current.CancellationToken
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new MeasureProtector(six.Outer, six.RingStrip, "0", [new MeasuredPocket("6x4", "5 3/4 x 4")])
+            {
+                ProtectorId = six.Id,
+                Revision = six.Revision,
+            }
+        );
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         var move = count.Moves.Single(m => m.Kind == MoveKind.SpanPockets);
         move.Places!.Count.ShouldBe(2);
@@ -266,9 +258,9 @@ public sealed class PieceTests
         var large = album.Protectors.Single(p => p.DesignKey == "9x12-6x8-five-3x4").Id;
         choice.Standing.ShouldContain(s => s.ProtectorId == large);
         choice.Unplaced.ShouldBe(0);
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/pages",
-            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], choice.Standing, choice.Extra)
+        await host.EditAlbumAsync(
+            album.Id,
+            new ChoosePages([new UnitAt(unit.Id, unit.Revision)], [.. choice.Standing], [.. choice.Extra])
         );
         unit = await host.EditAsync(await host.OpenAsync(unit.Id), new FillSpread { Revision = 0 });
         unit.Faces.SelectMany(f => f.Pockets).Single(p => p.Piece?.Photo?.Id == wanted).Size.ShouldBe("6x8");
@@ -326,9 +318,9 @@ public sealed class PieceTests
         );
         var fused = choices.Single(c => c.Name == "Better if you fuse one pocket");
         (fused.Leaves, fused.Unplaced, fused.Empty).ShouldBe((0, 0, 0));
-        await host.PostAsync<LeavesAnswer>(
-            $"/api/albums/{album.Id}/pages",
-            new TakePagesRequest([new UnitAt(unit.Id, unit.Revision)], fused.Standing, fused.Extra)
+        await host.EditAlbumAsync(
+            album.Id,
+            new ChoosePages([new UnitAt(unit.Id, unit.Revision)], [.. fused.Standing], [.. fused.Extra])
         );
         count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         (count.Pockets, count.Lacking, count.Free).ShouldBe((13, 0, 0));

@@ -1,6 +1,5 @@
 using Microsoft.Extensions.DependencyInjection;
 using UglyToad.PdfPig;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;

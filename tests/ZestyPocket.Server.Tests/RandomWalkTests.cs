@@ -7,13 +7,10 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
@@ -142,47 +139,27 @@ public sealed class RandomWalkTests
                 .OrderBy(u => u.Ordinal)
                 .ToListAsync();
             var unit = Any(units);
-            switch (_random.Next(20))
+            switch (_random.Next(22))
             {
                 case 0:
                     await ImportAsync();
                     return "import";
                 case 1:
-                    return (
-                        await services.GetRequiredService<TapeEditor>().MergeAsync(unit.Id, unit.Revision, default)
-                    ).Done;
+                    return await AlbumAsync(new MergeUnit { UnitId = unit.Id, Revision = unit.Revision });
                 case 2:
-                    return (
-                        await services.GetRequiredService<TapeEditor>().SplitAsync(unit.Id, unit.Revision, default)
-                    ).Done;
+                    return await AlbumAsync(new SplitUnit { UnitId = unit.Id, Revision = unit.Revision });
                 case 3:
                     return units.Count > 8
                         ? throw new RuleException("Long enough.")
-                        : (
-                            await services
-                                .GetRequiredService<TapeEditor>()
-                                .GrowAsync(_album, 1, _random.Next(2) == 0, default)
-                        ).Done;
+                        : await AlbumAsync(new GrowAlbum(1, _random.Next(2) == 0) { Revision = await RevisionAsync() });
                 case 4:
-                    var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
-                    var scheme = Any(Enum.GetValues<WeekScheme>());
-                    return (
-                        await services
-                            .GetRequiredService<TapeEditor>()
-                            .CountAnewAsync(
-                                _album,
-                                album.Revision,
-                                c => c with { Scheme = scheme },
-                                $"Scheme {scheme}",
-                                default
-                            )
-                    ).Done;
+                    return await AlbumAsync(
+                        new CountWeeks(Any(Enum.GetValues<WeekScheme>())) { Revision = await RevisionAsync() }
+                    );
                 case 5:
-                    return (
-                        await services
-                            .GetRequiredService<TapeEditor>()
-                            .LeaveOutAsync(unit.Id, unit.Revision, _random.Next(2) == 0, default)
-                    ).Done;
+                    return await AlbumAsync(
+                        new LeaveUnitOut(_random.Next(2) == 0) { UnitId = unit.Id, Revision = unit.Revision }
+                    );
                 case 6:
                     return await EditPhotoAsync(services, db);
                 case 7:
@@ -191,11 +168,9 @@ public sealed class RandomWalkTests
                     var protector = Any(
                         await db.Protectors.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync()
                     );
-                    return (
-                        await services
-                            .GetRequiredService<LeafEditor>()
-                            .AddAsync(unit.Id, new AddLeafRequest(unit.Revision, protector.Id), default)
-                    ).Done;
+                    return await AlbumAsync(new AddLeaf(protector.Id) { UnitId = unit.Id, Revision = unit.Revision });
+                case 12 or 13:
+                    return await LeafAsync(db);
                 case 9 or 10 or 11:
                     return await StepBackOrForthAsync(services, db, unit);
                 default:
@@ -205,6 +180,54 @@ public sealed class RandomWalkTests
                             .ApplyAsync(unit.Id, await EditAsync(services, unit), default)
                     ).Done;
             }
+        }
+
+        private async Task<string> AlbumAsync(AlbumEdit edit)
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            var editor = scope.ServiceProvider.GetRequiredService<AlbumEditor>();
+            // What a preview says is what then happens.
+            var preview = await editor.ApplyAsync(_album, edit, preview: true, default);
+            await using var second = host.Services.CreateAsyncScope();
+            var done = await second
+                .ServiceProvider.GetRequiredService<AlbumEditor>()
+                .ApplyAsync(_album, edit, preview: false, default);
+            done.Done.ShouldBe(preview.Done);
+            done.Changes.Take(preview.Changes.Count).ShouldBe(preview.Changes);
+            return done.Done;
+        }
+
+        private async Task<int> RevisionAsync()
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            return await scope
+                .ServiceProvider.GetRequiredService<ZestyContext>()
+                .Albums.Where(a => a.Id == _album)
+                .Select(a => a.Revision)
+                .SingleAsync();
+        }
+
+        private async Task<string> LeafAsync(ZestyContext db)
+        {
+            var leaves = await db
+                .Leaves.AsNoTracking()
+                .Where(l => l.AlbumId == _album)
+                .OrderBy(l => l.Ordinal)
+                .ToListAsync();
+            var leaf = Any(leaves);
+            var (id, revision) = (leaf.Id, leaf.Revision);
+            var owner = await db.Units.AsNoTracking().FirstOrDefaultAsync(u => u.Id == leaf.FrontUnitId);
+            return await AlbumAsync(
+                _random.Next(6) switch
+                {
+                    0 => new MoveLeaf(_random.Next(leaves.Count)) { LeafId = id, Revision = revision },
+                    1 => new FusePocket("1.1") { LeafId = id, Revision = revision },
+                    2 => new RenewLeaf { LeafId = id, Revision = revision },
+                    3 => new StickPieces("1.1", _random.Next(2) == 0) { LeafId = id, Revision = revision },
+                    4 => new ChangeSchool(Any(Enum.GetValues<PageSchool>())) { Revision = await RevisionAsync() },
+                    _ => new RemoveLeaf(id) { UnitId = owner?.Id ?? Guid.Empty, Revision = owner?.Revision ?? 0 },
+                }
+            );
         }
 
         private async Task<UnitEdit> EditAsync(IServiceProvider services, AlbumUnit unit)
@@ -309,7 +332,7 @@ public sealed class RandomWalkTests
             await using var scope = host.Services.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
             var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == _album);
-            var days = await AlbumDays.ReadAsync(db, album, default);
+            var days = await PhotoDays.ReadAsync(db, album, default);
             foreach (var photo in await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync())
             {
                 photo.UnitId.ShouldBe(

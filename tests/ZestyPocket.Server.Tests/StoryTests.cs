@@ -1,6 +1,5 @@
 using System.Net.Http.Json;
 using NodaTime;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -188,16 +187,10 @@ public sealed class StoryTests
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
         var words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album.Id}/words",
-                new ChangeAlbumWords(
-                    words.Revision,
-                    People: [new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]
-                ),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new SetPeople([new("Junie", new LocalDate(2019, 5, 4)), new("Otto", null)]) { Revision = words.Revision }
+        );
         var unit = await host.EditAsync(
             await host.OpenAsync(week),
             new AddCard(CardKind: CardKind.People) { Revision = 0 }
@@ -230,14 +223,7 @@ public sealed class StoryTests
         );
 
         // A word the keeper calls right is right from then on; Americans have their own dictionary.
-        words = await host.GetAsync<AlbumWordsView>($"/api/albums/{album.Id}/words");
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album.Id}/words",
-                new ChangeAlbumWords(words.Revision, KnownWords: ["kettel"]),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(album.Id, new SetKnownWords(["kettel"]) { Revision = TestHost.Latest });
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldNotContain(f =>
             f.Kind == WordFindingKind.Spelling
         );
@@ -246,14 +232,13 @@ public sealed class StoryTests
             new WriteCard(PieceId: name.PieceId, Words: "The colour of the harbour.") { Revision = 0 }
         );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings")).ShouldBeEmpty();
-        var calendar = await host.GetAsync<Gathering.CalendarView>($"/api/albums/{album.Id}/calendar");
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/albums/{album.Id}/calendar",
-                new Gathering.CountAnewRequest(calendar.Revision, DateOrder: Core.Dates.DateOrder.MonthDay),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditAlbumAsync(
+            album.Id,
+            new WriteDates(Core.Dates.DateOrder.MonthDay, Core.Dates.HourClock.TwentyFour)
+            {
+                Revision = TestHost.Latest,
+            }
+        );
         (await host.GetAsync<List<FindingView>>($"/api/units/{week}/words/findings"))
             .Select(f => f.Found)
             .ShouldBe(["colour", "harbour"]);

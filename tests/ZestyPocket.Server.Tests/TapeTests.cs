@@ -1,13 +1,11 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -26,9 +24,9 @@ public sealed class TapeTests
         var second = await FilledAsync(host, album.Units[1].Id);
         var fourthPages = fourth.Faces.Select(f => (f.LeafId, f.Side)).ToList();
 
-        var merged = await host.PostAsync<TapeAnswer>(
-            $"/api/units/{second.Id}/merge",
-            new TapeRequest(second.Revision)
+        var merged = await host.EditAlbumAsync(
+            album.Id,
+            new MergeUnit { UnitId = second.Id, Revision = second.Revision }
         );
         merged.Done.ShouldBe("Merged Day 2 and Day 3");
         album = await ViewAsync(host, album.Id);
@@ -43,10 +41,10 @@ public sealed class TapeTests
             .Faces.Select(f => (f.LeafId, f.Side))
             .ShouldBe(fourthPages, "what follows stays on its pages");
 
-        var split = await host.PostAsync<TapeAnswer>($"/api/units/{both.Id}/split", new TapeRequest(both.Revision));
+        var split = await host.EditAlbumAsync(album.Id, new SplitUnit { UnitId = both.Id, Revision = both.Revision });
         album = await ViewAsync(host, album.Id);
         album.Units.Select(u => u.Title).ShouldBe(["Day 1", "Day 2", "Day 3", "Day 4", "Day 5"]);
-        split.Moved.ShouldBe(["1 picture from Day 2 to Day 3"]);
+        split.Changes[^1].ShouldBe("1 picture from Day 2 to Day 3");
         (await host.OpenAsync(album.Units[2].Id)).Photos.Single().FileName.ShouldBe("b.jpg");
         (await host.OpenAsync(album.Units[2].Id)).Faces.Count.ShouldBe(2);
 
@@ -71,7 +69,7 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await TripAsync(host, 3);
         var day = await host.OpenAsync(album.Units[1].Id);
-        await host.PostAsync<TapeAnswer>($"/api/units/{day.Id}/leave-out", new LeaveOutRequest(day.Revision, true));
+        await host.EditAlbumAsync(album.Id, new LeaveUnitOut(true) { UnitId = day.Id, Revision = day.Revision });
         album = await ViewAsync(host, album.Id);
         (album.Units[1].Title, album.Units[1].LeftOut, album.Units[2].Title).ShouldBe(("Day 2", true, "Day 3"));
         var overview = await host.GetAsync<OverviewView>($"/api/albums/{album.Id}/overview");
@@ -86,20 +84,14 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = await host.OpenAsync(album.Units[0].Id);
-        await host.PostAsync<TapeAnswer>(
-            $"/api/units/{week.Id}/name",
-            new RenameUnitRequest(week.Revision, " The great flood ")
-        );
+        var rename = new RenameUnit(" The great flood ") { UnitId = week.Id, Revision = week.Revision };
+        await host.EditAlbumAsync(album.Id, rename);
         week = await host.OpenAsync(week.Id);
         week.Title.ShouldBe("The great flood");
-        await host.PostAsync<TapeAnswer>($"/api/units/{week.Id}/name", new RenameUnitRequest(week.Revision, ""));
+        rename = rename with { Name = "", Revision = week.Revision };
+        await host.EditAlbumAsync(album.Id, rename);
         (await host.OpenAsync(week.Id)).Title.ShouldBe("Week 19");
-        var refusal = await host.RefusedAsync(
-            409,
-            HttpMethod.Post,
-            $"/api/units/{week.Id}/name",
-            new RenameUnitRequest(week.Revision, "Late")
-        );
+        var refusal = await host.AlbumEditRefusedAsync(409, album.Id, rename with { Name = "Late" });
         refusal["theirs"]!.AsArray().Count.ShouldBe(1);
     }
 
@@ -109,7 +101,7 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var first = await FilledAsync(host, album.Units[0].Id, shade: 60);
-        await host.PostAsync<TapeAnswer>($"/api/albums/{album.Id}/grow", new GrowRequest(2, AtEnd: false));
+        await host.EditAlbumAsync(album.Id, new GrowAlbum(2, AtEnd: false) { Revision = album.Revision });
         album = await ViewAsync(host, album.Id);
         album.Units.Select(u => u.Title).Take(3).ShouldBe(["Week 17", "Week 18", "Week 19"]);
         var same = await host.OpenAsync(first.Id);
@@ -145,12 +137,14 @@ public sealed class TapeTests
         );
 
         var calendar = await host.GetAsync<CalendarView>($"/api/albums/{album.Id}/calendar");
-        var answer = await PutAsync<TapeAnswer>(
-            host,
-            $"/api/albums/{album.Id}/calendar",
-            new CountAnewRequest(calendar.Revision, Scheme: WeekScheme.SundayFirst)
+        var answer = await host.EditAlbumAsync(
+            album.Id,
+            new CountWeeks(WeekScheme.SundayFirst) { Revision = calendar.Revision }
         );
-        answer.Moved.ShouldBe(["1 picture from Week 19 to Week 20", "1 print left a pocket because the picture moved"]);
+        answer.Changes.ShouldBe([
+            "1 picture from Week 19 to Week 20",
+            "1 print left a pocket because the picture moved",
+        ]);
         var moved = await host.OpenAsync(week.Id);
         (moved.Title, moved.Label, moved.Photos.Count, moved.LooseCards.Count).ShouldBe(
             ("Week 19", "3–9 May 2026", 0, 1)
@@ -168,17 +162,15 @@ public sealed class TapeTests
         await using var host = await TestHost.StartAsync();
         var album = await TripAsync(host, 5, new LocalDate(2026, 6, 11));
         var calendar = await host.GetAsync<CalendarView>($"/api/albums/{album.Id}/calendar");
-        await PutAsync<TapeAnswer>(
-            host,
-            $"/api/albums/{album.Id}/calendar",
-            new CountAnewRequest(
-                calendar.Revision,
-                Stays:
-                [
-                    new("Tokyo", "Asia/Tokyo", "2026-06-11T08:00", "2026-06-12T20:00"),
-                    new("Honolulu", "Pacific/Honolulu", "2026-06-12T08:00", null),
-                ]
-            )
+        await host.EditAlbumAsync(
+            album.Id,
+            new SetStays([
+                new("Tokyo", "Asia/Tokyo", "2026-06-11T08:00", "2026-06-12T20:00"),
+                new("Honolulu", "Pacific/Honolulu", "2026-06-12T08:00", null),
+            ])
+            {
+                Revision = calendar.Revision,
+            }
         );
         album = await ViewAsync(host, album.Id);
         album
@@ -197,11 +189,10 @@ public sealed class TapeTests
         );
         (first.UnitId, second.UnitId).ShouldBe((album.Units[1].Id, album.Units[2].Id));
 
-        var bad = await host.RefusedAsync(
+        var bad = await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Put,
-            $"/api/albums/{album.Id}/calendar",
-            new CountAnewRequest(calendar.Revision + 1, Stays: [new("Nowhere", "Moon/Base", "2026-06-11T08:00", null)])
+            album.Id,
+            new SetStays([new("Nowhere", "Moon/Base", "2026-06-11T08:00", null)]) { Revision = TestHost.Latest }
         );
         bad["detail"]!.GetValue<string>().ShouldContain("Moon/Base");
     }
@@ -260,11 +251,10 @@ public sealed class TapeTests
         );
         (album.Units[11].Title, album.Units[11].Label).ShouldBe(("Day 12", "December 31, 2026"));
         (album.CanGrowAtStart, album.CanGrowAtEnd).ShouldBe((false, true));
-        var refusal = await host.RefusedAsync(
+        var refusal = await host.AlbumEditRefusedAsync(
             422,
-            HttpMethod.Post,
-            $"/api/albums/{album.Id}/grow",
-            new GrowRequest(1, AtEnd: false)
+            album.Id,
+            new GrowAlbum(1, AtEnd: false) { Revision = TestHost.Latest }
         );
         refusal["detail"]!.GetValue<string>().ShouldContain("number 1");
     }
@@ -302,17 +292,5 @@ public sealed class TapeTests
             unit,
             new PutPhoto(PhotoId: unit.Photos[0].Id, Place: EditingTests.Place(unit, 0)) { Revision = 0 }
         );
-    }
-
-    internal static async Task<T> PutAsync<T>(TestHost host, string url, object body)
-    {
-        using var request = new HttpRequestMessage(HttpMethod.Put, url)
-        {
-            Content = System.Net.Http.Json.JsonContent.Create(body, options: TestHost.Json),
-        };
-        var response = await host.Client.SendAsync(request, TestContext.Current.CancellationToken);
-        var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
-        response.IsSuccessStatusCode.ShouldBeTrue(text);
-        return System.Text.Json.JsonSerializer.Deserialize<T>(text, TestHost.Json)!;
     }
 }

@@ -125,6 +125,10 @@ public sealed record AlbumFormulas
     public Formula? Of(Guid unitId) =>
         Follows.TryGetValue(unitId, out var id) ? All.FirstOrDefault(f => f.Id == id) : null;
 
+    public Formula Require(Guid formulaId) =>
+        All.FirstOrDefault(f => f.Id == formulaId)
+        ?? throw new RuleException("That formula is not in the album any more. Nothing was changed.");
+
     /// <summary>Keeps a formula, new or changed.</summary>
     public AlbumFormulas With(Formula formula)
     {

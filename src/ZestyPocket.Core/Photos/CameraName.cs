@@ -38,6 +38,10 @@ public static class CameraName
         return at < 0 ? camera : camera[..at];
     }
 
+    /// <summary>The name for sentences.</summary>
+    public static string Words(string camera) =>
+        string.IsNullOrEmpty(camera) ? "files without a camera's name" : camera;
+
     private static string Clean(string? text) =>
         text is null
             ? string.Empty

@@ -13,6 +13,50 @@ namespace ZestyPocket.Core.Photos;
 public sealed record CameraClock(string Camera, long CorrectionSeconds, string? LeftOnZone)
 {
     public bool IsPlain => CorrectionSeconds == 0 && LeftOnZone is null;
+
+    /// <summary>
+    /// Such as <c>2 hours later</c> or <c>stayed on Europe/Lisbon</c>; null when the clock is taken as it is.
+    /// </summary>
+    public string? Words
+    {
+        get
+        {
+            if (IsPlain)
+            {
+                return null;
+            }
+
+            var (seconds, parts) = (Math.Abs(CorrectionSeconds), new List<string>());
+            foreach (var (unit, size) in new[] { ("day", 86_400L), ("hour", 3_600L), ("minute", 60L), ("second", 1L) })
+            {
+                var count = seconds / size;
+                seconds %= size;
+                if (count > 0)
+                {
+                    parts.Add($"{count} {unit}{(count == 1 ? string.Empty : "s")}");
+                }
+            }
+
+            var shift =
+                parts.Count == 0 ? null : $"{string.Join(' ', parts)} {(CorrectionSeconds > 0 ? "later" : "earlier")}";
+            return LeftOnZone is null ? shift
+                : shift is null ? $"stayed on {LeftOnZone}"
+                : $"stayed on {LeftOnZone}, {shift}";
+        }
+    }
+
+    /// <summary>What it takes to come from this clock to another, as an order for the keeper.</summary>
+    public string RemedyTo(CameraClock proposed)
+    {
+        ArgumentNullException.ThrowIfNull(proposed);
+        if (proposed.LeftOnZone is { } zone && LeftOnZone != zone)
+        {
+            return $"Read its clock as {zone} time";
+        }
+
+        var shift = new CameraClock(Camera, proposed.CorrectionSeconds - CorrectionSeconds, null);
+        return $"Set it {shift.Words}";
+    }
 }
 
 /// <summary>A time as a file has it: the camera's own local time, perhaps with an offset.</summary>
@@ -29,6 +73,9 @@ public sealed record Capture(LocalDateTime Local, Instant At);
 /// </summary>
 public static class PhotoTime
 {
+    /// <summary>In seconds, 400 days: more than a year is no clock error.</summary>
+    public const long LongestCorrection = 400L * 86_400;
+
     public static Capture? Of(RecordedTime recorded, CameraClock clock, TravelDays travel)
     {
         ArgumentNullException.ThrowIfNull(clock);
@@ -57,7 +104,7 @@ public static class PhotoTime
     public static long CorrectionFromPair(LocalDateTime wrong, LocalDateTime right)
     {
         var seconds = (long)Period.Between(wrong, right, PeriodUnits.Seconds).Seconds;
-        return Math.Abs(seconds) <= 400L * 86_400
+        return Math.Abs(seconds) <= LongestCorrection
             ? seconds
             : throw new RuleException(
                 "Those two times are more than a year apart: that is no clock correction. Nothing was changed; look "

@@ -78,6 +78,10 @@ public sealed record AlbumWords
     /// <summary>What a new card of a kind looks like in this album.</summary>
     public CardStyle NewStyle(CardKind kind) => InFamily(Family, kind);
 
+    public OwnedSheet RequireSheet(Guid sheetId) =>
+        Sheets.FirstOrDefault(s => s.Id == sheetId)
+        ?? throw new RuleException("That sheet of letters is not in the album any more. Nothing was changed.");
+
     /// <summary>Throws <see cref="RuleException"/> when something makes no sense.</summary>
     public AlbumWords Checked()
     {

@@ -1,18 +1,18 @@
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Binder;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Albums;
-using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Albums;
 
-/// <summary>The shelf: making, opening, naming, measuring and putting away albums.</summary>
+/// <summary>The shelf: making, opening, editing and putting away albums.</summary>
 public static class AlbumEndpoints
 {
     public static void MapAlbums(this IEndpointRouteBuilder api)
@@ -65,17 +65,18 @@ public static class AlbumEndpoints
                         ),
                     };
                     var faces = request.FacesPerUnit ?? (request.Kind is AlbumKind.Weekly or AlbumKind.Trip ? 2 : 1);
-                    var album = AlbumMaking.Make(
-                        request.Name,
-                        calendar,
-                        request.Units,
-                        faces,
-                        designs,
-                        request.Measures,
+                    var album = AlbumMaking.Rows(
+                        new NewAlbum(
+                            request.Name,
+                            calendar,
+                            request.Units,
+                            faces,
+                            [.. designs.Select(shelf.AsProtector)],
+                            request.Measures,
+                            request.School
+                        ),
                         keeper.Id,
-                        clock.GetCurrentInstant(),
-                        request.School,
-                        shelf.AsProtector
+                        clock.GetCurrentInstant()
                     );
                     db.Albums.Add(album);
                     await db.SaveChangesAsync(cancel);
@@ -85,41 +86,14 @@ public static class AlbumEndpoints
             .WithName("makeAlbum")
             .WithProblems();
 
+        // Everything a keeper does to tape, leaves, protectors, calendar, formulas and words.
         albums
-            .MapPut(
-                "/{id:guid}/name",
-                async (
-                    Guid id,
-                    RenameAlbumRequest request,
-                    ZestyContext db,
-                    AlbumReader reader,
-                    History history,
-                    ICurrentKeeper keeper,
-                    CancellationToken cancel
-                ) =>
-                {
-                    var album = await reader.RequireAsync(id, cancel);
-                    if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Length > 200)
-                    {
-                        throw new RuleException(
-                            $"An album needs a name of at most 200 characters. It is still called “{album.Name}”."
-                        );
-                    }
-
-                    history.Touch([album]);
-                    album.Name = PlainWords.Name(request.Name);
-                    await SaveForAllWeeksAsync(
-                        db,
-                        history,
-                        album,
-                        keeper.Id,
-                        $"Named the album “{album.Name}”",
-                        cancel
-                    );
-                    return await reader.ViewAsync(id, cancel);
-                }
+            .MapPost(
+                "/{id:guid}/edits",
+                (Guid id, AlbumEdit edit, [FromQuery] bool? preview, AlbumEditor editor, CancellationToken cancel) =>
+                    editor.ApplyAsync(id, edit, preview == true, cancel)
             )
-            .WithName("renameAlbum")
+            .WithName("editAlbum")
             .WithProblems();
 
         albums
@@ -154,36 +128,8 @@ public static class AlbumEndpoints
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
 
-        albums
-            .MapPut(
-                "/{id:guid}/protectors/{protectorId:guid}",
-                (
-                    Guid id,
-                    Guid protectorId,
-                    MeasureProtectorRequest request,
-                    ProtectorMeasuring measuring,
-                    CancellationToken cancel
-                ) => measuring.MeasureAsync(id, protectorId, request, cancel)
-            )
-            .WithName("measureProtector")
-            .WithProblems();
-
         api.MapGet("/hole-patterns", () => HolePattern.Known.Select(h => h.Name).ToList())
             .WithTags("Albums")
             .WithName("listHolePatterns");
-    }
-
-    /// <summary>What holds for the whole album can be undone from any of its weeks.</summary>
-    private static async Task SaveForAllWeeksAsync(
-        ZestyContext db,
-        History history,
-        Album album,
-        Guid keeperId,
-        string summary,
-        CancellationToken cancel
-    )
-    {
-        var units = await db.Units.Where(u => u.AlbumId == album.Id).Select(u => u.Id).ToListAsync(cancel);
-        await history.SaveAsync(album.Id, keeperId, summary, units, cancel);
     }
 }

@@ -1,136 +1,57 @@
 using NodaTime;
-using ZestyPocket.Core;
-using ZestyPocket.Core.Dates;
-using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Words;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Albums;
 
-/// <summary>Makes albums: their units, and the leaves that carry them.</summary>
+/// <summary>Makes the rows of a new album.</summary>
 public static class AlbumMaking
 {
-    public const int MostUnits = 530;
-
-    /// <summary>A new album. A unit takes facing pages (two faces) or one page each.</summary>
-    public static Album Make(
-        string name,
-        AlbumCalendar calendar,
-        int units,
-        int facesPerUnit,
-        IReadOnlyList<PageDesign> designs,
-        MeasureSystem measures,
-        Guid keeperId,
-        Instant now,
-        PageSchool school = PageSchool.Spread,
-        Func<PageDesign, Protector>? asProtector = null
-    )
+    public static Album Rows(NewAlbum made, Guid keeperId, Instant now)
     {
-        ArgumentNullException.ThrowIfNull(calendar);
-        ArgumentNullException.ThrowIfNull(designs);
-        if (string.IsNullOrWhiteSpace(name) || name.Length > 200)
-        {
-            throw new RuleException("An album needs a name of at most 200 characters. Nothing was made.");
-        }
-
-        if (designs.Count == 0)
-        {
-            throw new RuleException("Choose at least one page design that the album uses. Nothing was made.");
-        }
-
-        if (designs.Select(d => d.Body).Distinct().Count() > 1)
-        {
-            throw new RuleException(
-                "The chosen page designs are of different page bodies; one album holds one size of page. Nothing "
-                    + "was made."
-            );
-        }
-
-        if (facesPerUnit is not (1 or 2))
-        {
-            throw new RuleException("A unit takes facing pages or one page. Nothing was made.");
-        }
-
-        if (school == PageSchool.Leaf && facesPerUnit != 2)
-        {
-            throw new RuleException(
-                "The two faces of one leaf are two pages; one page each is another way. Nothing was made."
-            );
-        }
-
-        if (calendar.Kind != AlbumKind.DocumentedDay && units is < 1 or > MostUnits)
-        {
-            throw new RuleException($"An album can have 1 to {MostUnits} weeks or days. Nothing was made.");
-        }
-
+        ArgumentNullException.ThrowIfNull(made);
+        var desk = made.Made(Guid.CreateVersion7);
         var album = new Album
         {
             Id = Guid.CreateVersion7(),
             KeeperId = keeperId,
-            Name = PlainWords.Name(name),
-            BodyWidth = designs[0].Body.Width,
-            BodyHeight = designs[0].Body.Height,
-            Measures = measures,
-            FacesPerUnit = facesPerUnit,
-            School = school,
+            Name = desk.Name,
+            BodyWidth = desk.Binder.Body.Width,
+            BodyHeight = desk.Binder.Body.Height,
+            Measures = desk.Measures,
+            FacesPerUnit = desk.Binder.FacesPerUnit,
+            School = desk.Binder.School,
             MadeAt = now,
-            Protectors =
-            [
-                .. designs.Select((d, i) => AlbumProtector.From((asProtector ?? Protector.Unmeasured)(d), i)),
-            ],
         };
-        album.WriteCalendar(calendar.Checked());
-        foreach (var dates in album.ReadCalendar().FirstUnits(units))
+        album.WriteCalendar(desk.Calendar);
+        foreach (var owned in desk.Binder.Protectors)
         {
-            album.Units.Add(Unit(dates, album.Units.Count));
+            var row = AlbumProtector.From(owned.Protector, album.Protectors.Count);
+            row.Id = owned.Id;
+            album.Protectors.Add(row);
         }
 
-        var ids = new List<Guid>();
-        for (var i = 0; i < Binding.LeavesFor(album.Units.Count * facesPerUnit, school); i++)
+        foreach (var unit in desk.Binder.Units)
         {
-            var leaf = Leaf(album.Protectors[0].Id, i);
-            album.Leaves.Add(leaf);
-            ids.Add(leaf.Id);
+            var row = new AlbumUnit { Id = unit.Id, Ordinal = album.Units.Count };
+            row.WriteDates(unit.Dates);
+            album.Units.Add(row);
         }
 
-        var chain = Binding.Chain(ids, [.. album.Units.Select(_ => facesPerUnit)], school);
-        foreach (var (unit, faces) in album.Units.Zip(chain))
+        foreach (var leaf in desk.Binder.Leaves)
         {
-            foreach (var face in faces)
-            {
-                Give(album.Leaves.Single(l => l.Id == face.LeafId), face.Side, unit.Id);
-            }
+            album.Leaves.Add(
+                new AlbumLeaf
+                {
+                    Id = leaf.Id,
+                    Ordinal = album.Leaves.Count,
+                    ProtectorId = leaf.ProtectorId,
+                    FrontUnitId = leaf.Front,
+                    BackUnitId = leaf.Back,
+                }
+            );
         }
 
         return album;
-    }
-
-    public static AlbumUnit Unit(UnitDates dates, int ordinal)
-    {
-        var unit = new AlbumUnit { Id = Guid.CreateVersion7(), Ordinal = ordinal };
-        unit.WriteDates(dates);
-        return unit;
-    }
-
-    public static AlbumLeaf Leaf(Guid protectorId, int ordinal) =>
-        new()
-        {
-            Id = Guid.CreateVersion7(),
-            Ordinal = ordinal,
-            ProtectorId = protectorId,
-        };
-
-    public static void Give(AlbumLeaf leaf, LeafSide side, Guid? unitId)
-    {
-        ArgumentNullException.ThrowIfNull(leaf);
-        if (side == LeafSide.Front)
-        {
-            leaf.FrontUnitId = unitId;
-        }
-        else
-        {
-            leaf.BackUnitId = unitId;
-        }
     }
 }

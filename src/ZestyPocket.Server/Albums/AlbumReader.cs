@@ -184,6 +184,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
         var protector = row.ToProtector();
         return new ProtectorView(
             row.Id,
+            row.Revision,
             row.DesignKey,
             protector.Design.Name,
             MeasureText.Exact(protector.Outer, system),

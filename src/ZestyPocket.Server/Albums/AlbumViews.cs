@@ -46,6 +46,7 @@ public sealed record AlbumView(
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>
 public sealed record ProtectorView(
     Guid Id,
+    int Revision,
     string DesignKey,
     string DesignName,
     string Outer,
@@ -134,42 +135,3 @@ public sealed record MakeAlbumRequest(
     LocalTime? WakingUntil = null,
     PageSchool School = PageSchool.Spread
 );
-
-public sealed record RenameAlbumRequest(string Name);
-
-/// <summary>A protector as it was measured, all as written; what is not given stays.</summary>
-/// <param name="Thickness">Of one empty leaf.</param>
-/// <param name="Rings">At which side of the front it hangs.</param>
-/// <param name="Holes">How it is punched.</param>
-public sealed record MeasureProtectorRequest(
-    string Outer,
-    string RingStrip,
-    string Ease,
-    IReadOnlyList<MeasuredPocket> Pockets,
-    string? Thickness = null,
-    RingSide? Rings = null,
-    HolesRequest? Holes = null
-);
-
-/// <summary>
-/// How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole
-/// from the top of the leaf.
-/// </summary>
-public sealed record HolesRequest(
-    string Pattern,
-    string? FromEdge = null,
-    string? Diameter = null,
-    IReadOnlyList<string>? FromTop = null
-);
-
-/// <summary>The album after measuring, and what that means for pieces.</summary>
-/// <param name="Recut">Pieces in pockets that will be cut to another size.</param>
-/// <param name="Printed">
-/// Pieces that were printed already at another size than they would be cut to now, in words.
-/// </param>
-public sealed record MeasuredAnswer(AlbumView Album, int Recut, IReadOnlyList<string> Printed);
-
-/// <summary>
-/// A pocket size and its measured clear size, both as written; an empty clear size means not measured.
-/// </summary>
-public sealed record MeasuredPocket(string Nominal, string Clear);

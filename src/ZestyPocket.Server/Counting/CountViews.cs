@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Pages;
@@ -181,12 +182,6 @@ public sealed record WeightsView(int Leaf, int EmptyPocket, int Crop, int Change
 /// <param name="Unplaced">Pieces that no pocket takes.</param>
 public sealed record PartChoiceView(Guid UnitId, string Title, string Says, int Pockets, int Empty, int Unplaced);
 
-/// <summary>A design chosen for a leaf that stands, and how many of its pockets are fused.</summary>
-public sealed record LeafDesign(Guid LeafId, Guid ProtectorId, int Fused = 0);
-
-/// <summary>Leaves of a design that a part gets between its own.</summary>
-public sealed record ExtraLeaves(Guid UnitId, Guid ProtectorId, int Leaves, int Fused = 0);
-
 /// <summary>One way to choose the pages of a stretch.</summary>
 /// <param name="Name">What it puts first.</param>
 /// <param name="Says">The whole of it in words.</param>
@@ -214,65 +209,6 @@ public sealed record PageChoiceView(
     IReadOnlyList<LeafDesign> Standing,
     IReadOnlyList<ExtraLeaves> Extra
 );
-
-/// <summary>Does what a choice says, on the revisions of its parts.</summary>
-public sealed record TakePagesRequest(
-    IReadOnlyList<UnitAt> Units,
-    IReadOnlyList<LeafDesign> Standing,
-    IReadOnlyList<ExtraLeaves> Extra,
-    bool? Preview = null
-);
-
-/// <summary>A part of the album as it was looked at.</summary>
-public sealed record UnitAt(Guid UnitId, int Revision);
-
-/// <summary>A leaf more for a part of the album.</summary>
-/// <param name="Revision">Of the part.</param>
-/// <param name="ProtectorId">A make that the album uses.</param>
-/// <param name="Make">Or one it may not use yet.</param>
-/// <param name="Preview">Only say what would change sides.</param>
-public sealed record AddLeafRequest(
-    int Revision,
-    Guid? ProtectorId = null,
-    MakeRequest? Make = null,
-    bool? Preview = null
-);
-
-/// <summary>Where a leaf goes: its place from 0 among the leaves without it.</summary>
-public sealed record ChangeSchoolRequest(int Revision, ZestyPocket.Core.Pages.PageSchool School, bool? Preview = null);
-
-/// <summary>Moves a leaf.</summary>
-public sealed record MoveLeafRequest(int Revision, int To, bool? Preview = null);
-
-/// <summary>What is done to a leaf; one of them.</summary>
-/// <param name="Revision">Of the leaf.</param>
-/// <param name="Fuse">A new seam across a pocket.</param>
-/// <param name="CutDown">Keep some columns or rows.</param>
-/// <param name="Stick">Front and back of a pocket stuck together, or taken apart.</param>
-/// <param name="Tab">An index tab; without words none.</param>
-/// <param name="Anew">A new leaf in place of an altered one.</param>
-/// <param name="Preview">Only say what would change.</param>
-public sealed record FormLeafRequest(
-    int Revision,
-    FuseRequest? Fuse = null,
-    CutRequest? CutDown = null,
-    StickRequest? Stick = null,
-    TabRequest? Tab = null,
-    bool? Anew = null,
-    bool? Preview = null
-);
-
-/// <summary>
-/// A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front
-/// shows it.
-/// </summary>
-public sealed record FuseRequest(string PocketKey, bool? Upright = null, string? At = null);
-
-public sealed record CutRequest(CutKeeps Keeps, string Size);
-
-public sealed record StickRequest(string PocketKey, bool Together);
-
-public sealed record TabRequest(string Words, int Place);
 
 /// <summary>A face of a leaf in the binder.</summary>
 /// <param name="UnitId">Whose it is; null for the title and the end page.</param>
@@ -354,9 +290,3 @@ public sealed record LeafPocket(
     bool LeftClear,
     bool SeeThrough
 );
-
-/// <summary>How many leaves of a design are owned; null when they never run out.</summary>
-public sealed record StockRequest(int? Stock);
-
-/// <summary>What was done with leaves.</summary>
-public sealed record LeavesAnswer(string Done, Guid? EditId, IReadOnlyList<string> Moved);

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;

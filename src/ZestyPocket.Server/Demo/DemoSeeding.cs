@@ -1,20 +1,21 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using ZestyPocket.Core.Binder;
+using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
@@ -134,13 +135,16 @@ public sealed class DemoSeeding(
                 return;
             }
 
-            var album = AlbumMaking.Make(
+            var made = new NewAlbum(
                 name,
                 counts,
                 units,
                 faces,
-                Designs(designs),
-                MeasureSystem.Inches,
+                [.. Designs(designs).Select(Protector.Unmeasured)],
+                MeasureSystem.Inches
+            );
+            var album = AlbumMaking.Rows(
+                made,
                 keeper.Id,
                 clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count)
             );
@@ -234,18 +238,11 @@ public sealed class DemoSeeding(
             await JudgeAsync(album.Id, photos.Skip(6).Take(1), new PhotoChange(Verdict: Verdict.Maybe), cancel);
         }
 
-        await using var scope = scopes.CreateAsyncScope();
-        var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
-        var window = new PhotoSeries(Guid.CreateVersion7(), "First light", new LocalTime(8, 30), 45, null);
-        await scope
-            .ServiceProvider.GetRequiredService<TapeEditor>()
-            .CountAnewAsync(
-                album.Id,
-                revision,
-                c => c with { Series = [window] },
-                "Began the series First light",
-                cancel
-            );
+        await EditAlbumAsync(
+            album.Id,
+            revision => new SetSeries(null, "First light", "08:30", 45, null) { Revision = revision },
+            cancel
+        );
     }
 
     /// <summary>
@@ -289,23 +286,22 @@ public sealed class DemoSeeding(
             cancel
         );
 
-        var letters = scope.ServiceProvider.GetRequiredService<AlbumWordsEditor>();
-        var revision = await db.Albums.Where(a => a.Id == album.Id).Select(a => a.Revision).SingleAsync(cancel);
-        await letters.WriteSheetAsync(
+        await EditAlbumAsync(
             album.Id,
-            null,
-            new WriteSheetRequest(
-                revision,
+            revision => new AddSheet(
                 "Cork capitals",
                 "A6 B2 C2 D3 E8 F2 G2 H2 I5 J1 K2 L4 M3 N4 O5 P2 R4 S4 T4 U3 V1 W2 Y2 ,2 .2 !2",
                 Reusable: false
-            ),
+            )
+            {
+                Revision = revision,
+            },
             cancel
         );
-        await letters.SpellAsync(
+        var sheet = (await db.Albums.AsNoTracking().SingleAsync(a => a.Id == album.Id, cancel)).ReadWords().Sheets[0];
+        await EditAlbumAsync(
             album.Id,
-            (await letters.ReadAsync(album.Id, cancel)).Sheets[0].Id,
-            new SpellRequest(revision + 1, "Kite weather", unit.FirstDay.PlusDays(-14)),
+            revision => new SpellTitle(sheet.Id, "Kite weather", unit.FirstDay.PlusDays(-14)) { Revision = revision },
             cancel
         );
     }
@@ -516,10 +512,15 @@ public sealed class DemoSeeding(
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
         var revision = await db.Units.Where(u => u.Id == day.Id).Select(u => u.Revision).SingleAsync(cancel);
         await scope
-            .ServiceProvider.GetRequiredService<LeafEditor>()
-            .AddAsync(
-                day.Id,
-                new AddLeafRequest(revision, null, new MakeRequest(LeafKind.FoldOut, null, "11x8", "6 1/2 in")),
+            .ServiceProvider.GetRequiredService<AlbumEditor>()
+            .ApplyAsync(
+                album.Id,
+                new AddNewLeaf(new LeafMake(LeafKind.FoldOut, Size: "11x8", Fold: "6 1/2 in"))
+                {
+                    UnitId = day.Id,
+                    Revision = revision,
+                },
+                preview: false,
                 cancel
             );
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(day.Id, cancel);
@@ -541,10 +542,14 @@ public sealed class DemoSeeding(
         }
 
         var own = album.Protectors.OrderBy(p => p.Ordinal).First().Id;
-        await using var second = scopes.CreateAsyncScope();
-        await second
-            .ServiceProvider.GetRequiredService<FormulaEditor>()
-            .KeepAsync(album.Id, new FormulaRequest(null, "Each day afloat", [own], [], 4, 1, true), cancel);
+        await EditAlbumAsync(
+            album.Id,
+            seen => new KeepFormula(null, "Each day afloat", [own], [], Pictures: 4, Words: 1, Title: true)
+            {
+                Revision = seen,
+            },
+            cancel
+        );
         await using var third = scopes.CreateAsyncScope();
         var shelf = third.ServiceProvider.GetRequiredService<DesignShelf>();
         await shelf.KeepAsync("Two letters and the long one", "3x4 | 6x4 / 3x4 | 6x4 / 9x4", cancel);
@@ -585,6 +590,19 @@ public sealed class DemoSeeding(
         await scope
             .ServiceProvider.GetRequiredService<UnitEditor>()
             .ApplyAsync(unitId, request with { Revision = revision }, cancel);
+    }
+
+    private async Task EditAlbumAsync(Guid albumId, Func<int, AlbumEdit> edit, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var revision = await scope
+            .ServiceProvider.GetRequiredService<ZestyContext>()
+            .Albums.Where(a => a.Id == albumId)
+            .Select(a => a.Revision)
+            .SingleAsync(cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<AlbumEditor>()
+            .ApplyAsync(albumId, edit(revision), preview: false, cancel);
     }
 
     private async Task ImportAsync(

@@ -43,7 +43,7 @@ public static class QuickNotes
                 ) =>
                 {
                     var album = await albums.RequireAsync(id, cancel);
-                    var days = await AlbumDays.ReadAsync(db, album, cancel);
+                    var days = await PhotoDays.ReadAsync(db, album, cancel);
                     var at = MomentText.Parse(request.At) is { Success: true, Value: var moment }
                         ? moment
                         : throw new RuleException(

@@ -1,13 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NodaTime.Text;
-using ZestyPocket.Core;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Tape;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -35,24 +33,9 @@ public sealed record SeriesView(
 
 public sealed record SeriesListView(int Revision, IReadOnlyList<SeriesView> Series);
 
-/// <summary>Defines a series (no id) or changes one; dropping it keeps the pictures.</summary>
-public sealed record SeriesRequest(
-    int Revision,
-    Guid? Id,
-    string Name,
-    string Around,
-    int Minutes,
-    IsoDayOfWeek? Weekday,
-    bool? Drop = null
-);
-
 /// <summary>The same picture each day or week.</summary>
 public static class SeriesEndpoints
 {
-    private const int MostSeries = 30;
-
-    private static readonly LocalTimePattern TimeText = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
-
     public static void MapSeries(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/albums/{id:guid}/series").WithTags("Gathering");
@@ -110,7 +93,7 @@ public static class SeriesEndpoints
                             .. days.Select(s => new SeriesView(
                                 s.Series.Id,
                                 s.Series.Name,
-                                TimeText.Format(s.Series.Around),
+                                ClockText.Show(s.Series.Around),
                                 s.Series.Minutes,
                                 s.Series.Weekday,
                                 s.Days.Count(d => d.Chosen is not null),
@@ -129,56 +112,6 @@ public static class SeriesEndpoints
                 }
             )
             .WithName("listSeries")
-            .WithProblems();
-
-        group
-            .MapPut(
-                "",
-                (Guid id, SeriesRequest request, TapeEditor tape, CancellationToken cancel) =>
-                {
-                    if (request.Drop == true)
-                    {
-                        return tape.CountAnewAsync(
-                            id,
-                            request.Revision,
-                            c => c with { Series = c.Series.RemoveAll(s => s.Id == request.Id) },
-                            $"Gave the series {request.Name} up",
-                            cancel
-                        );
-                    }
-
-                    var around = TimeText.Parse(request.Around) is { Success: true, Value: var time }
-                        ? time
-                        : throw new RuleException(
-                            $"“{request.Around}” is not a time of day. Write it as 08:00. Nothing was changed."
-                        );
-                    var series = new PhotoSeries(
-                        request.Id ?? Guid.CreateVersion7(),
-                        request.Name,
-                        around,
-                        request.Minutes,
-                        request.Weekday
-                    ).Checked();
-                    return tape.CountAnewAsync(
-                        id,
-                        request.Revision,
-                        c =>
-                            c.Series.Length < MostSeries || request.Id is not null
-                                ? c with
-                                {
-                                    Series = request.Id is null
-                                        ? c.Series.Add(series)
-                                        : [.. c.Series.Select(s => s.Id == series.Id ? series : s)],
-                                }
-                                : throw new RuleException(
-                                    $"An album can have {MostSeries} series. Nothing was changed."
-                                ),
-                        request.Id is null ? $"Began the series {series.Name}" : $"Changed the series {series.Name}",
-                        cancel
-                    );
-                }
-            )
-            .WithName("setSeries")
             .WithProblems();
     }
 }

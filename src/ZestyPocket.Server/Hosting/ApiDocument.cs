@@ -1,7 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Placing.Edits;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -66,13 +65,9 @@ public static class ApiDocument
                         }
 
                         // An edit always says its kind, and a place or a framing is whole.
-                        if (
-                            type.IsSubclassOf(typeof(UnitEdit))
-                            || type == typeof(PocketPlace)
-                            || type == typeof(Framing)
-                        )
+                        if (EditWire.IsEdit(type) || type == typeof(PocketPlace) || type == typeof(Framing))
                         {
-                            var whole = type.IsSubclassOf(typeof(UnitEdit)) ? ["kind"] : schema.Properties?.Keys ?? [];
+                            var whole = EditWire.IsEdit(type) ? ["kind"] : schema.Properties?.Keys ?? [];
                             schema.Required ??= new HashSet<string>();
                             schema.Required.UnionWith(whole);
                         }

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 using Npgsql;
 using NpgsqlTypes;
 using ZestyPocket.Core.Dates;
@@ -12,36 +11,13 @@ using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Photos;
 
-/// <summary>Where a photo lies in time and in the album.</summary>
-public sealed record PhotoDay(
-    Guid? UnitId,
-    LocalDateTime? Taken,
-    Instant? TakenAt,
-    LocalDate? Day,
-    int Occurrence,
-    Instant SortAt
-)
+/// <summary>
+/// Works out anew where an album's photos lie, after a clock was corrected, a unit came or went, the scheme changed, or
+/// an edit was undone. Days and units of photos follow from the calendar, so they are no part of the history.
+/// </summary>
+public sealed class PhotoDays(ZestyContext db)
 {
-    public void Into(Photo photo)
-    {
-        ArgumentNullException.ThrowIfNull(photo);
-        (photo.UnitId, photo.Taken, photo.TakenAt, photo.Day) = (UnitId, Taken, TakenAt, Day);
-        (photo.Occurrence, photo.SortAt) = (Occurrence, SortAt);
-    }
-}
-
-/// <summary>An album's units and clocks, read once to place many photos.</summary>
-public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, UnitDates Dates)> units)
-{
-    /// <summary>Pictures without a day stand behind all others.</summary>
-    public static readonly Instant Last = Instant.FromUtc(9999, 12, 30, 0, 0);
-
-    private readonly AlbumClock _clock = new(calendar);
-
-    public AlbumCalendar Calendar => calendar;
-
-    public IReadOnlyList<(Guid Id, UnitDates Dates)> Units => units;
-
+    /// <summary>An album's units and clocks.</summary>
     public static async Task<AlbumDays> ReadAsync(ZestyContext db, Album album, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -70,81 +46,6 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
         return new AlbumDays(album.ReadCalendar(), units.ConvertAll(u => (u.Id, u.Dates)));
     }
 
-    public UnitDates? Dates(Guid unitId) => units.Where(u => u.Id == unitId).Select(u => u.Dates).FirstOrDefault();
-
-    /// <summary>Places a photo by what its file says and what the keeper decided.</summary>
-    public PhotoDay Place(
-        RecordedTime recorded,
-        TimeSource source,
-        LocalDate? keeperDay,
-        int? keeperHour,
-        bool dayTakenAway
-    )
-    {
-        var capture = source == TimeSource.None ? null : _clock.CaptureOf(recorded);
-        var moment = capture is null ? (AlbumMoment?)null : _clock.MomentOf(capture);
-        if (source == TimeSource.NameDay && moment is { } named)
-        {
-            moment = named with { Minute = null };
-        }
-
-        if (keeperDay is { } day)
-        {
-            var same = moment is { } m && m.Day == day;
-            var minute = keeperHour is { } hour ? hour * 60 : moment?.Minute;
-            moment = new AlbumMoment(day, same ? moment!.Value.Occurrence : 0, minute);
-            var sort =
-                same && keeperHour is null
-                    ? capture!.At
-                    : Zones.At(day.AtMidnight().PlusMinutes(minute ?? 720), Zones.Find(calendar.HomeZone));
-            return Done(moment, sort);
-        }
-
-        return dayTakenAway || moment is null ? Done(null, Last) : Done(moment, capture!.At);
-
-        PhotoDay Done(AlbumMoment? at, Instant sort) =>
-            new(
-                at is { } found ? UnitOf(found) : null,
-                capture?.Local,
-                capture?.At,
-                at?.Day,
-                at?.Occurrence ?? 0,
-                sort
-            );
-    }
-
-    public PhotoDay Place(Photo photo)
-    {
-        ArgumentNullException.ThrowIfNull(photo);
-        return Place(photo.RecordedTime, photo.TimeSource, photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway);
-    }
-
-    private Guid? UnitOf(AlbumMoment moment)
-    {
-        foreach (var (id, dates) in units)
-        {
-            if (dates.Holds(moment))
-            {
-                return id;
-            }
-        }
-
-        return null;
-    }
-}
-
-/// <summary>One photo whose place changes.</summary>
-public sealed record PhotoMove(Guid Id, Guid? OldUnitId, LocalDate? OldDay, PhotoDay Now)
-{
-    public bool ChangesUnit => OldUnitId != Now.UnitId;
-}
-
-/// <summary>
-/// Works out anew where an album's photos lie, after a clock was corrected, a unit came or went, the scheme changed, or
-/// an edit was undone. Days and units of photos follow from the calendar, so they are no part of the history.
-/// </summary>
-public sealed class PhotoDays(ZestyContext db)
-{
     /// <summary>
     /// What would move under a calendar and units that need not be saved yet. Photos: all, or only some.
     /// </summary>
@@ -271,6 +172,25 @@ public sealed class PhotoDays(ZestyContext db)
     public async Task SettleAsync(Album album, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(album);
-        await ApplyAsync(await PlanAsync(album.Id, await AlbumDays.ReadAsync(db, album, cancel), null, cancel), cancel);
+        await ApplyAsync(await PlanAsync(album.Id, await PhotoDays.ReadAsync(db, album, cancel), null, cancel), cancel);
+    }
+}
+
+/// <summary>Photos as rows, and where they lie.</summary>
+public static class PhotoPlaces
+{
+    public static PhotoDay Place(this AlbumDays days, Photo photo)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        ArgumentNullException.ThrowIfNull(photo);
+        return days.Place(photo.RecordedTime, photo.TimeSource, photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway);
+    }
+
+    public static void Into(this PhotoDay day, Photo photo)
+    {
+        ArgumentNullException.ThrowIfNull(day);
+        ArgumentNullException.ThrowIfNull(photo);
+        (photo.UnitId, photo.Taken, photo.TakenAt, photo.Day) = (day.UnitId, day.Taken, day.TakenAt, day.Day);
+        (photo.Occurrence, photo.SortAt) = (day.Occurrence, day.SortAt);
     }
 }

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
@@ -81,7 +82,7 @@ public sealed class PhotoEditor(
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await AlbumLock.ShareAsync(db, albumId, cancel);
-        var albumDays = await AlbumDays.ReadAsync(db, album, cancel);
+        var albumDays = await PhotoDays.ReadAsync(db, album, cancel);
         var moves = photos.Select(p => new PhotoMove(p.Id, p.UnitId, p.Day, albumDays.Place(p))).ToList();
         var leaving = moves
             .Where(m => m.ChangesUnit || photos.Exists(p => p.Id == m.Id && p.Verdict == Verdict.Leave))

@@ -80,7 +80,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await AlbumLock.ShareAsync(db, albumId, cancel);
         var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == albumId, cancel);
-        var days = await AlbumDays.ReadAsync(db, album, cancel);
+        var days = await PhotoDays.ReadAsync(db, album, cancel);
         var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified);
         db.Photos.Add(photo);
         var outcome = new ImportOutcome(name, ImportStatus.Added, Where(days, photo), photo.Id, photo.UnitId);

@@ -1,12 +1,10 @@
-using Microsoft.EntityFrameworkCore;
-using ZestyPocket.Core;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Words;
-using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Placing;
@@ -16,12 +14,12 @@ namespace ZestyPocket.Server.Placing;
 /// was touched.
 /// </summary>
 public sealed class UnitEditor(
-    ZestyContext db,
     UnitOpener opener,
     History history,
     ICurrentKeeper keeper,
     FontShelf fonts,
     PairEditor pairs,
+    AlbumEditor albums,
     StoryEditor stories
 )
 {
@@ -35,7 +33,21 @@ public sealed class UnitEditor(
         await history.RequireAsync(open.Unit, edit.Revision, edit.Label(), cancel);
         return edit switch
         {
-            ChooseDesign choice => (await ChooseDesignAsync(open, choice, cancel), null),
+            ChooseDesign choice => (
+                (
+                    await albums.ApplyAsync(
+                        open.Album.Id,
+                        new GiveDesign(choice.LeafId, choice.ProtectorId)
+                        {
+                            UnitId = unitId,
+                            Revision = choice.Revision,
+                        },
+                        preview: false,
+                        cancel
+                    )
+                ).Done,
+                null
+            ),
             MovePiece move
                 when open.Content.PlacementOf(move.PieceId) is { } lies && MovesAPair(open, lies.Place, move) =>
                 await pairs.MoveAsync(open, move.PieceId, lies.Place, open.Desk.Require(move.Place), cancel),
@@ -72,25 +84,4 @@ public sealed class UnitEditor(
                     || open.CutSizeOf(before) != open.Desk.Pages.CutSizeOf(content, c)
                 )
             );
-
-    private async Task<string> ChooseDesignAsync(OpenUnit open, ChooseDesign request, CancellationToken cancel)
-    {
-        var leaf =
-            open.Faces.Select(f => f.Leaf).FirstOrDefault(l => l.Id == request.LeafId)
-            ?? throw new RuleException("That leaf does not belong here. Nothing was changed.");
-        var protector =
-            open.Album.Protectors.Find(p => p.Id == request.ProtectorId)
-            ?? throw new RuleException("The album does not use that page design. Nothing was changed.");
-        var design = protector.ToProtector().Design;
-
-        var ids = new[] { leaf.FrontUnitId, leaf.BackUnitId }.OfType<Guid>().ToList();
-        var units = await db.Units.Where(u => ids.Contains(u.Id)).ToListAsync(cancel);
-        LeafDesigns.Spoil(history, leaf, open.Album.Protectors);
-        var lost = LeafDesigns.Change(history, leaf, protector.Id, protector.ToProtector(), units);
-        var tray = lost > 0 ? $"; {lost} pieces went to the tray" : string.Empty;
-        var summary = $"Changed a leaf to {design.Name}{tray}";
-        var told = await stories.FlowAnewInAsync(units, cancel);
-        await history.SaveAsync(open.Album.Id, keeper.Id, summary, ids.Append(open.Unit.Id).Concat(told), cancel);
-        return summary;
-    }
 }

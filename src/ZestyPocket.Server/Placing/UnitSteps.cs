@@ -91,7 +91,7 @@ public sealed class UnitSteps(
 
         db.ChangeTracker.Clear();
         var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == edit.AlbumId, cancel);
-        var days = await AlbumDays.ReadAsync(db, album, cancel);
+        var days = await PhotoDays.ReadAsync(db, album, cancel);
         // An edit inside one unit moves nobody; one over a photo moves that photo; the rest may move any.
         var only =
             subjects.SetEquals([EditSubject.Unit]) && edit.UnitIds.Count == 1 ? []

@@ -24,39 +24,9 @@ public static class AlbumWordsEndpoints
         group
             .MapGet(
                 "",
-                (Guid albumId, AlbumWordsEditor editor, CancellationToken cancel) => editor.ReadAsync(albumId, cancel)
+                (Guid albumId, AlbumWordsReader words, CancellationToken cancel) => words.ReadAsync(albumId, cancel)
             )
             .WithName("getAlbumWords")
-            .WithProblems();
-        group
-            .MapPut(
-                "",
-                (Guid albumId, ChangeAlbumWords request, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.ChangeAsync(albumId, request, cancel)
-            )
-            .WithName("changeAlbumWords")
-            .WithProblems();
-
-        group
-            .MapPut(
-                "/styles",
-                (Guid albumId, WriteStyleRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.WriteStyleAsync(albumId, request, cancel)
-            )
-            .WithName("writeStyle")
-            .WithProblems();
-        group
-            .MapDelete(
-                "/styles/{key}",
-                (
-                    Guid albumId,
-                    string key,
-                    [FromQuery] int revision,
-                    AlbumWordsEditor editor,
-                    CancellationToken cancel
-                ) => editor.ThrowStyleAwayAsync(albumId, key, revision, cancel)
-            )
-            .WithName("throwStyleAway")
             .WithProblems();
         group
             .MapPost(
@@ -78,61 +48,15 @@ public static class AlbumWordsEndpoints
             .WithProblems();
 
         group
-            .MapPost(
-                "/sheets",
-                (Guid albumId, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.WriteSheetAsync(albumId, null, request, cancel)
-            )
-            .WithName("addSheet")
-            .WithProblems();
-        group
-            .MapPut(
-                "/sheets/{id:guid}",
-                (Guid albumId, Guid id, WriteSheetRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.WriteSheetAsync(albumId, id, request, cancel)
-            )
-            .WithName("writeSheet")
-            .WithProblems();
-        group
-            .MapDelete(
-                "/sheets/{id:guid}",
-                (Guid albumId, Guid id, [FromQuery] int revision, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.ThrowSheetAwayAsync(albumId, id, revision, cancel)
-            )
-            .WithName("throwSheetAway")
-            .WithProblems();
-        group
-            .MapPost(
-                "/sheets/{id:guid}/spelt",
-                (Guid albumId, Guid id, SpellRequest request, AlbumWordsEditor editor, CancellationToken cancel) =>
-                    editor.SpellAsync(albumId, id, request, cancel)
-            )
-            .WithName("spellTitle")
-            .WithProblems();
-        group
-            .MapDelete(
-                "/sheets/{id:guid}/spelt/{titleId:guid}",
-                (
-                    Guid albumId,
-                    Guid id,
-                    Guid titleId,
-                    [FromQuery] int revision,
-                    AlbumWordsEditor editor,
-                    CancellationToken cancel
-                ) => editor.UnspellAsync(albumId, id, titleId, revision, cancel)
-            )
-            .WithName("unspellTitle")
-            .WithProblems();
-        group
             .MapGet(
                 "/title",
                 (
                     Guid albumId,
                     [FromQuery] string title,
                     [FromQuery] Guid? unitId,
-                    AlbumWordsEditor editor,
+                    AlbumWordsReader words,
                     CancellationToken cancel
-                ) => editor.TryTitleAsync(albumId, title, unitId, cancel)
+                ) => words.TryTitleAsync(albumId, title, unitId, cancel)
             )
             .WithName("tryTitle")
             .WithProblems();

@@ -1,5 +1,4 @@
 using NodaTime;
-using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 
@@ -98,33 +97,6 @@ public sealed record StyleView(
 
         static double Mm(Length length) => (double)Math.Round(length.Millimetres, 2);
     }
-
-    /// <summary>Throws <see cref="RuleException"/> when it makes no sense.</summary>
-    public CardStyle ToStyle(string key) =>
-        new CardStyle(
-            key,
-            Name,
-            Family,
-            Role,
-            new TypeRange(Face, SmallestPt, LargestPt, Leading),
-            Of(MarginMm),
-            Rgb.Read(Paper),
-            Rgb.Read(Ink),
-            Rgb.Read(Accent),
-            Dress
-        )
-        {
-            Columns = Columns,
-            Ruled = Ruled,
-            BorderPt = BorderPt,
-            Corner = Of(CornerMm),
-            Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
-        }.Checked();
-
-    private static Length Of(double millimetres) =>
-        millimetres is >= 0 and <= 1_000
-            ? Length.FromMillimetres((decimal)millimetres)
-            : throw new RuleException("A length on a card is 0 to 1,000 mm. Nothing was changed.");
 }
 
 /// <summary>How much a hand gets on a line.</summary>
@@ -135,21 +107,6 @@ public sealed record HandView(double WordsPerInch, double PitchMm)
         ArgumentNullException.ThrowIfNull(hand);
         return new HandView(Math.Round(hand.WordsPerInch, 2), (double)Math.Round(hand.LinePitch.Millimetres, 1));
     }
-}
-
-/// <summary>
-/// A sample of somebody's hand: its words, on so many lines of a width (as written, such as <c>4 in</c>), a pitch
-/// apart.
-/// </summary>
-public sealed record HandSample(string Text, int Lines, string LineWidth, string Pitch)
-{
-    public HandCapacity Measured() =>
-        HandCapacity.Measured(
-            Copyfit.CountWords(Text),
-            Lines,
-            MeasureText.ParseLength(LineWidth),
-            MeasureText.ParseLength(Pitch)
-        );
 }
 
 /// <summary>A title spelt from a sheet.</summary>
@@ -182,32 +139,11 @@ public sealed record AlbumWordsView(
     IReadOnlyList<string> CardSizes
 );
 
-/// <summary>A change of it, made on the album's revision; whatever is null stays.</summary>
-public sealed record ChangeAlbumWords(
-    int Revision,
-    IReadOnlyList<PersonView>? People = null,
-    IReadOnlyList<string>? KnownWords = null,
-    StorySchool? School = null,
-    string? Family = null,
-    HandSample? Hand = null,
-    bool? UsualHand = null,
-    IReadOnlyList<string>? PassedOver = null
-);
-
-/// <summary>A style made or changed, on the album's revision.</summary>
-public sealed record WriteStyleRequest(int Revision, StyleView Style);
-
 /// <summary>How a style would look, on a card of a size as written.</summary>
-public sealed record TryStyleRequest(StyleView Style, string Size, string Words, bool? Photo = null);
+public sealed record TryStyleRequest(StyleText Style, string Size, string Words, bool? Photo = null);
 
 /// <summary>A picture of a card in a style, and how its sample words come out.</summary>
 public sealed record StyleTry(string Picture, string Verdict, double Width, double Height);
-
-/// <summary>A sheet of letters as its keeper counts it: <c>A12 B4 '2</c>.</summary>
-public sealed record WriteSheetRequest(int Revision, string Name, string Letters, bool Reusable);
-
-/// <summary>A title somebody wants to spell.</summary>
-public sealed record SpellRequest(int Revision, string Title, LocalDate Day);
 
 /// <summary>Whether a sheet can spell a title.</summary>
 /// <param name="SheetId">The sheet.</param>
@@ -227,6 +163,3 @@ public sealed record SpellingView(
 /// <param name="Sheets">Sheet by sheet.</param>
 /// <param name="Others">Other titles for the same part of the album that some sheet can spell.</param>
 public sealed record TitleTry(IReadOnlyList<SpellingView> Sheets, IReadOnlyList<string> Others);
-
-/// <summary>What was changed, with the key for its undo.</summary>
-public sealed record WordsAnswer(string Done, Guid? EditId, string? Key = null);

@@ -609,7 +609,7 @@ public sealed class StoryEditor(
         IEnumerable<Guid>? changed = null
     )
     {
-        var albumDays = await AlbumDays.ReadAsync(db, album, cancel);
+        var albumDays = await PhotoDays.ReadAsync(db, album, cancel);
         return albumDays
             .Units.Where(u => days.Any(d => d >= u.Dates.First && d <= u.Dates.Last))
             .Select(u => u.Id)
@@ -625,7 +625,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         var album = await albums.RequireAsync(albumId, cancel);
         var calendar = album.ReadCalendar();
         var stories = await db.Stories.AsNoTracking().Where(s => s.AlbumId == albumId).ToListAsync(cancel);
-        var days = await AlbumDays.ReadAsync(db, album, cancel);
+        var days = await PhotoDays.ReadAsync(db, album, cancel);
         var content = UnitContent.Empty;
         if (unitId is { } asked)
         {

@@ -35,6 +35,7 @@ public sealed class History(ZestyContext db, IClock clock)
 
     private readonly List<(EditSubject Subject, IRevisioned Row, string Before)> _touched = [];
     private readonly HashSet<IRevisioned> _rows = new(ReferenceEqualityComparer.Instance);
+    private readonly HashSet<IRevisioned> _advanced = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>Remembers a row before it is changed. Call for each row an edit will touch.</summary>
     public void Touch(params IEnumerable<IRevisioned> rows)
@@ -44,6 +45,15 @@ public sealed class History(ZestyContext db, IClock clock)
         {
             _touched.Add((SubjectOf(row), row, StateOf(row)));
         }
+    }
+
+    /// <summary>
+    /// Gives a row a new revision with this edit also when it is what it was: something that belongs to it has changed.
+    /// </summary>
+    public void Advance(IRevisioned row)
+    {
+        Touch([row]);
+        _advanced.Add(row);
     }
 
     /// <summary>Refuses an edit that was made on an older revision, telling both sides.</summary>
@@ -81,7 +91,7 @@ public sealed class History(ZestyContext db, IClock clock)
         foreach (var (subject, row, before) in _touched)
         {
             var after = StateOf(row);
-            if (after == before)
+            if (after == before && !_advanced.Contains(row))
             {
                 continue;
             }
@@ -104,6 +114,7 @@ public sealed class History(ZestyContext db, IClock clock)
 
         _touched.Clear();
         _rows.Clear();
+        _advanced.Clear();
         if (edit.Changes.Count == 0)
         {
             return null;

@@ -7,8 +7,9 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 
@@ -23,7 +24,7 @@ public sealed class TestHost : IAsyncDisposable
     public static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { UnitEditWire.Modify } },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { EditWire.Modify } },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
     private readonly string _connection;
@@ -128,6 +129,43 @@ public sealed class TestHost : IAsyncDisposable
     public async Task<UnitView> EditAsync(UnitView unit, UnitEdit request) =>
         (await PostAsync<EditAnswer>($"/api/units/{unit.Id}/edits", request with { Revision = unit.Revision })).Unit;
 
+    /// <summary>The revision that is right now, see <see cref="EditAlbumAsync"/>.</summary>
+    public const int Latest = -1;
+
+    /// <summary>An edit of an album, on the revision it states or on the latest.</summary>
+    public async Task<AlbumEditAnswer> EditAlbumAsync(Guid albumId, AlbumEdit edit, bool preview = false) =>
+        await PostAsync<AlbumEditAnswer>(
+            $"/api/albums/{albumId}/edits{(preview ? "?preview=true" : string.Empty)}",
+            await OnLatestAsync(albumId, edit)
+        );
+
+    /// <summary>An edit of an album that is refused with that status.</summary>
+    public async Task<JsonObject> AlbumEditRefusedAsync(int status, Guid albumId, AlbumEdit edit) =>
+        await RefusedAsync(status, HttpMethod.Post, $"/api/albums/{albumId}/edits", await OnLatestAsync(albumId, edit));
+
+    private async Task<AlbumEdit> OnLatestAsync(Guid albumId, AlbumEdit edit) =>
+        edit switch
+        {
+            TapeEdit { Revision: Latest } tape => tape with { Revision = (await OpenAsync(tape.UnitId)).Revision },
+            WholeAlbumEdit { Revision: Latest } whole => whole with
+            {
+                Revision = (await GetAsync<AlbumView>($"/api/albums/{albumId}")).Revision,
+            },
+            LeafEdit { Revision: Latest } leaf => leaf with
+            {
+                Revision = (await GetAsync<List<BinderLeaf>>($"/api/albums/{albumId}/leaves"))
+                    .Single(l => l.LeafId == leaf.LeafId)
+                    .Revision,
+            },
+            ProtectorEdit { Revision: Latest } protector => protector with
+            {
+                Revision = (await GetAsync<AlbumView>($"/api/albums/{albumId}"))
+                    .Protectors.Single(p => p.Id == protector.ProtectorId)
+                    .Revision,
+            },
+            _ => edit,
+        };
+
     public async Task<UnitView> StepAsync(UnitView unit, string step) =>
         (await PostAsync<EditAnswer>($"/api/units/{unit.Id}/{step}", new RevisionRequest(unit.Revision))).Unit;
 
@@ -160,7 +198,11 @@ public sealed class TestHost : IAsyncDisposable
 
     /// <summary>An edit says its kind only when it is written as one of many.</summary>
     public static JsonContent Written(object body) =>
-        JsonContent.Create(body, body is UnitEdit ? typeof(UnitEdit) : body.GetType(), options: Json);
+        JsonContent.Create(
+            body,
+            EditWire.Families.FirstOrDefault(f => body.GetType().IsSubclassOf(f)) ?? body.GetType(),
+            options: Json
+        );
 
     private WebApplicationFactory<Program> Factory() =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>

@@ -292,7 +292,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{id}/name": {
+    "/api/albums/{id}/edits": {
         parameters: {
             query?: never;
             header?: never;
@@ -300,8 +300,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["renameAlbum"];
-        post?: never;
+        put?: never;
+        post: operations["editAlbum"];
         delete?: never;
         options?: never;
         head?: never;
@@ -340,102 +340,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{id}/protectors/{protectorId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["measureProtector"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/merge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["mergeUnit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["splitUnit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/leave-out": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["leaveUnitOut"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/name": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["renameUnit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{id}/grow": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["growAlbum"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/zones": {
         parameters: {
             query?: never;
@@ -460,7 +364,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getCalendar"];
-        put: operations["countAnew"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -476,7 +380,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["listCameras"];
-        put: operations["correctCamera"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -492,7 +396,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["listSeries"];
-        put: operations["setSeries"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1004,41 +908,9 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getAlbumWords"];
-        put: operations["changeAlbumWords"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/styles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["writeStyle"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/styles/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
         put?: never;
         post?: never;
-        delete: operations["throwStyleAway"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1055,70 +927,6 @@ export interface paths {
         put?: never;
         post: operations["tryStyle"];
         delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/sheets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["addSheet"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/sheets/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["writeSheet"];
-        post?: never;
-        delete: operations["throwSheetAway"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/sheets/{id}/spelt": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["spellTitle"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/words/sheets/{id}/spelt/{titleId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["unspellTitle"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1188,54 +996,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/pages": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["takePages"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/leaves": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["addLeaf"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/leaves/{leafId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["removeLeaf"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/albums/{albumId}/leaves": {
         parameters: {
             query?: never;
@@ -1268,86 +1028,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/leaves/{leafId}/move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["moveLeaf"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/school": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["changeSchool"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/leaves/{leafId}/form": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["formLeaf"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/protectors": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["useDesign"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/protectors/{protectorId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: operations["giveDesignUp"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/albums/{albumId}/formulas": {
         parameters: {
             query?: never;
@@ -1356,25 +1036,9 @@ export interface paths {
             cookie?: never;
         };
         get: operations["listFormulas"];
-        put: operations["keepFormula"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/formulas/{formulaId}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
         put?: never;
         post?: never;
-        delete: operations["dropFormula"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1396,22 +1060,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/formulas/{formulaId}/apply": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["applyFormula"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/albums/{albumId}/formulas/stand": {
         parameters: {
             query?: never;
@@ -1421,22 +1069,6 @@ export interface paths {
         };
         get: operations["standOfFormulas"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/albums/{albumId}/protectors/{protectorId}/stock": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["setStock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1576,21 +1208,754 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description A leaf more for a part of the album. */
-        AddLeafRequest: {
+        /**
+         * @description One edit that reaches beyond a single unit's content: tape, leaves, protectors, calendar, formulas, words. Every
+         *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
+         *     pure function, so a preview is the same call without saving.
+         */
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetStock"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        /** @description Does what the doubt about a camera's clock proposes. */
+        AlbumEditAcceptClockDoubt: {
+            /** @enum {string} */
+            kind: "acceptClockDoubt";
+            /** @description The camera's name; empty for files that name none. */
+            camera: string;
             /**
              * Format: int32
-             * @description Of the part.
+             * @description The revision of the album that the keeper saw.
              */
             revision: number;
+        };
+        /** @description A leaf more for a unit, between its own pages. Both its faces are the unit's. */
+        AlbumEditAddLeaf: {
+            /** @enum {string} */
+            kind: "addLeaf";
             /**
              * Format: uuid
-             * @description A make that the album uses.
+             * @description Of the album.
              */
-            protectorId?: null | string;
-            make?: null | components["schemas"]["MakeRequest"];
-            /** @description Only say what would change sides. */
-            preview?: null | boolean;
+            protectorId: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description A leaf more of a kind that the album may not use yet. */
+        AlbumEditAddNewLeaf: {
+            /** @enum {string} */
+            kind: "addNewLeaf";
+            make: components["schemas"]["LeafMake"];
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Adds a sheet of letters as its keeper counts it: `A12 B4 '2`. */
+        AlbumEditAddSheet: {
+            /** @enum {string} */
+            kind: "addSheet";
+            name: string;
+            letters: string;
+            reusable: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description What an edit of an album did, or would do. */
+        AlbumEditAnswer: {
+            /** @description In words. */
+            done: string;
+            /**
+             * Format: uuid
+             * @description To undo it; null for a preview, and when nothing has changed.
+             */
+            editId: null | string;
+            /** @description What it means for pages, pieces and pictures, line by line. */
+            changes: string[];
+            /**
+             * Format: uuid
+             * @description The unit to look at now; null to stay.
+             */
+            unitId: null | string;
+        };
+        /**
+         * @description Gives the pages of a stretch the pattern of a formula: the protectors of their own leaves, the leaves between in
+         *     their order, and extra leaves where there is more than the pattern holds. Leaves on which something is locked, or
+         *     which a neighbour outside the stretch has filled, stay.
+         */
+        AlbumEditApplyFormula: {
+            /** @enum {string} */
+            kind: "applyFormula";
+            /** Format: uuid */
+            formulaId: string;
+            units: components["schemas"]["UnitAt"][];
+        };
+        /**
+         * @description Changes how a unit takes its pages: facing pages, or the two faces of one leaf. The pages are handed out again in
+         *     reading order, their pieces with them.
+         */
+        AlbumEditChangeSchool: {
+            /** @enum {string} */
+            kind: "changeSchool";
+            school: components["schemas"]["PageSchool"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Chooses the family of card styles that new cards are of. */
+        AlbumEditChooseFamily: {
+            /** @enum {string} */
+            kind: "chooseFamily";
+            family: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Does what a choice of pages says, on the revisions of its units: gives leaves their chosen protectors and units
+         *     their chosen leaves between.
+         */
+        AlbumEditChoosePages: {
+            /** @enum {string} */
+            kind: "choosePages";
+            units: components["schemas"]["UnitAt"][];
+            standing: components["schemas"]["LeafDesign"][];
+            extra: components["schemas"]["ExtraLeaves"][];
+        };
+        /** @description Counts a sheet of letters again; what was spelt from it stays. */
+        AlbumEditCountSheet: {
+            /** @enum {string} */
+            kind: "countSheet";
+            /** Format: uuid */
+            sheetId: string;
+            name: string;
+            letters: string;
+            reusable: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Counts weeks by another scheme. */
+        AlbumEditCountWeeks: {
+            /** @enum {string} */
+            kind: "countWeeks";
+            scheme: components["schemas"]["WeekScheme"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Keeps some columns or rows of a page. */
+        AlbumEditCutLeafDown: {
+            /** @enum {string} */
+            kind: "cutLeafDown";
+            keeps: components["schemas"]["CutKeeps"];
+            /** @description How much of the page body stays, as written. */
+            size: string;
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Deletes a formula; the pages stay as they are. */
+        AlbumEditDeleteFormula: {
+            /** @enum {string} */
+            kind: "deleteFormula";
+            /** Format: uuid */
+            formulaId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a series up; its pictures stay. */
+        AlbumEditDeleteSeries: {
+            /** @enum {string} */
+            kind: "deleteSeries";
+            /** Format: uuid */
+            seriesId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Deletes a sheet of letters. */
+        AlbumEditDeleteSheet: {
+            /** @enum {string} */
+            kind: "deleteSheet";
+            /** Format: uuid */
+            sheetId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Deletes a style of the keeper's own; its cards take another of its family. */
+        AlbumEditDeleteStyle: {
+            /** @enum {string} */
+            kind: "deleteStyle";
+            key: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description A new seam across a pocket: through the middle of the longer side unless it is said where. */
+        AlbumEditFusePocket: {
+            /** @enum {string} */
+            kind: "fusePocket";
+            pocketKey: string;
+            /** @description From top to bottom. */
+            upright?: null | boolean;
+            /** @description From the pocket's left or top as the front shows it, as written. */
+            at?: null | string;
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a leaf of a unit another page design. Pieces whose pockets are gone go to the tray, the neighbour's too. */
+        AlbumEditGiveDesign: {
+            /** @enum {string} */
+            kind: "giveDesign";
+            /** Format: uuid */
+            leafId: string;
+            /** Format: uuid */
+            protectorId: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description The album takes no more of a protector; its leaves of it stay as they are. */
+        AlbumEditGiveUpProtector: {
+            /** @enum {string} */
+            kind: "giveUpProtector";
+            /** Format: uuid */
+            protectorId: string;
+            /**
+             * Format: int32
+             * @description The revision of the protector that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Adds weeks, days or hours at the end or at the start, as many as there are. */
+        AlbumEditGrowAlbum: {
+            /** @enum {string} */
+            kind: "growAlbum";
+            /** Format: int32 */
+            count: number;
+            atEnd: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Keeps a formula, new or changed. */
+        AlbumEditKeepFormula: {
+            /** @enum {string} */
+            kind: "keepFormula";
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            formulaId: null | string;
+            name: string;
+            /** @description Protectors of a unit's own pages, which alternate. */
+            own: string[];
+            /** @description Protectors of the leaves between them. */
+            between: string[];
+            /** Format: int32 */
+            pictures: number;
+            /** Format: int32 */
+            words: number;
+            title: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says that a camera's clock stayed on one zone; an empty zone that it did not. */
+        AlbumEditLeaveCameraOnZone: {
+            /** @enum {string} */
+            kind: "leaveCameraOnZone";
+            zone: string;
+            /** @description The camera's name; empty for files that name none. */
+            camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Leaves a unit out on purpose, or takes it back. It keeps its number and what it holds. */
+        AlbumEditLeaveUnitOut: {
+            /** @enum {string} */
+            kind: "leaveUnitOut";
+            leftOut: boolean;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets a camera's clock by two pictures of one moment, one of them taken with another camera. */
+        AlbumEditMatchPictures: {
+            /** @enum {string} */
+            kind: "matchPictures";
+            /** Format: uuid */
+            wrongPhotoId: string;
+            /** Format: uuid */
+            rightPhotoId: string;
+            /** @description The camera's name; empty for files that name none. */
+            camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Measures the keeper's hand on a sample: its words, on so many lines of a width, a pitch apart. */
+        AlbumEditMeasureHand: {
+            /** @enum {string} */
+            kind: "measureHand";
+            text: string;
+            /** Format: int32 */
+            lines: number;
+            /** @description As written, such as `4 in`. */
+            lineWidth: string;
+            /** @description As written. */
+            pitch: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Takes over what was measured on a protector, all as written; what is null stays. Pieces that are not printed yet are
+         *     cut to it from then on; those that were printed at another size are named.
+         */
+        AlbumEditMeasureProtector: {
+            /** @enum {string} */
+            kind: "measureProtector";
+            outer: string;
+            ringStrip: string;
+            ease: string;
+            pockets: components["schemas"]["MeasuredPocket"][];
+            /** @description Of one empty leaf. */
+            thickness?: null | string;
+            rings?: null | components["schemas"]["RingSide"];
+            holes?: null | components["schemas"]["MeasuredHoles"];
+            /** Format: uuid */
+            protectorId: string;
+            /**
+             * Format: int32
+             * @description The revision of the protector that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Merges a unit with the one after it. Two pages are enough for days in which little happened. */
+        AlbumEditMergeUnit: {
+            /** @enum {string} */
+            kind: "mergeUnit";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Moves the album's first day; a documented day moves to that day. */
+        AlbumEditMoveFirstDay: {
+            /** @enum {string} */
+            kind: "moveFirstDay";
+            firstDay: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Moves a leaf to another place of the order. A leaf between the pages of one unit goes to the unit it comes to lie
+         *     in; one that carries two units keeps its pockets, and the pages of the units are handed out again in reading order,
+         *     their pieces with them.
+         */
+        AlbumEditMoveLeaf: {
+            /** @enum {string} */
+            kind: "moveLeaf";
+            /**
+             * Format: int32
+             * @description Its place from 0 among the leaves without it.
+             */
+            to: number;
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says which findings the keeper wants to hear of no more, each as its kind and its words. */
+        AlbumEditPassOver: {
+            /** @enum {string} */
+            kind: "passOver";
+            passedOver: string[];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes a leaf out whose faces both belong to the unit. What lay on it goes to the tray. */
+        AlbumEditRemoveLeaf: {
+            /** @enum {string} */
+            kind: "removeLeaf";
+            /** Format: uuid */
+            leafId: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives the album another name. */
+        AlbumEditRenameAlbum: {
+            /** @enum {string} */
+            kind: "renameAlbum";
+            name: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a unit the keeper's own name; an empty one brings the computed name back. */
+        AlbumEditRenameUnit: {
+            /** @enum {string} */
+            kind: "renameUnit";
+            name: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description A new leaf in place of an altered one; its tab stays. */
+        AlbumEditRenewLeaf: {
+            /** @enum {string} */
+            kind: "renewLeaf";
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets the time until which pictures belong to the evening before. */
+        AlbumEditSetCutOff: {
+            /** @enum {string} */
+            kind: "setCutOff";
+            /** @description Such as `03:00`. */
+            cutOff: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets the zone of pictures that nothing else places. */
+        AlbumEditSetHomeZone: {
+            /** @enum {string} */
+            kind: "setHomeZone";
+            homeZone: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says which words are right whatever a dictionary says. */
+        AlbumEditSetKnownWords: {
+            /** @enum {string} */
+            kind: "setKnownWords";
+            knownWords: string[];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says who the album is about. */
+        AlbumEditSetPeople: {
+            /** @enum {string} */
+            kind: "setPeople";
+            people: components["schemas"]["PersonText"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Begins a series of pictures, or changes the one with that key. */
+        AlbumEditSetSeries: {
+            /** @enum {string} */
+            kind: "setSeries";
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            seriesId: null | string;
+            name: string;
+            /** @description The usual time of day, such as `08:00`. */
+            around: string;
+            /**
+             * Format: int32
+             * @description How far from it a picture may be to be suggested.
+             */
+            minutes: number;
+            weekday: null | components["schemas"]["IsoDayOfWeek"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets the places of a trip, in any order. */
+        AlbumEditSetStays: {
+            /** @enum {string} */
+            kind: "setStays";
+            stays: components["schemas"]["StayText"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description How many leaves of a protector are owned; null when they never run out. */
+        AlbumEditSetStock: {
+            /** @enum {string} */
+            kind: "setStock";
+            /** Format: int32 */
+            stock: null | number;
+            /** Format: uuid */
+            protectorId: string;
+            /**
+             * Format: int32
+             * @description The revision of the protector that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets the hours of a documented day. */
+        AlbumEditSetWakingHours: {
+            /** @enum {string} */
+            kind: "setWakingHours";
+            /** @description Such as `06:00`. */
+            from: string;
+            /** @description The last; it may lie after midnight. */
+            until: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets what is added to every recorded time of a camera. */
+        AlbumEditShiftCamera: {
+            /** @enum {string} */
+            kind: "shiftCamera";
+            /** Format: int64 */
+            seconds: number;
+            /** @description The camera's name; empty for files that name none. */
+            camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Spells a title from a sheet: its letters are used up. */
+        AlbumEditSpellTitle: {
+            /** @enum {string} */
+            kind: "spellTitle";
+            /** Format: uuid */
+            sheetId: string;
+            title: string;
+            day: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Splits a merged unit again. Notes go where their days are; pieces stay where they were put, cards with the first. */
+        AlbumEditSplitUnit: {
+            /** @enum {string} */
+            kind: "splitUnit";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sticks the front and the back of a pocket together, or takes them apart. */
+        AlbumEditStickPieces: {
+            /** @enum {string} */
+            kind: "stickPieces";
+            pocketKey: string;
+            together: boolean;
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description An index tab on the outer edge; without words it comes off. */
+        AlbumEditTabLeaf: {
+            /** @enum {string} */
+            kind: "tabLeaf";
+            words: string;
+            /**
+             * Format: int32
+             * @description Which of int IndexTab.Places along the edge, from 0 at the top.
+             */
+            place: number;
+            /** Format: uuid */
+            leafId: string;
+            /**
+             * Format: int32
+             * @description The revision of the leaf that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes the usual hand instead of a measured one. */
+        AlbumEditTakeUsualHand: {
+            /** @enum {string} */
+            kind: "takeUsualHand";
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says whether stories are told day by day or theme by theme. */
+        AlbumEditTellStories: {
+            /** @enum {string} */
+            kind: "tellStories";
+            school: components["schemas"]["StorySchool"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets a camera's clock by the true time of one of its pictures. */
+        AlbumEditTellTrueTime: {
+            /** @enum {string} */
+            kind: "tellTrueTime";
+            /** Format: uuid */
+            photoId: string;
+            /** @description Such as `2026-06-06T14:30`, with or without seconds. */
+            trueTime: string;
+            /** @description The camera's name; empty for files that name none. */
+            camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description A title was not spelt after all: its letters are back on the sheet. */
+        AlbumEditUnspellTitle: {
+            /** @enum {string} */
+            kind: "unspellTitle";
+            /** Format: uuid */
+            sheetId: string;
+            /** Format: uuid */
+            titleId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Lets the album use a kind of leaf. */
+        AlbumEditUseProtector: {
+            /** @enum {string} */
+            kind: "useProtector";
+            make: components["schemas"]["LeafMake"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes how dates and hours are written. */
+        AlbumEditWriteDates: {
+            /** @enum {string} */
+            kind: "writeDates";
+            order: components["schemas"]["DateOrder"];
+            clock: components["schemas"]["HourClock"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Makes a style when the key is unknown or that of a style that ships, else changes the keeper's own. */
+        AlbumEditWriteStyle: {
+            /** @enum {string} */
+            kind: "writeStyle";
+            style: components["schemas"]["StyleText"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
         };
         /**
          * @description The kinds of dated album.
@@ -1647,14 +2012,6 @@ export interface components {
             sheets: components["schemas"]["SheetOfLettersView"][];
             themes: string[];
             cardSizes: string[];
-        };
-        /** @description Gives the pages of a stretch the pattern of a formula. */
-        ApplyFormulaRequest: {
-            /** Format: uuid */
-            from: string;
-            /** Format: int32 */
-            count: number;
-            preview?: null | boolean;
         };
         /**
          * @description Where a card keeps a band free.
@@ -1869,25 +2226,6 @@ export interface components {
             designs: components["schemas"]["DesignView"][];
             papers: components["schemas"]["PaperView"][];
         };
-        /** @description A change of it, made on the album's revision; whatever is null stays. */
-        ChangeAlbumWords: {
-            /** Format: int32 */
-            revision: number;
-            people?: null | components["schemas"]["PersonView"][];
-            knownWords?: null | string[];
-            school?: null | components["schemas"]["StorySchool"];
-            family?: null | string;
-            hand?: null | components["schemas"]["HandSample"];
-            usualHand?: null | boolean;
-            passedOver?: null | string[];
-        };
-        /** @description Where a leaf goes: its place from 0 among the leaves without it. */
-        ChangeSchoolRequest: {
-            /** Format: int32 */
-            revision: number;
-            school: components["schemas"]["PageSchool"];
-            preview?: null | boolean;
-        };
         /** @description Asks which pages hold it all, for a stretch of the album from one part on. */
         ChoosePagesRequest: {
             /**
@@ -1935,39 +2273,6 @@ export interface components {
             size: string;
             /** @description Cell by cell, in reading order of the layout. */
             cells: components["schemas"]["CollageCellView"][];
-        };
-        /**
-         * @description One way to set a camera's clock right, on the album's revision: what the doubt proposes, a correction in seconds, a
-         *     zone its clock stayed on, two pictures of one moment, or the true time of one picture.
-         */
-        CorrectCameraRequest: {
-            /** Format: int32 */
-            revision: number;
-            camera: string;
-            acceptDoubt?: null | boolean;
-            /** Format: int64 */
-            correctionSeconds?: null | number;
-            leftOnZone?: null | string;
-            /** Format: uuid */
-            wrongPhotoId?: null | string;
-            /** Format: uuid */
-            rightPhotoId?: null | string;
-            trueTime?: null | string;
-        };
-        /** @description A change of how the album counts time, made on the album's revision; whatever is null stays. */
-        CountAnewRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: date */
-            firstDay?: null | string;
-            scheme?: null | components["schemas"]["WeekScheme"];
-            cutOff?: null | string;
-            homeZone?: null | string;
-            dateOrder?: null | components["schemas"]["DateOrder"];
-            clock?: null | components["schemas"]["HourClock"];
-            wakingFrom?: null | string;
-            wakingUntil?: null | string;
-            stays?: null | components["schemas"]["StayView"][];
         };
         /** @description The sum of one part of the album: its pieces against its pockets. */
         CountView: {
@@ -2058,12 +2363,11 @@ export interface components {
             lossPercent: number;
             words: string;
         };
-        /** @enum {unknown} */
-        CutKeeps: "columns" | "rows" | null;
-        CutRequest: {
-            keeps: components["schemas"]["CutKeeps"];
-            size: string;
-        };
+        /**
+         * @description What is kept of a page that is cut down.
+         * @enum {unknown}
+         */
+        CutKeeps: "columns" | "rows";
         /**
          * @description Whether the day or the month is written first.
          * @enum {unknown}
@@ -2145,7 +2449,7 @@ export interface components {
             /** Format: uuid */
             editId: null | string;
         };
-        /** @description Leaves of a design that a part gets between its own. */
+        /** @description Leaves of a protector that a unit gets between its own. */
         ExtraLeaves: {
             /** Format: uuid */
             unitId: string;
@@ -2299,22 +2603,6 @@ export interface components {
             /** @description What goes beyond it, in words; empty when nothing does. */
             beyond: string;
         };
-        /** @description What is done to a leaf; one of them. */
-        FormLeafRequest: {
-            /**
-             * Format: int32
-             * @description Of the leaf.
-             */
-            revision: number;
-            fuse?: null | components["schemas"]["FuseRequest"];
-            cutDown?: null | components["schemas"]["CutRequest"];
-            stick?: null | components["schemas"]["StickRequest"];
-            tab?: null | components["schemas"]["TabRequest"];
-            /** @description A new leaf in place of an altered one. */
-            anew?: null | boolean;
-            /** @description Only say what would change. */
-            preview?: null | boolean;
-        };
         /** @description How one part of a stretch stands to its formula. */
         FormulaPart: {
             /** Format: uuid */
@@ -2325,24 +2613,6 @@ export interface components {
             missing: string;
             /** @description Where extra leaves come in; empty when none do. */
             beyond: string;
-        };
-        /** @description A formula as it is written. */
-        FormulaRequest: {
-            /**
-             * Format: uuid
-             * @description Null for a new one.
-             */
-            id: null | string;
-            name: string;
-            /** @description Makes of a part's own pages, which alternate. */
-            own: string[];
-            /** @description Makes of the leaves between them. */
-            between: string[];
-            /** Format: int32 */
-            pictures: number;
-            /** Format: int32 */
-            words: number;
-            title: boolean;
         };
         /** @description A formula, what it says in words, and how many parts follow it. */
         FormulaView: {
@@ -2390,47 +2660,12 @@ export interface components {
             /** Format: double */
             zoom: number;
         };
-        /**
-         * @description A seam: through the middle of the longer side unless it is said where, from the pocket's left or top as the front
-         *     shows it.
-         */
-        FuseRequest: {
-            pocketKey: string;
-            upright?: null | boolean;
-            at?: null | string;
-        };
-        GrowRequest: {
-            /** Format: int32 */
-            count: number;
-            atEnd: boolean;
-        };
-        /**
-         * @description A sample of somebody's hand: its words, on so many lines of a width (as written, such as `4 in`), a pitch
-         *     apart.
-         */
-        HandSample: {
-            text: string;
-            /** Format: int32 */
-            lines: number;
-            lineWidth: string;
-            pitch: string;
-        };
         /** @description How much a hand gets on a line. */
         HandView: {
             /** Format: double */
             wordsPerInch: number;
             /** Format: double */
             pitchMm: number;
-        };
-        /**
-         * @description How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole
-         *     from the top of the leaf.
-         */
-        HolesRequest: {
-            pattern: string;
-            fromEdge?: null | string;
-            diameter?: null | string;
-            fromTop?: null | string[];
         };
         /** @description How a leaf is punched, as it can be written back. */
         HolesView: {
@@ -2555,7 +2790,7 @@ export interface components {
             inEnvelope: boolean;
             pocket: null | string;
         };
-        /** @description A design chosen for a leaf that stands, and how many of its pockets are fused. */
+        /** @description A protector chosen for a leaf that stands, and how many of its pockets are fused. */
         LeafDesign: {
             /** Format: uuid */
             leafId: string;
@@ -2600,6 +2835,17 @@ export interface components {
          * @enum {unknown}
          */
         LeafKind: "pockets" | "sheet" | "foldOut" | "divider" | "envelope";
+        /** @description A kind of leaf that an album may not have yet. */
+        LeafMake: {
+            /** @description Pockets for a page design; a page outside the pockets, a fold-out, a divider, the envelope. */
+            kind: components["schemas"]["LeafKind"];
+            /** @description Of a page design, built in or from the keeper's collection. */
+            designKey?: null | string;
+            /** @description Of a page outside the pockets or a fold-out, as written; the outer size of the album's protectors when not given. */
+            size?: null | string;
+            /** @description How far from the ring edge a fold-out is folded, as written. */
+            fold?: null | string;
+        };
         /** @description A pocket of one face with what lies in it. */
         LeafPocket: {
             key: string;
@@ -2683,18 +2929,6 @@ export interface components {
             keeps: null | components["schemas"]["CutKeeps"];
             size: null | string;
         };
-        LeaveOutRequest: {
-            /** Format: int32 */
-            revision: number;
-            leftOut: boolean;
-        };
-        /** @description What was done with leaves. */
-        LeavesAnswer: {
-            done: string;
-            /** Format: uuid */
-            editId: null | string;
-            moved: string[];
-        };
         /** Format: date */
         LocalDate: string;
         /** @description A new album. */
@@ -2740,17 +2974,6 @@ export interface components {
             /** @description Facing pages, or the two faces of one leaf. */
             school?: components["schemas"]["PageSchool"];
         };
-        /** @description A kind of leaf that an album may not have yet. */
-        MakeRequest: {
-            /** @description Pockets for a design by key; a page outside the pockets, a fold-out, a divider, the envelope. */
-            kind: components["schemas"]["LeafKind"];
-            /** @description Of a design, built in or from the keeper's collection. */
-            designKey?: null | string;
-            /** @description Of a page outside the pockets or a fold-out; the outer size of the album's protectors when it is not given. */
-            size?: null | string;
-            /** @description How far from the ring edge a fold-out is folded. */
-            fold?: null | string;
-        };
         /**
          * @description What a line on a face marks.
          * @enum {unknown}
@@ -2768,32 +2991,20 @@ export interface components {
             /** Format: int64 */
             y2: number;
         };
-        /** @description The album after measuring, and what that means for pieces. */
-        MeasuredAnswer: {
-            album: components["schemas"]["AlbumView"];
-            /**
-             * Format: int32
-             * @description Pieces in pockets that will be cut to another size.
-             */
-            recut: number;
-            /** @description Pieces that were printed already at another size than they would be cut to now, in words. */
-            printed: string[];
+        /**
+         * @description How a leaf is punched: a known pattern by its name, an empty name for none, or measured on one protector, each hole
+         *     from the top of the leaf.
+         */
+        MeasuredHoles: {
+            pattern: string;
+            fromEdge?: null | string;
+            diameter?: null | string;
+            fromTop?: null | string[];
         };
-        /** @description A pocket size and its measured clear size, both as written; an empty clear size means not measured. */
+        /** @description A pocket size and its measured clear size, as written; empty when it was not measured. */
         MeasuredPocket: {
             nominal: string;
             clear: string;
-        };
-        /** @description A protector as it was measured, all as written; what is not given stays. */
-        MeasureProtectorRequest: {
-            outer: string;
-            ringStrip: string;
-            ease: string;
-            pockets: components["schemas"]["MeasuredPocket"][];
-            /** @description Of one empty leaf. */
-            thickness?: null | string;
-            rings?: null | components["schemas"]["RingSide"];
-            holes?: null | components["schemas"]["HolesRequest"];
         };
         /**
          * @description Which system an album shows its measures in.
@@ -2812,14 +3023,6 @@ export interface components {
          * @enum {unknown}
          */
         MoveKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
-        /** @description Moves a leaf. */
-        MoveLeafRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: int32 */
-            to: number;
-            preview?: null | boolean;
-        };
         /** @description A move with what it gains. */
         MoveView: {
             kind: components["schemas"]["MoveKind"];
@@ -3027,6 +3230,11 @@ export interface components {
              * @description Pieces that no pocket takes.
              */
             unplaced: number;
+        };
+        /** @description Somebody the album is about; the birthday is null when it is nobody's business. */
+        PersonText: {
+            name: string;
+            born: null | components["schemas"]["LocalDate"];
         };
         /** @description Somebody the album is about; the birthday is null when it is nobody's business. */
         PersonView: {
@@ -3334,6 +3542,8 @@ export interface components {
         ProtectorView: {
             /** Format: uuid */
             id: string;
+            /** Format: int32 */
+            revision: number;
             designKey: string;
             designName: string;
             outer: string;
@@ -3389,14 +3599,6 @@ export interface components {
             /** @description The setting after it. */
             setting: components["schemas"]["CardSetting"];
         };
-        RenameAlbumRequest: {
-            name: string;
-        };
-        RenameUnitRequest: {
-            /** Format: int32 */
-            revision: number;
-            name: string;
-        };
         /**
          * @description How a print of a given effective resolution will look.
          * @enum {unknown}
@@ -3449,19 +3651,6 @@ export interface components {
             /** Format: int32 */
             revision: number;
             series: components["schemas"]["SeriesView"][];
-        };
-        /** @description Defines a series (no id) or changes one; dropping it keeps the pictures. */
-        SeriesRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: uuid */
-            id: null | string;
-            name: string;
-            around: string;
-            /** Format: int32 */
-            minutes: number;
-            weekday: null | components["schemas"]["IsoDayOfWeek"];
-            drop?: null | boolean;
         };
         /** @description A series with its days up to the last one that has any picture. */
         SeriesView: {
@@ -3547,13 +3736,6 @@ export interface components {
             /** @description The title with stand-ins for signs it lacks, when that makes it possible. */
             withStandIns: null | string;
         };
-        /** @description A title somebody wants to spell. */
-        SpellRequest: {
-            /** Format: int32 */
-            revision: number;
-            title: string;
-            day: components["schemas"]["LocalDate"];
-        };
         /** @description A title spelt from a sheet. */
         SpeltView: {
             /** Format: uuid */
@@ -3569,6 +3751,13 @@ export interface components {
             at: number;
         };
         /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
+        StayText: {
+            place: string;
+            zone: string;
+            from: string;
+            until: null | string;
+        };
+        /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
         StayView: {
             place: string;
             zone: string;
@@ -3581,20 +3770,11 @@ export interface components {
             /** Format: uuid */
             albumId: string;
         };
-        StickRequest: {
-            pocketKey: string;
-            together: boolean;
-        };
         /**
          * @description What a piece is printed on.
          * @enum {unknown}
          */
         Stock: "photoPaper" | "whiteCard";
-        /** @description How many leaves of a design are owned; null when they never run out. */
-        StockRequest: {
-            /** Format: int32 */
-            stock: null | number;
-        };
         /** @description What came of a file of stories. */
         StoriesArrived: {
             /** @description In one line. */
@@ -3698,6 +3878,46 @@ export interface components {
          * @enum {unknown}
          */
         StyleRole: "words" | "title" | "quote" | "rows" | "filler";
+        /**
+         * @description A card style as it is written down: colours as `#rrggbb`, lengths in millimetres, type in points. See
+         *     CardStyle for what each part means.
+         */
+        StyleText: {
+            /** @description Its lasting name; of a new one it is made. */
+            key: string;
+            name: string;
+            family: string;
+            role: components["schemas"]["StyleRole"];
+            face: components["schemas"]["Typeface"];
+            /** Format: double */
+            smallestPt: number;
+            /** Format: double */
+            largestPt: number;
+            /** Format: double */
+            leading: number;
+            /** Format: double */
+            marginMm: number;
+            paper: string;
+            ink: string;
+            accent: string;
+            dress: components["schemas"]["CardDress"];
+            /** Format: int32 */
+            columns: number;
+            ruled: boolean;
+            /** Format: double */
+            borderPt: number;
+            /** Format: double */
+            cornerMm: number;
+            band: components["schemas"]["BandPlace"];
+            /** Format: double */
+            bandMm: number;
+            bandPrinted: boolean;
+            /** Format: double */
+            indentMm: number;
+            picture: components["schemas"]["PicturePlace"];
+            /** Format: double */
+            pictureShare: number;
+        };
         /** @description A picture of a card in a style, and how its sample words come out. */
         StyleTry: {
             picture: string;
@@ -3802,32 +4022,6 @@ export interface components {
             /** Format: uuid */
             otherId: string;
         };
-        TabRequest: {
-            words: string;
-            /** Format: int32 */
-            place: number;
-        };
-        /** @description Does what a choice says, on the revisions of its parts. */
-        TakePagesRequest: {
-            units: components["schemas"]["UnitAt"][];
-            standing: components["schemas"]["LeafDesign"][];
-            extra: components["schemas"]["ExtraLeaves"][];
-            preview?: null | boolean;
-        };
-        /** @description What was done on the tape, the unit to open now, what moved with it, and the edit, to undo it. */
-        TapeAnswer: {
-            done: string;
-            /** Format: uuid */
-            unitId: null | string;
-            moved: string[];
-            /** Format: uuid */
-            editId: null | string;
-        };
-        /** @description An edit of a unit on the tape, made on the revision the keeper was looking at. */
-        TapeRequest: {
-            /** Format: int32 */
-            revision: number;
-        };
         /** @description What the sheets of an album make of a title. */
         TitleTry: {
             /** @description Sheet by sheet. */
@@ -3837,7 +4031,7 @@ export interface components {
         };
         /** @description How a style would look, on a card of a size as written. */
         TryStyleRequest: {
-            style: components["schemas"]["StyleView"];
+            style: components["schemas"]["StyleText"];
             size: string;
             words: string;
             photo?: null | boolean;
@@ -3847,7 +4041,7 @@ export interface components {
          * @enum {unknown}
          */
         Typeface: "sans" | "sansStrong" | "serif" | "typewriter" | "handwriting" | "display";
-        /** @description A part of the album as it was looked at. */
+        /** @description A unit of a stretch as the keeper saw it. */
         UnitAt: {
             /** Format: uuid */
             unitId: string;
@@ -4385,21 +4579,6 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
-        /** @description What was changed, with the key for its undo. */
-        WordsAnswer: {
-            done: string;
-            /** Format: uuid */
-            editId: null | string;
-            key?: null | string;
-        };
-        /** @description A sheet of letters as its keeper counts it: `A12 B4 '2`. */
-        WriteSheetRequest: {
-            /** Format: int32 */
-            revision: number;
-            name: string;
-            letters: string;
-            reusable: boolean;
-        };
         /** @description A change of a story, made on its revision; whatever is null stays. */
         WriteStoryRequest: {
             /** Format: int32 */
@@ -4410,12 +4589,6 @@ export interface components {
             theme?: null | string;
             author?: null | string;
             people?: null | string[];
-        };
-        /** @description A style made or changed, on the album's revision. */
-        WriteStyleRequest: {
-            /** Format: int32 */
-            revision: number;
-            style: components["schemas"]["StyleView"];
         };
         /** @description Words on a print as written; colours as `#rrggbb`, places as shares of the print. */
         WrittenCaption: {
@@ -5387,9 +5560,11 @@ export interface operations {
             };
         };
     };
-    renameAlbum: {
+    editAlbum: {
         parameters: {
-            query?: never;
+            query?: {
+                preview?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -5398,7 +5573,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RenameAlbumRequest"];
+                "application/json": components["schemas"]["AlbumEdit"];
             };
         };
         responses: {
@@ -5408,7 +5583,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AlbumView"];
+                    "application/json": components["schemas"]["AlbumEditAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5534,325 +5709,6 @@ export interface operations {
             };
         };
     };
-    measureProtector: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                protectorId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeasureProtectorRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MeasuredAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    mergeUnit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TapeRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    splitUnit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TapeRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    leaveUnitOut: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LeaveOutRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    renameUnit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RenameUnitRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    growAlbum: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GrowRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     listZones: {
         parameters: {
             query?: never;
@@ -5891,59 +5747,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CalendarView"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    countAnew: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CountAnewRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
                 };
             };
             /** @description Not Found */
@@ -6024,59 +5827,6 @@ export interface operations {
             };
         };
     };
-    correctCamera: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CorrectCameraRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     listSeries: {
         parameters: {
             query?: never;
@@ -6095,59 +5845,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeriesListView"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    setSeries: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeriesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TapeAnswer"];
                 };
             };
             /** @description Not Found */
@@ -8049,164 +7746,6 @@ export interface operations {
             };
         };
     };
-    changeAlbumWords: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChangeAlbumWords"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    writeStyle: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteStyleRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    throwStyleAway: {
-        parameters: {
-            query: {
-                revision: number;
-            };
-            header?: never;
-            path: {
-                albumId: string;
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     tryStyle: {
         parameters: {
             query?: never;
@@ -8229,272 +7768,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StyleTry"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    addSheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteSheetRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    writeSheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteSheetRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    throwSheetAway: {
-        parameters: {
-            query: {
-                revision: number;
-            };
-            header?: never;
-            path: {
-                albumId: string;
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    spellTitle: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SpellRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    unspellTitle: {
-        parameters: {
-            query: {
-                revision: number;
-            };
-            header?: never;
-            path: {
-                albumId: string;
-                id: string;
-                titleId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WordsAnswer"];
                 };
             };
             /** @description Not Found */
@@ -8732,165 +8005,6 @@ export interface operations {
             };
         };
     };
-    takePages: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakePagesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    addLeaf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AddLeafRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    removeLeaf: {
-        parameters: {
-            query: {
-                revision: number;
-                preview?: boolean;
-            };
-            header?: never;
-            path: {
-                id: string;
-                leafId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     listLeaves: {
         parameters: {
             query?: never;
@@ -8990,270 +8104,6 @@ export interface operations {
             };
         };
     };
-    moveLeaf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                leafId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MoveLeafRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    changeSchool: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChangeSchoolRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    formLeaf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                leafId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FormLeafRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    useDesign: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MakeRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    giveDesignUp: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                protectorId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     listFormulas: {
         parameters: {
             query?: never;
@@ -9272,109 +8122,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormulaView"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    keepFormula: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FormulaRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    dropFormula: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                formulaId: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
                 };
             };
             /** @description Not Found */
@@ -9457,60 +8204,6 @@ export interface operations {
             };
         };
     };
-    applyFormula: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                formulaId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ApplyFormulaRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     standOfFormulas: {
         parameters: {
             query: {
@@ -9532,60 +8225,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FormulaPart"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    setStock: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                albumId: string;
-                protectorId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StockRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LeavesAnswer"];
                 };
             };
             /** @description Not Found */

@@ -5,7 +5,7 @@ import { useNotices } from './notices'
 interface Done {
   done: string
   editId?: string | null
-  moved?: string[]
+  changes?: string[]
 }
 
 /**
@@ -20,8 +20,11 @@ export function useAct(albumId: () => string) {
     try {
       const result = await call()
       await refresh(albumId())
-      const moved = result.moved?.length ? ` ${result.moved.join('; ')}.` : ''
-      notices.done(`${result.done}.${moved}`.replace('..', '.'), result.editId ? () => undo(result.editId!) : undefined)
+      const changes = result.changes?.length ? ` ${result.changes.join('; ')}.` : ''
+      notices.done(
+        `${result.done}.${changes}`.replace('..', '.'),
+        result.editId ? () => undo(result.editId!) : undefined,
+      )
       return result
     } catch (error) {
       await refresh(albumId())

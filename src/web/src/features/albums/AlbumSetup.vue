@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
-import { answer, api, Refusal, type AlbumView } from '../../api/client'
+import { Refusal, type AlbumView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
 import ProtectorMeasures from '../count/ProtectorMeasures.vue'
 import { keys } from './queries'
@@ -26,10 +27,8 @@ watch(
 
 async function rename() {
   try {
-    const album = await answer(
-      api.PUT('/api/albums/{id}/name', { params: { path: { id: props.album.id } }, body: { name: name.value } }),
-    )
-    client.setQueryData(keys.album(album.id), album)
+    await editAlbum(props.album.id, { kind: 'renameAlbum', revision: props.album.revision, name: name.value })
+    await client.invalidateQueries({ queryKey: keys.album(props.album.id) })
     await client.invalidateQueries({ queryKey: keys.shelf })
     notices.done('The album has its new name.')
   } catch (error) {

@@ -5,12 +5,13 @@ import { useRouter } from 'vue-router'
 import {
   answer,
   api,
+  type AlbumEdit,
   type AlbumView,
   type CountView,
-  type MakeRequest,
   type MoveView,
   type UnitView,
 } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useCounts } from '../albums/queries'
 import type { Edit } from '../place/unit'
 import ChangesDialog from './ChangesDialog.vue'
@@ -64,34 +65,12 @@ const sizes = computed(() => {
   return [...sum.values()]
 })
 
-const add = (of: CountView, protectorId: string | null, make: MakeRequest | null = null) =>
-  ask((preview) =>
-    answer(
-      api.POST('/api/units/{id}/leaves', {
-        params: { path: { id: of.unitId } },
-        body: { revision: of.revision, protectorId, make, preview },
-      }),
-    ),
-  )
-
-const remove = (of: CountView, leafId: string) =>
-  ask((preview) =>
-    answer(
-      api.DELETE('/api/units/{id}/leaves/{leafId}', {
-        params: { path: { id: of.unitId, leafId }, query: { revision: of.revision, preview } },
-      }),
-    ),
-  )
-
+const editLeaves = (change: AlbumEdit) => ask((preview) => editAlbum(props.album.id, change, preview))
+const on = (of: CountView) => ({ unitId: of.unitId, revision: of.revision })
+const add = (of: CountView, protectorId: string) => editLeaves({ kind: 'addLeaf', ...on(of), protectorId })
+const remove = (of: CountView, leafId: string) => editLeaves({ kind: 'removeLeaf', ...on(of), leafId })
 const fuse = (move: MoveView) =>
-  ask((preview) =>
-    answer(
-      api.PUT('/api/albums/{albumId}/leaves/{leafId}/form', {
-        params: { path: { albumId: props.album.id, leafId: move.leafId! } },
-        body: { revision: move.leafRevision!, fuse: { pocketKey: move.pocketKey! }, preview },
-      }),
-    ),
-  )
+  editLeaves({ kind: 'fusePocket', leafId: move.leafId!, revision: move.leafRevision!, pocketKey: move.pocketKey! })
 
 /** A leaf that is put in by hand: one of the album's makes, or one outside the pockets. */
 const insert = ref('sheet')
@@ -100,10 +79,14 @@ const outside = { sheet: 'sheet', foldOut: 'foldOut', divider: 'divider', envelo
 function putIn(of: CountView) {
   const kind = outside[insert.value as keyof typeof outside]
   return kind
-    ? add(of, null, {
-        kind,
-        size: kind === 'foldOut' ? fold.value.size : null,
-        fold: kind === 'foldOut' ? fold.value.at : null,
+    ? editLeaves({
+        kind: 'addNewLeaf',
+        ...on(of),
+        make: {
+          kind,
+          size: kind === 'foldOut' ? fold.value.size : null,
+          fold: kind === 'foldOut' ? fold.value.at : null,
+        },
       })
     : add(of, insert.value)
 }
@@ -111,9 +94,7 @@ function putIn(of: CountView) {
 const design = (leafId: string, protectorId: string) => props.edit({ kind: 'chooseDesign', leafId, protectorId })
 
 async function merge(of: CountView) {
-  const done = await act(() =>
-    answer(api.POST('/api/units/{id}/merge', { params: { path: { id: of.unitId } }, body: { revision: of.revision } })),
-  )
+  const done = await act(() => editAlbum(props.album.id, { kind: 'mergeUnit', ...on(of) }))
   if (done?.unitId)
     void router.push({ name: 'desk', params: { albumId: props.album.id, unitId: done.unitId, tab: 'count' } })
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type AlbumView, type FormulaView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useFormulas, useFormulaStand } from '../albums/queries'
 import ChangesDialog from './ChangesDialog.vue'
 import { usePreview } from './preview'
@@ -37,7 +38,16 @@ const more = ref('')
 const alternate = ref('')
 
 function write(f?: FormulaView) {
-  Object.assign(form, f ? { ...f, id: f.id || null, own: [...f.own], between: [...f.between] } : blank())
+  const known = f && {
+    id: f.id || null,
+    name: f.name,
+    own: [...f.own],
+    between: [...f.between],
+    pictures: f.pictures,
+    words: f.words,
+    title: f.title,
+  }
+  Object.assign(form, known ?? blank())
   writing.value = true
 }
 
@@ -51,32 +61,28 @@ async function learn() {
 }
 
 async function keep() {
+  const { id, ...formula } = form
   const done = await act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/formulas', { params: { path: { albumId: props.album.id } }, body: { ...form } }),
-    ),
+    editAlbum(props.album.id, { kind: 'keepFormula', revision: props.album.revision, formulaId: id, ...formula }),
   )
   if (done) writing.value = false
 }
 
 const drop = (formulaId: string) =>
-  act(() =>
-    answer(
-      api.DELETE('/api/albums/{albumId}/formulas/{formulaId}', {
-        params: { path: { albumId: props.album.id, formulaId } },
-      }),
-    ),
-  )
+  act(() => editAlbum(props.album.id, { kind: 'deleteFormula', revision: props.album.revision, formulaId }))
+
+/** The stretch that the formula is given to, without what is left out on purpose. */
+const stretch = computed(() => {
+  const units = props.album.units
+  return units
+    .slice(units.findIndex((u) => u.id === from.value))
+    .filter((u) => !u.leftOut)
+    .slice(0, Math.min(40, count.value))
+    .map((u) => ({ unitId: u.id, revision: u.revision }))
+})
 
 const apply = (formulaId: string) =>
-  ask((preview) =>
-    answer(
-      api.POST('/api/albums/{albumId}/formulas/{formulaId}/apply', {
-        params: { path: { albumId: props.album.id, formulaId } },
-        body: { from: from.value, count: Math.min(40, count.value), preview },
-      }),
-    ),
-  )
+  ask((preview) => editAlbum(props.album.id, { kind: 'applyFormula', formulaId, units: stretch.value }, preview))
 </script>
 
 <template>

@@ -5,17 +5,8 @@ import { ref } from 'vue'
 import type { AlbumView, LeafDetail } from '../../api/client'
 import LeafDrawer from './LeafDrawer.vue'
 
-const PUT = vi.fn()
-const POST = vi.fn()
-const DELETE = vi.fn()
-vi.mock('../../api/client', async (original) => ({
-  ...(await original<typeof import('../../api/client')>()),
-  api: {
-    PUT: (...args: unknown[]) => PUT(...args),
-    POST: (...args: unknown[]) => POST(...args),
-    DELETE: (...args: unknown[]) => DELETE(...args),
-  },
-}))
+const edit = vi.fn()
+vi.mock('../../shared/edits', () => ({ editAlbum: (...args: unknown[]) => edit(...args) }))
 const face = { pockets: [], marks: [], holes: [], ringStripX: 0, ringStripWidth: 10, holeWidth: 0 }
 const detail = ref<LeafDetail>()
 vi.mock('../albums/queries', () => ({
@@ -38,10 +29,8 @@ const button = (w: ReturnType<typeof drawer>, text: string) =>
   w.findAll('button').find((b) => b.text().startsWith(text))!
 
 beforeEach(() => {
-  for (const call of [PUT, POST, DELETE]) {
-    call.mockReset()
-    call.mockResolvedValue({ data: { done: 'Done', editId: 'e', moved: [] }, response: { ok: true } })
-  }
+  edit.mockReset()
+  edit.mockResolvedValue({ done: 'Done', editId: 'e', changes: [], unitId: null })
   detail.value = {
     leaf: {
       leafId: 'l2',
@@ -88,12 +77,14 @@ describe('the leaf in hand', () => {
     await flushPromises()
     await button(w, 'Take a new leaf instead').trigger('click')
     await flushPromises()
-    const bodies = PUT.mock.calls.map((c) => c[1].body)
-    expect(bodies.map((b) => b.preview)).toEqual([true, false, true, false, true, false, true, false])
-    expect(bodies[1]).toEqual({ revision: 3, fuse: { pocketKey: '1.1' }, preview: false })
-    expect(bodies[3]).toEqual({ revision: 3, cutDown: { keeps: 'columns', size: '6 in' }, preview: false })
-    expect(bodies[5]).toEqual({ revision: 3, stick: { pocketKey: '1.1', together: true }, preview: false })
-    expect(bodies[7]).toEqual({ revision: 3, anew: true, preview: false })
+    const of = { leafId: 'l2', revision: 3 }
+    expect(edit.mock.calls.map((c) => c[2])).toEqual([true, false, true, false, true, false, true, false])
+    expect(edit.mock.calls.filter((c) => !c[2]).map((c) => c[1])).toEqual([
+      { kind: 'fusePocket', ...of, pocketKey: '1.1' },
+      { kind: 'cutLeafDown', ...of, keeps: 'columns', size: '6 in' },
+      { kind: 'stickPieces', ...of, pocketKey: '1.1', together: true },
+      { kind: 'renewLeaf', ...of },
+    ])
   })
 
   it('moves by one place or to a number, counted from nothing', async () => {
@@ -106,21 +97,23 @@ describe('the leaf in hand', () => {
       .find((f) => f.text().includes('Move it there'))!
       .trigger('submit')
     await flushPromises()
-    expect(POST.mock.calls.map((c) => c[1].body.to)).toEqual([2, 2, 4, 4])
+    expect(edit.mock.calls.map((c) => c[1].to)).toEqual([2, 2, 4, 4])
   })
 
   it('takes out a leaf between pages on the revision of its part, after saying what goes to the tray', async () => {
-    DELETE.mockResolvedValue({
-      data: { done: 'Took a leaf out', editId: null, moved: ['1 piece goes to the tray'] },
-      response: { ok: true },
+    edit.mockResolvedValue({
+      done: 'Took a leaf out',
+      editId: null,
+      changes: ['1 piece goes to the tray'],
+      unitId: null,
     })
     const w = drawer()
     await button(w, 'Take it out').trigger('click')
     await flushPromises()
-    expect(DELETE.mock.calls[0]![1].params.query).toEqual({ revision: 7, preview: true })
+    expect(edit.mock.calls[0]).toEqual(['a', { kind: 'removeLeaf', unitId: 'u', revision: 7, leafId: 'l2' }, true])
     expect(w.get('[role=dialog]').text()).toContain('1 piece goes to the tray')
     await button(w, 'Leave it as it is').trigger('click')
-    expect(DELETE).toHaveBeenCalledTimes(1)
+    expect(edit).toHaveBeenCalledTimes(1)
     expect(w.find('[role=dialog]').exists()).toBe(false)
   })
 
@@ -130,6 +123,6 @@ describe('the leaf in hand', () => {
     await w.get('#tab-words').setValue('June')
     await w.findAll('form').at(-1)!.trigger('submit')
     await flushPromises()
-    expect(PUT.mock.calls[1]![1].body).toEqual({ revision: 3, tab: { words: 'June', place: 1 }, preview: false })
+    expect(edit.mock.calls[1]![1]).toEqual({ kind: 'tabLeaf', leafId: 'l2', revision: 3, words: 'June', place: 1 })
   })
 })

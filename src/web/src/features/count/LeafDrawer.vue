@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { answer, api, type AlbumView } from '../../api/client'
+import type { AlbumEdit, AlbumView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useLeaf } from '../albums/queries'
 import ChangesDialog from './ChangesDialog.vue'
 import LeafFace from './LeafFace.vue'
@@ -34,49 +35,20 @@ const faces = computed(() =>
 )
 const both = computed(() => (detail.value?.front.pockets ?? []).filter((p) => p.behindNumber))
 
-type Form = Parameters<typeof form>[0]
-function form(body: {
-  fuse?: { pocketKey: string }
-  cutDown?: { keeps: 'columns' | 'rows'; size: string }
-  stick?: { pocketKey: string; together: boolean }
-  tab?: { words: string; place: number }
-  anew?: boolean
-}) {
-  const revision = detail.value!.leaf.revision
-  return ask((preview) =>
-    answer(
-      api.PUT('/api/albums/{albumId}/leaves/{leafId}/form', {
-        params: { path: { albumId: props.album.id, leafId: props.leafId } },
-        body: { revision, ...body, preview },
-      }),
-    ),
-  )
-}
+const edit = (change: AlbumEdit) => ask((preview) => editAlbum(props.album.id, change, preview))
+const on = () => ({ leafId: props.leafId, revision: detail.value!.leaf.revision })
+const fuse = (pocketKey: string) => edit({ kind: 'fusePocket', ...on(), pocketKey })
 const cut = (way: { keeps: 'columns' | 'rows' | null; size: string | null }) =>
-  form({ cutDown: { keeps: way.keeps!, size: way.size! } } satisfies Form)
-
-const move = (place: number) => {
-  const revision = detail.value!.leaf.revision
-  return ask((preview) =>
-    answer(
-      api.POST('/api/albums/{albumId}/leaves/{leafId}/move', {
-        params: { path: { albumId: props.album.id, leafId: props.leafId } },
-        body: { revision, to: place - 1, preview },
-      }),
-    ),
-  )
-}
+  edit({ kind: 'cutLeafDown', ...on(), keeps: way.keeps!, size: way.size! })
+const stick = (pocketKey: string, together: boolean) => edit({ kind: 'stickPieces', ...on(), pocketKey, together })
+const setTab = (words: string, place: number) => edit({ kind: 'tabLeaf', ...on(), words, place })
+const renew = () => edit({ kind: 'renewLeaf', ...on() })
+const move = (place: number) => edit({ kind: 'moveLeaf', ...on(), to: place - 1 })
 
 function remove() {
   const unitId = detail.value!.leaf.front.unitId!
   const revision = props.album.units.find((u) => u.id === unitId)!.revision
-  return ask((preview) =>
-    answer(
-      api.DELETE('/api/units/{id}/leaves/{leafId}', {
-        params: { path: { id: unitId, leafId: props.leafId }, query: { revision, preview } },
-      }),
-    ),
-  )
+  return edit({ kind: 'removeLeaf', unitId, revision, leafId: props.leafId })
 }
 </script>
 
@@ -147,15 +119,13 @@ function remove() {
         </p>
         <ul class="ways">
           <li v-for="way in detail.fusible" :key="`f${way.pocketKey}`">
-            <BButton size="sm" variant="outline-dark" @click="form({ fuse: { pocketKey: way.pocketKey! } })">{{
-              way.label
-            }}</BButton>
+            <BButton size="sm" variant="outline-dark" @click="fuse(way.pocketKey!)">{{ way.label }}</BButton>
           </li>
           <li v-for="way in detail.cuts" :key="`c${way.keeps}${way.size}`">
             <BButton size="sm" variant="outline-dark" @click="cut(way)">{{ way.label }}</BButton>
           </li>
           <li v-if="detail.altered">
-            <BButton size="sm" variant="outline-dark" @click="form({ anew: true })">Take a new leaf instead</BButton>
+            <BButton size="sm" variant="outline-dark" @click="renew()">Take a new leaf instead</BButton>
           </li>
         </ul>
       </details>
@@ -164,17 +134,12 @@ function remove() {
         <summary class="h6 mb-0">Stuck back to back</summary>
         <p class="form-text mt-0">Pieces that are stuck together move as one, the backs with the fronts.</p>
         <label v-for="p in both" :key="p.key" class="form-check my-2">
-          <input
-            type="checkbox"
-            class="form-check-input"
-            :checked="p.stuck"
-            @change="form({ stick: { pocketKey: p.key, together: !p.stuck } })"
-          />
+          <input type="checkbox" class="form-check-input" :checked="p.stuck" @change="stick(p.key, !p.stuck)" />
           <span class="form-check-label">Front {{ p.number }} and back {{ p.behindNumber }}</span>
         </label>
       </details>
 
-      <form class="mt-2 d-flex flex-wrap gap-2 align-items-end" @submit.prevent="form({ tab })">
+      <form class="mt-2 d-flex flex-wrap gap-2 align-items-end" @submit.prevent="setTab(tab.words, tab.place)">
         <div>
           <label for="tab-words" class="form-label mb-0">Index tab</label>
           <input

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { counted } from '../../shared/words'
 import { computed, nextTick, ref } from 'vue'
-import { answer, api, type AlbumView, type BinderLeaf } from '../../api/client'
+import type { AlbumView, BinderLeaf } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useLeaves } from '../albums/queries'
 import LeafDrawer from './LeafDrawer.vue'
 import ChangesDialog from './ChangesDialog.vue'
@@ -24,14 +25,8 @@ const changeSchool = (event: Event) => {
   const select = event.target as HTMLSelectElement
   const school = select.value as keyof typeof schools
   select.value = props.album.school
-  return ask((preview) =>
-    answer(
-      api.PUT('/api/albums/{albumId}/school', {
-        params: { path: { albumId: props.album.id } },
-        body: { revision: props.album.revision, school, preview },
-      }),
-    ),
-  )
+  const change = { kind: 'changeSchool' as const, revision: props.album.revision, school }
+  return ask((preview) => editAlbum(props.album.id, change, preview))
 }
 
 /** How many leaves stand in one row of the strip, for the arrow keys. */

@@ -9,6 +9,8 @@ vi.mock('../../api/client', async (original) => ({
   ...(await original<typeof import('../../api/client')>()),
   api: { POST: (...args: unknown[]) => POST(...args) },
 }))
+const edit = vi.fn()
+vi.mock('../../shared/edits', () => ({ editAlbum: (...args: unknown[]) => edit(...args) }))
 vi.mock('../albums/queries', () => ({ useRefresh: () => () => Promise.resolve() }))
 
 const choice: PageChoiceView = {
@@ -75,18 +77,20 @@ describe('which pages hold it all', () => {
     const w = panel()
     await button(w, 'Choose the pages').trigger('click')
     await flushPromises()
-    POST.mockResolvedValue({
-      data: { done: 'Chose the pages', editId: null, moved: ['3 pieces go to the tray'] },
-      response: { ok: true },
+    edit.mockResolvedValue({
+      done: 'Chose the pages',
+      editId: null,
+      changes: ['3 pieces go to the tray'],
+      unitId: null,
     })
     await button(w, 'Take these pages').trigger('click')
     await flushPromises()
     expect(w.get('[role=dialog]').text()).toContain('3 pieces go to the tray')
     await button(w, 'Do it').trigger('click')
     await flushPromises()
-    const bodies = POST.mock.calls.slice(1).map((c) => c[1].body)
-    expect(bodies.map((b) => b.preview)).toEqual([true, false])
-    expect(bodies[1]).toMatchObject({
+    expect(edit.mock.calls.map((c) => c[2])).toEqual([true, false])
+    expect(edit.mock.calls[1]![1]).toMatchObject({
+      kind: 'choosePages',
       units: [{ unitId: 'u', revision: 4 }],
       standing: [{ leafId: 'l', protectorId: 'p', fused: 1 }],
     })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CountView, type PageChoiceView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
 import ChangesDialog from './ChangesDialog.vue'
 import { usePreview } from './preview'
@@ -50,16 +51,15 @@ async function ask() {
 
 const take = (choice: PageChoiceView) =>
   look((preview) =>
-    answer(
-      api.POST('/api/albums/{albumId}/pages', {
-        params: { path: { albumId: props.album.id } },
-        body: {
-          units: props.counts.map((c) => ({ unitId: c.unitId, revision: c.revision })),
-          standing: choice.standing,
-          extra: choice.extra,
-          preview,
-        },
-      }),
+    editAlbum(
+      props.album.id,
+      {
+        kind: 'choosePages',
+        units: props.counts.map((c) => ({ unitId: c.unitId, revision: c.revision })),
+        standing: choice.standing,
+        extra: choice.extra,
+      },
+      preview,
     ),
   )
 </script>

@@ -1,20 +1,19 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref, useId, watch } from 'vue'
-import { answer, api, Refusal, type AlbumView, type ProtectorView } from '../../api/client'
+import { Refusal, type AlbumView, type ProtectorView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
-import { keys, useHolePatterns, useRefresh } from '../albums/queries'
+import { useHolePatterns, useRefresh } from '../albums/queries'
 
 /** One make of leaf as it was measured: outer size, ring strip, holes, thickness, clear size of each pocket. */
 const props = defineProps<{ album: AlbumView; protector: ProtectorView }>()
 const notices = useNotices()
-const client = useQueryClient()
 const refresh = useRefresh()
 const { data: patterns } = useHolePatterns()
 /** The same make may be measured in two places of one screen. */
 const uid = useId()
 const problem = ref('')
-const printed = ref<string[]>([])
+const changes = ref<string[]>([])
 const form = reactive({
   outer: '',
   ringStrip: '',
@@ -49,32 +48,28 @@ watch(
 
 async function measure() {
   problem.value = ''
-  printed.value = []
+  changes.value = []
   try {
-    const done = await answer(
-      api.PUT('/api/albums/{id}/protectors/{protectorId}', {
-        params: { path: { id: props.album.id, protectorId: props.protector.id } },
-        body: {
-          outer: form.outer,
-          ringStrip: form.ringStrip,
-          ease: form.ease,
-          thickness: form.thickness,
-          rings: form.rings,
-          pockets: Object.entries(form.clear).map(([nominal, clear]) => ({ nominal, clear })),
-          holes: {
-            pattern: form.pattern,
-            fromEdge: form.fromEdge,
-            diameter: form.diameter,
-            fromTop: form.pattern === 'Measured' ? form.fromTop.split(';').filter((t) => t.trim()) : null,
-          },
-        },
-      }),
-    )
-    client.setQueryData(keys.album(done.album.id), done.album)
-    printed.value = done.printed
-    await refresh(done.album.id)
-    const recut = done.recut ? ` ${done.recut} ${done.recut === 1 ? 'piece is' : 'pieces are'} cut anew.` : ''
-    notices.done(`Measures of ${props.protector.designName} are saved; pieces are cut to them from now on.${recut}`)
+    const done = await editAlbum(props.album.id, {
+      kind: 'measureProtector',
+      protectorId: props.protector.id,
+      revision: props.protector.revision,
+      outer: form.outer,
+      ringStrip: form.ringStrip,
+      ease: form.ease,
+      thickness: form.thickness,
+      rings: form.rings,
+      pockets: Object.entries(form.clear).map(([nominal, clear]) => ({ nominal, clear })),
+      holes: {
+        pattern: form.pattern,
+        fromEdge: form.fromEdge,
+        diameter: form.diameter,
+        fromTop: form.pattern === 'Measured' ? form.fromTop.split(';').filter((t) => t.trim()) : null,
+      },
+    })
+    changes.value = done.changes
+    await refresh(props.album.id)
+    notices.done(`Measures of ${props.protector.designName} are saved; pieces are cut to them from now on.`)
   } catch (error) {
     problem.value = error instanceof Refusal ? error.message : 'The measures could not be saved.'
   }
@@ -85,10 +80,10 @@ async function measure() {
   <form @submit.prevent="measure">
     <h3 class="h6">{{ protector.designName }}</h3>
     <p v-if="problem" class="warning-chip" role="alert">{{ problem }}</p>
-    <div v-if="printed.length" class="warning-chip mb-2" role="status">
-      <p class="mb-1">! {{ printed.length }} printed before and cut otherwise; print them anew if they do not fit:</p>
+    <div v-if="changes.length" class="warning-chip mb-2" role="status">
+      <p class="mb-1">! Print what was printed at another size again if it does not fit:</p>
       <ul class="mb-0">
-        <li v-for="p in printed" :key="p">{{ p }}</li>
+        <li v-for="c in changes" :key="c">{{ c }}</li>
       </ul>
     </div>
     <div class="row g-2">

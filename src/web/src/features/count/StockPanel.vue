@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { answer, api, type AlbumView, type MakeRequest } from '../../api/client'
+import type { AlbumView, LeafMake, ProtectorView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useCatalog, useDesigns } from '../albums/queries'
 import ProtectorMeasures from './ProtectorMeasures.vue'
@@ -13,7 +14,7 @@ const { data: catalog } = useCatalog()
 const { data: own } = useDesigns()
 const wanted = ref('')
 const measuring = ref('')
-const sheet = reactive({ kind: 'sheet' as MakeRequest['kind'], size: '', fold: '' })
+const sheet = reactive({ kind: 'sheet' as LeafMake['kind'], size: '', fold: '' })
 
 /** Designs that the album does not use yet: whole pages first, smaller ones as inserts. */
 const others = computed(() =>
@@ -28,32 +29,24 @@ const others = computed(() =>
     .sort((a, b) => Number(a.insert) - Number(b.insert)),
 )
 
-const use = (body: MakeRequest) =>
-  act(() =>
-    answer(api.POST('/api/albums/{albumId}/protectors', { params: { path: { albumId: props.album.id } }, body })),
-  )
+const use = (make: LeafMake) =>
+  act(() => editAlbum(props.album.id, { kind: 'useProtector', revision: props.album.revision, make }))
 
 async function useDesign() {
   if (await use({ kind: 'pockets', designKey: wanted.value })) wanted.value = ''
 }
 
-const giveUp = (protectorId: string) =>
-  act(() =>
-    answer(
-      api.DELETE('/api/albums/{albumId}/protectors/{protectorId}', {
-        params: { path: { albumId: props.album.id, protectorId } },
-      }),
-    ),
-  )
+const of = (protector: ProtectorView) => ({ protectorId: protector.id, revision: protector.revision })
+const giveUp = (protector: ProtectorView) =>
+  act(() => editAlbum(props.album.id, { kind: 'giveUpProtector', ...of(protector) }))
 
-const setStock = (protectorId: string, text: string) =>
+const setStock = (protector: ProtectorView, text: string) =>
   act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/protectors/{protectorId}/stock', {
-        params: { path: { albumId: props.album.id, protectorId } },
-        body: { stock: text.trim() === '' ? null : Number(text) },
-      }),
-    ),
+    editAlbum(props.album.id, {
+      kind: 'setStock',
+      ...of(protector),
+      stock: text.trim() === '' ? null : Number(text),
+    }),
   )
 </script>
 
@@ -90,7 +83,7 @@ const setStock = (protectorId: string, text: string) =>
               class="form-control form-control-sm owned"
               :aria-label="`Leaves of ${p.designName} you own`"
               :value="p.stock ?? ''"
-              @change="setStock(p.id, ($event.target as HTMLInputElement).value)"
+              @change="setStock(p, ($event.target as HTMLInputElement).value)"
             />
           </td>
           <td class="text-nowrap">
@@ -108,7 +101,7 @@ const setStock = (protectorId: string, text: string) =>
               variant="outline-dark"
               class="ms-1"
               :aria-label="`Give up ${p.designName}`"
-              @click="giveUp(p.id)"
+              @click="giveUp(p)"
               >Give up</BButton
             >
             <span v-else-if="p.gone" class="small visually-quiet ms-1">no more of them</span>

@@ -11,7 +11,7 @@ beforeEach(() => setActivePinia(createPinia()))
 describe('before something is done to leaves', () => {
   it('is done at once when nothing changes sides', async () => {
     const call = vi.fn((preview: boolean) =>
-      Promise.resolve({ done: 'Put a leaf in', editId: preview ? null : 'e1', moved: [] as string[] }),
+      Promise.resolve({ done: 'Put a leaf in', editId: preview ? null : 'e1', changes: [] as string[], unitId: null }),
     )
     const { asked, ask } = usePreview(() => 'a')
     await ask(call)
@@ -22,7 +22,12 @@ describe('before something is done to leaves', () => {
 
   it('says what changes and waits to be told', async () => {
     const call = vi.fn((preview: boolean) =>
-      Promise.resolve({ done: 'Took a leaf out', editId: preview ? null : 'e1', moved: ['2 pieces go to the tray'] }),
+      Promise.resolve({
+        done: 'Took a leaf out',
+        editId: preview ? null : 'e1',
+        changes: ['2 pieces go to the tray'],
+        unitId: null,
+      }),
     )
     const { asked, ask } = usePreview(() => 'a')
     await ask(call)

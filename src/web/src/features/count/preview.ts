@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { LeavesAnswer } from '../../api/client'
+import type { AlbumEditAnswer } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 
@@ -19,15 +19,15 @@ export function usePreview(albumId: () => string) {
   const notices = useNotices()
   const asked = ref<Asked | null>(null)
 
-  async function ask(call: (preview: boolean) => Promise<LeavesAnswer>) {
+  async function ask(call: (preview: boolean) => Promise<AlbumEditAnswer>) {
     const go = async () => {
       asked.value = null
       return await act(() => call(false))
     }
     try {
       const look = await call(true)
-      if (look.moved.length === 0) return await go()
-      asked.value = { done: look.done, changes: look.moved, go }
+      if (look.changes.length === 0) return await go()
+      asked.value = { done: look.done, changes: look.changes, go }
     } catch (error) {
       notices.refused(error)
     }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { answer, api, type AlbumView, type PhotoView, type UnitView } from '../../api/client'
+import type { AlbumView, PhotoView, UnitView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useCameras, usePhotoPages } from '../albums/queries'
 import type { Edit } from '../place/unit'
@@ -31,14 +32,7 @@ const days = computed(() =>
 const wanted = computed(() => props.unit.counts.picturesWanted)
 
 const mendClock = (camera: string) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{id}/cameras', {
-        params: { path: { id: props.album.id } },
-        body: { revision: cameras.value!.revision, camera, acceptDoubt: true },
-      }),
-    ),
-  )
+  act(() => editAlbum(props.album.id, { kind: 'acceptClockDoubt', revision: cameras.value!.revision, camera }))
 
 function onKey(photo: PhotoView, event: KeyboardEvent) {
   const what = cullKeys[event.key.toLowerCase()]

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { counted } from '../../shared/words'
 import { computed, reactive, ref, watch } from 'vue'
-import { answer, api, type AlbumView, type CameraView, type CountAnewRequest, type StayView } from '../../api/client'
+import type { AlbumEdit, AlbumView, CameraView, StayView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useCalendar, useCameras, usePhotoPages, useZones } from '../albums/queries'
 import ReminderPanel from './ReminderPanel.vue'
@@ -37,25 +38,30 @@ const otherPhotos = computed(() =>
   (all.value?.pages.flatMap((p) => p.photos) ?? []).filter((p) => p.camera !== setting.value?.camera && p.time),
 )
 
-const correct = (camera: string, body: Record<string, unknown>) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{id}/cameras', {
-        params: { path: { id: props.album.id } },
-        body: { revision: cameras.value!.revision, camera, ...body },
-      }),
-    ),
+const change = (edit: AlbumEdit) => act(() => editAlbum(props.album.id, edit))
+const clockOf = (camera: string) => ({ camera, revision: cameras.value!.revision })
+const accept = (camera: string) => change({ kind: 'acceptClockDoubt', ...clockOf(camera) })
+
+const takeBack = (of: CameraView) =>
+  change(
+    of.leftOnZone
+      ? { kind: 'leaveCameraOnZone', ...clockOf(of.camera), zone: '' }
+      : { kind: 'shiftCamera', ...clockOf(of.camera), seconds: 0 },
   )
 
 async function byPair() {
-  if (await correct(setting.value!.camera, { wrongPhotoId: pair.wrong, rightPhotoId: pair.right })) setting.value = null
+  const camera = clockOf(setting.value!.camera)
+  const match = { kind: 'matchPictures' as const, ...camera, wrongPhotoId: pair.wrong, rightPhotoId: pair.right }
+  if (await change(match)) setting.value = null
 }
 async function byTime() {
-  if (await correct(setting.value!.camera, { wrongPhotoId: pair.wrong, trueTime: pair.trueTime })) setting.value = null
+  const camera = clockOf(setting.value!.camera)
+  const truth = { kind: 'tellTrueTime' as const, ...camera, photoId: pair.wrong, trueTime: pair.trueTime }
+  if (await change(truth)) setting.value = null
 }
 async function byHand() {
   const seconds = pair.hours * 3600 + Math.sign(pair.hours || 1) * pair.minutes * 60
-  if (await correct(setting.value!.camera, { correctionSeconds: seconds })) setting.value = null
+  if (await change({ kind: 'shiftCamera', ...clockOf(setting.value!.camera), seconds })) setting.value = null
 }
 
 function open(camera: CameraView) {
@@ -69,15 +75,7 @@ function open(camera: CameraView) {
   })
 }
 
-const count = (change: Omit<CountAnewRequest, 'revision'>) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{id}/calendar', {
-        params: { path: { id: props.album.id } },
-        body: { revision: calendar.value!.revision, ...change },
-      }),
-    ),
-  )
+const revision = () => calendar.value!.revision
 
 const addStay = () =>
   stays.value.push({ place: '', zone: form.homeZone, from: `${props.album.firstDay}T12:00`, until: null })
@@ -104,17 +102,11 @@ const addStay = () =>
           <div v-if="c.doubt" class="doubt-line">{{ c.doubt }}</div>
         </div>
         <div class="d-flex flex-column gap-1">
-          <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="correct(c.camera, { acceptDoubt: true })">{{
+          <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="accept(c.camera)">{{
             c.doubtRemedy
           }}</BButton>
           <BButton size="sm" variant="outline-dark" @click="open(c)">Set the clock</BButton>
-          <BButton
-            v-if="c.correctionWords"
-            size="sm"
-            variant="outline-dark"
-            @click="correct(c.camera, c.leftOnZone ? { leftOnZone: '' } : { correctionSeconds: 0 })"
-            >As recorded</BButton
-          >
+          <BButton v-if="c.correctionWords" size="sm" variant="outline-dark" @click="takeBack(c)">As recorded</BButton>
         </div>
       </div>
       <div v-if="setting" class="setting">
@@ -176,7 +168,13 @@ const addStay = () =>
               list="zones"
               class="form-control form-control-sm"
               placeholder="Europe/London"
-              @change="correct(setting.camera, { leftOnZone: ($event.target as HTMLInputElement).value })"
+              @change="
+                change({
+                  kind: 'leaveCameraOnZone',
+                  ...clockOf(setting.camera),
+                  zone: ($event.target as HTMLInputElement).value,
+                })
+              "
             />
           </div>
           <div class="col-sm-4">
@@ -195,7 +193,13 @@ const addStay = () =>
             id="scheme"
             class="form-select form-select-sm"
             :value="calendar.scheme"
-            @change="count({ scheme: ($event.target as HTMLSelectElement).value as typeof calendar.scheme })"
+            @change="
+              change({
+                kind: 'countWeeks',
+                revision: calendar.revision,
+                scheme: ($event.target as HTMLSelectElement).value as typeof calendar.scheme,
+              })
+            "
           >
             <option value="iso">from Monday, ISO 8601</option>
             <option value="sundayFirst">from Sunday, 1 January in week 1</option>
@@ -208,7 +212,14 @@ const addStay = () =>
             id="order"
             class="form-select form-select-sm"
             :value="calendar.dateOrder"
-            @change="count({ dateOrder: ($event.target as HTMLSelectElement).value as typeof calendar.dateOrder })"
+            @change="
+              change({
+                kind: 'writeDates',
+                revision: calendar.revision,
+                order: ($event.target as HTMLSelectElement).value as typeof calendar.dateOrder,
+                clock: calendar.clock,
+              })
+            "
           >
             <option value="dayMonth">20 February 2026</option>
             <option value="monthDay">February 20, 2026</option>
@@ -220,13 +231,23 @@ const addStay = () =>
             id="clock"
             class="form-select form-select-sm"
             :value="calendar.clock"
-            @change="count({ clock: ($event.target as HTMLSelectElement).value as typeof calendar.clock })"
+            @change="
+              change({
+                kind: 'writeDates',
+                revision: calendar.revision,
+                order: calendar.dateOrder,
+                clock: ($event.target as HTMLSelectElement).value as typeof calendar.clock,
+              })
+            "
           >
             <option value="twentyFour">19:00</option>
             <option value="twelve">7 p.m.</option>
           </select>
         </div>
-        <form class="col-sm-6 d-flex gap-1 align-items-end" @submit.prevent="count({ homeZone: form.homeZone })">
+        <form
+          class="col-sm-6 d-flex gap-1 align-items-end"
+          @submit.prevent="change({ kind: 'setHomeZone', revision: revision(), homeZone: form.homeZone })"
+        >
           <div class="flex-grow-1">
             <label for="home-zone" class="form-label">Home zone</label>
             <input id="home-zone" v-model="form.homeZone" list="zones" class="form-control form-control-sm" />
@@ -235,7 +256,10 @@ const addStay = () =>
             >Set</BButton
           >
         </form>
-        <form class="col-sm-6 d-flex gap-1 align-items-end" @submit.prevent="count({ cutOff: form.cutOff })">
+        <form
+          class="col-sm-6 d-flex gap-1 align-items-end"
+          @submit.prevent="change({ kind: 'setCutOff', revision: revision(), cutOff: form.cutOff })"
+        >
           <div class="flex-grow-1">
             <label for="cut-off" class="form-label">Pictures before this belong to the evening before</label>
             <input id="cut-off" v-model="form.cutOff" type="time" class="form-control form-control-sm" />
@@ -252,7 +276,7 @@ const addStay = () =>
           Where the trip slept, in order, each by the clock of the place. Pictures without a zone get the zone of their
           stay; days follow you over the date line.
         </p>
-        <form @submit.prevent="count({ stays })">
+        <form @submit.prevent="change({ kind: 'setStays', revision: revision(), stays })">
           <div v-for="(stay, i) in stays" :key="i" class="stay">
             <div>
               <label :for="`place-${i}`" class="form-label">Place</label>

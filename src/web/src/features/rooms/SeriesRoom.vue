@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
-import { answer, api, type AlbumView, type PhotoView, type SeriesView } from '../../api/client'
+import type { AlbumView, PhotoView, SeriesView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useSeries } from '../albums/queries'
 import { usePhotoEdits } from '../gather/edits'
@@ -13,31 +14,25 @@ const making = ref(false)
 const form = reactive({ name: '', around: '08:00', minutes: 30, weekday: '' })
 const weekdays = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const
 
-const send = (body: Record<string, unknown>) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{id}/series', {
-        params: { path: { id: props.album.id } },
-        body: { revision: list.value!.revision, ...body } as never,
-      }),
-    ),
-  )
-
 async function begin() {
-  const made = await send({
-    id: null,
-    name: form.name,
-    around: form.around,
-    minutes: form.minutes,
-    weekday: form.weekday || null,
-  })
+  const made = await act(() =>
+    editAlbum(props.album.id, {
+      kind: 'setSeries',
+      revision: list.value!.revision,
+      seriesId: null,
+      name: form.name,
+      around: form.around,
+      minutes: form.minutes,
+      weekday: (form.weekday || null) as SeriesView['weekday'],
+    }),
+  )
   if (!made) return
   making.value = false
   form.name = ''
 }
 
 const drop = (s: SeriesView) =>
-  send({ id: s.id, name: s.name, around: s.around, minutes: s.minutes, weekday: s.weekday, drop: true })
+  act(() => editAlbum(props.album.id, { kind: 'deleteSeries', revision: list.value!.revision, seriesId: s.id }))
 const choose = (s: SeriesView, photo: PhotoView) => edit([photo], { seriesId: s.id })
 const takeOut = (photo: PhotoView) => edit([photo], { leaveSeries: true })
 </script>

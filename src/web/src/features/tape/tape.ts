@@ -1,6 +1,7 @@
 import { useRouter } from 'vue-router'
-import { answer, api, type AlbumView, type TapeAnswer, type UnitSummary } from '../../api/client'
+import type { AlbumEdit, AlbumView, UnitSummary } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { editAlbum } from '../../shared/edits'
 
 /** A unit as an edit on the tape needs it. */
 export type OnTape = Pick<UnitSummary, 'id' | 'revision'>
@@ -10,29 +11,20 @@ export function useTape(album: () => AlbumView, tab: () => string) {
   const router = useRouter()
   const { act } = useAct(() => album().id)
 
-  async function run(call: () => Promise<TapeAnswer>) {
-    const result = await act(call)
+  async function run(edit: AlbumEdit) {
+    const result = await act(() => editAlbum(album().id, edit))
     if (result?.unitId) {
       await router.push({ name: 'desk', params: { albumId: album().id, unitId: result.unitId, tab: tab() } })
     }
     return result
   }
 
-  const path = (unit: OnTape) => ({ params: { path: { id: unit.id } } })
+  const of = (unit: OnTape) => ({ unitId: unit.id, revision: unit.revision })
   return {
-    merge: (unit: OnTape) =>
-      run(() => answer(api.POST('/api/units/{id}/merge', { ...path(unit), body: { revision: unit.revision } }))),
-    split: (unit: OnTape) =>
-      run(() => answer(api.POST('/api/units/{id}/split', { ...path(unit), body: { revision: unit.revision } }))),
-    leaveOut: (unit: OnTape, leftOut: boolean) =>
-      run(() =>
-        answer(api.POST('/api/units/{id}/leave-out', { ...path(unit), body: { revision: unit.revision, leftOut } })),
-      ),
-    rename: (unit: OnTape, name: string) =>
-      run(() => answer(api.POST('/api/units/{id}/name', { ...path(unit), body: { revision: unit.revision, name } }))),
-    grow: (count: number, atEnd: boolean) =>
-      run(() =>
-        answer(api.POST('/api/albums/{id}/grow', { params: { path: { id: album().id } }, body: { count, atEnd } })),
-      ),
+    merge: (unit: OnTape) => run({ kind: 'mergeUnit', ...of(unit) }),
+    split: (unit: OnTape) => run({ kind: 'splitUnit', ...of(unit) }),
+    leaveOut: (unit: OnTape, leftOut: boolean) => run({ kind: 'leaveUnitOut', ...of(unit), leftOut }),
+    rename: (unit: OnTape, name: string) => run({ kind: 'renameUnit', ...of(unit), name }),
+    grow: (count: number, atEnd: boolean) => run({ kind: 'growAlbum', revision: album().revision, count, atEnd }),
   }
 }

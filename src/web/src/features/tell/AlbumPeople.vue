@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { answer, api } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useAlbumWords } from '../albums/queries'
 
@@ -20,15 +20,11 @@ watch(
 
 const save = () =>
   act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.albumId } },
-        body: {
-          revision: album.value!.revision,
-          people: people.value.filter((p) => p.name.trim()).map((p) => ({ name: p.name, born: p.born || null })),
-        },
-      }),
-    ),
+    editAlbum(props.albumId, {
+      kind: 'setPeople',
+      revision: album.value!.revision,
+      people: people.value.filter((p) => p.name.trim()).map((p) => ({ name: p.name, born: p.born || null })),
+    }),
   )
 </script>
 

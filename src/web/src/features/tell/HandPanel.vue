@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { reactive } from 'vue'
-import { answer, api, type AlbumWordsView } from '../../api/client'
+import type { AlbumWordsView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 
 /** How much the keeper's own hand gets on a line, from a sample that was really written. */
@@ -8,15 +9,9 @@ const props = defineProps<{ albumId: string; words: AlbumWordsView }>()
 const { act } = useAct(() => props.albumId)
 const sample = reactive({ text: '', lines: 5, lineWidth: '4 in', pitch: '7 mm' })
 
-const change = (body: { hand?: typeof sample; usualHand?: boolean }) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.albumId } },
-        body: { revision: props.words.revision, ...body },
-      }),
-    ),
-  )
+const measure = () =>
+  act(() => editAlbum(props.albumId, { kind: 'measureHand', revision: props.words.revision, ...sample }))
+const takeUsual = () => act(() => editAlbum(props.albumId, { kind: 'takeUsualHand', revision: props.words.revision }))
 </script>
 
 <template>
@@ -28,7 +23,7 @@ const change = (body: { hand?: typeof sample; usualHand?: boolean }) =>
       Write these or other words on a card, as you do in the album, and say how many lines they took: the room for
       handwriting and the lines on cards follow from it.
     </p>
-    <form class="sample" @submit.prevent="change({ hand: { ...sample } })">
+    <form class="sample" @submit.prevent="measure">
       <div class="wide">
         <label for="hand-text" class="form-label mb-0">What you wrote</label>
         <textarea
@@ -59,7 +54,7 @@ const change = (body: { hand?: typeof sample; usualHand?: boolean }) =>
         <input id="hand-pitch" v-model="sample.pitch" class="form-control form-control-sm" />
       </div>
       <BButton type="submit" size="sm" variant="primary">Measure my hand</BButton>
-      <BButton size="sm" variant="outline-dark" @click="change({ usualHand: true })">Take the usual hand</BButton>
+      <BButton size="sm" variant="outline-dark" @click="takeUsual">Take the usual hand</BButton>
     </form>
   </details>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { answer, api, type AlbumView, type SheetOfLettersView, type TitleTry } from '../../api/client'
+import { answer, api, type AlbumEdit, type AlbumView, type SheetOfLettersView, type TitleTry } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords } from '../albums/queries'
@@ -40,52 +41,33 @@ async function look() {
   }
 }
 
+const change = (edit: AlbumEdit) => act(() => editAlbum(props.album.id, edit))
+const revision = () => words.value!.revision
+
 async function save() {
-  const { id, name, letters, reusable } = form.value!
-  const body = { revision: words.value!.revision, name, letters, reusable }
-  const saved = await act(() =>
-    answer(
-      id
-        ? api.PUT('/api/albums/{albumId}/words/sheets/{id}', {
-            params: { path: { albumId: props.album.id, id } },
-            body,
-          })
-        : api.POST('/api/albums/{albumId}/words/sheets', { params: { path: { albumId: props.album.id } }, body }),
-    ),
+  const { id, ...sheet } = form.value!
+  const saved = await change(
+    id
+      ? { kind: 'countSheet', revision: revision(), sheetId: id, ...sheet }
+      : { kind: 'addSheet', revision: revision(), ...sheet },
   )
   if (saved) form.value = null
 }
 
 const spell = (sheetId: string, as: string) =>
-  act(() =>
-    answer(
-      api.POST('/api/albums/{albumId}/words/sheets/{id}/spelt', {
-        params: { path: { albumId: props.album.id, id: sheetId } },
-        body: { revision: words.value!.revision, title: as, day: unit.value?.firstDay ?? props.album.firstDay },
-      }),
-    ),
-  )
+  change({
+    kind: 'spellTitle',
+    revision: revision(),
+    sheetId,
+    title: as,
+    day: unit.value?.firstDay ?? props.album.firstDay,
+  })
 
 const putBack = (sheet: SheetOfLettersView, titleId: string) =>
-  act(() =>
-    answer(
-      api.DELETE('/api/albums/{albumId}/words/sheets/{id}/spelt/{titleId}', {
-        params: {
-          path: { albumId: props.album.id, id: sheet.id, titleId },
-          query: { revision: words.value!.revision },
-        },
-      }),
-    ),
-  )
+  change({ kind: 'unspellTitle', revision: revision(), sheetId: sheet.id, titleId })
 
 const throwAway = (sheet: SheetOfLettersView) =>
-  act(() =>
-    answer(
-      api.DELETE('/api/albums/{albumId}/words/sheets/{id}', {
-        params: { path: { albumId: props.album.id, id: sheet.id }, query: { revision: words.value!.revision } },
-      }),
-    ),
-  )
+  change({ kind: 'deleteSheet', revision: revision(), sheetId: sheet.id })
 
 const begin = (sheet?: SheetOfLettersView) =>
   (form.value = sheet

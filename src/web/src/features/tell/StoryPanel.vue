@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { answer, api, type StoryView, type UnitView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords, useStories } from '../albums/queries'
@@ -30,14 +31,7 @@ const groups = computed(() => {
 })
 
 const choose = (school: 'byDay' | 'byTheme') =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.unit.albumId } },
-        body: { revision: album.value!.revision, school },
-      }),
-    ),
-  )
+  act(() => editAlbum(props.unit.albumId, { kind: 'tellStories', revision: album.value!.revision, school }))
 
 /** All the words of one theme as one story, so that they flow over its cards together. */
 async function joinAll(list: StoryView[]) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, reactive, ref, watch } from 'vue'
 import { answer, api, type StyleTry, type StyleView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import NumberField from '../../shared/NumberField.vue'
 import { typefaces } from './kinds'
@@ -65,12 +66,7 @@ async function look() {
 
 async function save() {
   const saved = await act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words/styles', {
-        params: { path: { albumId: props.albumId } },
-        body: { revision: props.revision, style: { ...style } },
-      }),
-    ),
+    editAlbum(props.albumId, { kind: 'writeStyle', revision: props.revision, style: { ...style } }),
   )
   if (saved) emit('close')
 }

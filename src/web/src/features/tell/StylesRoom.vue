@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type StyleTry, type StyleView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords } from '../albums/queries'
@@ -53,23 +54,10 @@ async function paint() {
 }
 
 const takeFamily = (family: string) =>
-  act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.album.id } },
-        body: { revision: words.value!.revision, family },
-      }),
-    ),
-  )
+  act(() => editAlbum(props.album.id, { kind: 'chooseFamily', revision: words.value!.revision, family }))
 
 const throwAway = (style: StyleView) =>
-  act(() =>
-    answer(
-      api.DELETE('/api/albums/{albumId}/words/styles/{key}', {
-        params: { path: { albumId: props.album.id, key: style.key }, query: { revision: words.value!.revision } },
-      }),
-    ),
-  )
+  act(() => editAlbum(props.album.id, { kind: 'deleteStyle', revision: words.value!.revision, key: style.key }))
 
 const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true, name: `${style.name}, mine` })
 </script>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { answer, api, type FindingView, type UnitView } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useAlbumWords, useFindings } from '../albums/queries'
 import type { Edit } from '../place/unit'
@@ -20,25 +21,20 @@ const passOver = (f: FindingView) => (passed.value = new Set([...passed.value, k
 
 const learn = (finding: FindingView) =>
   act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.unit.albumId } },
-        body: {
-          revision: album.value!.revision,
-          knownWords: [...album.value!.knownWords, finding.found.replace(/[’']s$/, '')],
-        },
-      }),
-    ),
+    editAlbum(props.unit.albumId, {
+      kind: 'setKnownWords',
+      revision: album.value!.revision,
+      knownWords: [...album.value!.knownWords, finding.found.replace(/[’']s$/, '')],
+    }),
   )
 
 const passAlways = (finding: FindingView) =>
   act(() =>
-    answer(
-      api.PUT('/api/albums/{albumId}/words', {
-        params: { path: { albumId: props.unit.albumId } },
-        body: { revision: album.value!.revision, passedOver: [...album.value!.passedOver, finding.key!] },
-      }),
-    ),
+    editAlbum(props.unit.albumId, {
+      kind: 'passOver',
+      revision: album.value!.revision,
+      passedOver: [...album.value!.passedOver, finding.key!],
+    }),
   )
 
 const mend = (finding: FindingView) =>

@@ -1,0 +1,11 @@
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Placing;
+
+namespace ZestyPocket.Server.Counting;
+
+/// <summary>Counts a unit's pieces as the tally does.</summary>
+public sealed class PieceCount(UnitOpener opener, CountReader counts) : IPieceCount
+{
+    public async Task<int> OfUnitAsync(Guid unitId, CancellationToken cancel) =>
+        (await counts.WantsAsync(await opener.OpenAsync(unitId, cancel), cancel)).Count;
+}

@@ -1,0 +1,64 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Placing.Edits;
+
+namespace ZestyPocket.Server.Hosting;
+
+/// <summary>
+/// How edits stand on the wire: told apart by <c>kind</c>, which is the record's name, with exactly the fields of their
+/// kind. A new edit is known by being there.
+/// </summary>
+public static class EditWire
+{
+    /// <summary>What edits are of: one unit's content, or an album.</summary>
+    public static IReadOnlyList<Type> Families { get; } = [typeof(UnitEdit), typeof(AlbumEdit)];
+
+    public static void Modify(JsonTypeInfo type)
+    {
+        ArgumentNullException.ThrowIfNull(type);
+        if (Families.Contains(type.Type))
+        {
+            type.PolymorphismOptions = new JsonPolymorphismOptions
+            {
+                TypeDiscriminatorPropertyName = "kind",
+                UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization,
+            };
+            // Without a kind nobody knows which edit it is: that is the caller's mistake, not the server's.
+            type.CreateObject = () => throw new JsonException("An edit says its kind.");
+            foreach (var edit in KindsOf(type.Type))
+            {
+                type.PolymorphismOptions.DerivedTypes.Add(new JsonDerivedType(edit, NameOf(edit)));
+            }
+        }
+
+        if (IsEdit(type.Type))
+        {
+            type.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        }
+    }
+
+    /// <summary>Whether a type is an edit of some kind.</summary>
+    public static bool IsEdit(Type type) => Families.Any(type.IsSubclassOf);
+
+    /// <summary>The kind as it is written.</summary>
+    public static string NameOf(Type edit)
+    {
+        ArgumentNullException.ThrowIfNull(edit);
+        return JsonNamingPolicy.CamelCase.ConvertName(edit.Name);
+    }
+
+    /// <summary>Every edit of a family, in the order of their names.</summary>
+    public static IReadOnlyList<Type> KindsOf(Type family)
+    {
+        ArgumentNullException.ThrowIfNull(family);
+        return
+        [
+            .. family
+                .Assembly.GetTypes()
+                .Where(t => t.IsSubclassOf(family) && !t.IsAbstract)
+                .OrderBy(t => t.Name, StringComparer.Ordinal),
+        ];
+    }
+}
