@@ -162,9 +162,11 @@ public sealed class KilledTests
         }
 
         // Half-written sheets are swept at the next start.
-        foreach (var half in Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*"))
+        var folder = Path.Combine(machine.DataFolder, "prints");
+        await File.WriteAllTextAsync(Path.Combine(folder, $"{prints[0]:N}.pdf.half"), "%PDF-");
+        foreach (var file in Directory.GetFiles(folder))
         {
-            File.SetLastWriteTimeUtc(half, DateTime.UtcNow.AddHours(-1));
+            File.SetLastWriteTimeUtc(file, DateTime.UtcNow.AddHours(-1));
         }
 
         // What was received but not yet noted when the kill came was sent again; a day later the leftover is thrown
@@ -178,10 +180,12 @@ public sealed class KilledTests
         machine.KillServer();
         await machine.StartServerAsync();
         await Machine.PersistAsync(() =>
-            Directory.GetFiles(Path.Combine(machine.DataFolder, "prints"), "*.pdf.*").Length == 0
+            Array.TrueForAll(Directory.GetFiles(folder), f => Path.GetExtension(f) == ".pdf")
                 ? Task.CompletedTask
                 : throw new TimeoutException("Half-written sheets stay for ever.")
         );
+        // What is finished stays, however old it is.
+        prints.ShouldAllBe(print => File.Exists(Path.Combine(folder, $"{print:N}.pdf")));
         await Machine.PersistAsync(() =>
             Directory.GetFiles(parked).Length == 0
                 ? Task.CompletedTask

@@ -15,6 +15,7 @@ using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 
@@ -410,13 +411,15 @@ public sealed class RandomWalkTests
             return string.Join(
                 '\n',
                 [
-                    UnitContentJson.WriteState(album.ReadCalendar()),
-                    UnitContentJson.WriteState(album.ReadWords()),
+                    StoredDocuments.Calendar.Write(album.ReadCalendar()),
+                    StoredDocuments.Words.Write(album.ReadWords()),
                     album.Name,
-                    .. units.Select(u => $"{u.Id} {u.Ordinal} {u.ReadDates()} {UnitContentJson.Write(u.Read())}"),
+                    .. units.Select(u =>
+                        $"{u.Id} {u.Ordinal} {u.ReadDates()} {StoredDocuments.Content.Write(u.Read())}"
+                    ),
                     .. leaves.Select(l =>
                         $"{l.Id} {l.Ordinal} {l.ProtectorId} {l.FrontUnitId} {l.BackUnitId} "
-                        + $"{UnitContentJson.WriteState(l.ReadForm())}"
+                        + $"{StoredDocuments.LeafForm.Write(l.ReadForm())}"
                     ),
                     .. photos.Select(p => $"{p.Id} {p.Verdict} {p.KeeperDay} {p.DayTakenAway} {p.UnitId}"),
                     $"{await db.Stories.CountAsync(s => s.AlbumId == _album)} stories",

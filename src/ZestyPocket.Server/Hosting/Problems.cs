@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Hosting;

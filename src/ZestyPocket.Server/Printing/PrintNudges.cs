@@ -54,8 +54,9 @@ public sealed class PrintRecovery(
 
         foreach (
             var half in folder
-                .EnumerateFiles("*.pdf.*")
-                .Where(f => f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2))
+                .EnumerateFiles()
+                // Not by a pattern: *.pdf.* matches what ends with .pdf too.
+                .Where(f => f.Extension != ".pdf" && f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2))
         )
         {
             half.Delete();

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -65,20 +66,20 @@ public sealed class Album : IRevisioned
 
     public List<AlbumLeaf> Leaves { get; set; } = [];
 
-    public AlbumCalendar ReadCalendar() => UnitContentJson.ReadState<AlbumCalendar>(Calendar);
+    public AlbumCalendar ReadCalendar() => StoredDocuments.Calendar.Read(Calendar);
 
-    public AlbumWords ReadWords() => UnitContentJson.ReadState<AlbumWords>(Words);
+    public AlbumWords ReadWords() => StoredDocuments.Words.Read(Words);
 
-    public void WriteWords(AlbumWords words) => Words = UnitContentJson.WriteState(words);
+    public void WriteWords(AlbumWords words) => Words = StoredDocuments.Words.Write(words);
 
-    public AlbumFormulas ReadFormulas() => UnitContentJson.ReadState<AlbumFormulas>(Formulas);
+    public AlbumFormulas ReadFormulas() => StoredDocuments.Formulas.Read(Formulas);
 
-    public void WriteFormulas(AlbumFormulas formulas) => Formulas = UnitContentJson.WriteState(formulas);
+    public void WriteFormulas(AlbumFormulas formulas) => Formulas = StoredDocuments.Formulas.Write(formulas);
 
     /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
     public void WriteCalendar(AlbumCalendar calendar)
     {
         ArgumentNullException.ThrowIfNull(calendar);
-        (Calendar, FirstDay) = (UnitContentJson.WriteState(calendar), calendar.FirstDay);
+        (Calendar, FirstDay) = (StoredDocuments.Calendar.Write(calendar), calendar.FirstDay);
     }
 }

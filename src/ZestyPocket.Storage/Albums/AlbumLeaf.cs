@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -28,7 +29,7 @@ public sealed class AlbumLeaf : IRevisioned
 
     public Guid? HeadEditId { get; set; }
 
-    public LeafForm ReadForm() => Form == "{}" ? LeafForm.Plain : UnitContentJson.ReadState<LeafForm>(Form);
+    public LeafForm ReadForm() => Form == "{}" ? LeafForm.Plain : StoredDocuments.LeafForm.Read(Form);
 
-    public void WriteForm(LeafForm form) => Form = UnitContentJson.WriteState(form);
+    public void WriteForm(LeafForm form) => Form = StoredDocuments.LeafForm.Write(form);
 }

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -32,7 +32,7 @@ public sealed class AlbumProtector : IRevisioned
     /// <summary>The album does not use it any more; leaves that have it keep it, and it can come back.</summary>
     public bool Gone { get; set; }
 
-    /// <summary>Measured clear sizes as JSON: a list of nominal and clear width and height in EMU.</summary>
+    /// <summary>Measured clear sizes: <see cref="Documents.ClearSizes"/> as JSON.</summary>
     public string ClearSizes { get; set; } = "[]";
 
     /// <summary>Its kind, rings, holes and thickness: a <see cref="ProtectorForm"/> as JSON.</summary>
@@ -42,12 +42,10 @@ public sealed class AlbumProtector : IRevisioned
 
     public Guid? HeadEditId { get; set; }
 
-    private sealed record ClearRow(long NominalWidth, long NominalHeight, long ClearWidth, long ClearHeight);
-
     /// <summary>The protector as the rules know it.</summary>
     public Protector ToProtector()
     {
-        var form = UnitContentJson.ReadState<ProtectorForm>(Form);
+        var form = StoredDocuments.ProtectorForm.Read(Form);
         var outer = new Size(OuterWidth, OuterHeight);
         var made = form.Kind switch
         {
@@ -61,11 +59,11 @@ public sealed class AlbumProtector : IRevisioned
             LeafKind.Divider or LeafKind.Envelope => Protector.WithoutPockets(DesignKey, form.Kind, outer, RingStrip),
             _ => Protector.Unmeasured(DesignOf(form)),
         };
-        var clear = JsonSerializer
-            .Deserialize<ClearRow[]>(ClearSizes)!
-            .ToImmutableDictionary(
-                r => new Size(new Length(r.NominalWidth), new Length(r.NominalHeight)),
-                r => new Size(new Length(r.ClearWidth), new Length(r.ClearHeight))
+        var clear = StoredDocuments
+            .ClearSizes.Read(ClearSizes)
+            .Sizes.ToImmutableDictionary(
+                c => new Size(c.NominalWidth, c.NominalHeight),
+                c => new Size(c.ClearWidth, c.ClearHeight)
             );
         // The name of a page outside the pockets follows from its measures.
         return made with
@@ -106,12 +104,14 @@ public sealed class AlbumProtector : IRevisioned
         ArgumentNullException.ThrowIfNull(protector);
         (OuterWidth, OuterHeight) = (protector.Outer.Width, protector.Outer.Height);
         (RingStrip, Ease) = (protector.RingStrip, protector.Ease);
-        Form = UnitContentJson.WriteState(protector.Form);
-        ClearSizes = JsonSerializer.Serialize(
-            protector
-                .ClearSizes.OrderBy(c => c.Key.Width)
-                .ThenBy(c => c.Key.Height)
-                .Select(c => new ClearRow(c.Key.Width.Emu, c.Key.Height.Emu, c.Value.Width.Emu, c.Value.Height.Emu))
+        Form = StoredDocuments.ProtectorForm.Write(protector.Form);
+        ClearSizes = StoredDocuments.ClearSizes.Write(
+            new ClearSizes([
+                .. protector
+                    .ClearSizes.OrderBy(c => c.Key.Width)
+                    .ThenBy(c => c.Key.Height)
+                    .Select(c => new ClearSize(c.Key.Width, c.Key.Height, c.Value.Width, c.Value.Height)),
+            ])
         );
     }
 }

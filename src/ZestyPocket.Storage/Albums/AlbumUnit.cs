@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Albums;
@@ -42,7 +43,7 @@ public sealed class AlbumUnit : IRevisioned
     public bool Gone { get; set; }
 
     /// <summary>The <see cref="UnitContent"/> as JSON.</summary>
-    public string Content { get; set; } = UnitContentJson.Empty;
+    public string Content { get; set; } = StoredDocuments.Content.Write(UnitContent.Empty);
 
     /// <summary>Grows by one with every change, undo and redo included.</summary>
     public int Revision { get; set; }
@@ -71,13 +72,13 @@ public sealed class AlbumUnit : IRevisioned
         (LeftOut, Name) = (dates.LeftOut, dates.Name);
     }
 
-    public UnitContent Read() => UnitContentJson.Read(Content);
+    public UnitContent Read() => StoredDocuments.Content.Read(Content);
 
     /// <summary>Takes a new content over, with the columns that follow from it.</summary>
     public void Write(UnitContent content)
     {
         ArgumentNullException.ThrowIfNull(content);
-        Content = UnitContentJson.Write(content);
+        Content = StoredDocuments.Content.Write(content);
         PiecesPlaced = content.Placements.Length;
         PhotosPlaced = [.. content.PhotosPlaced.Order()];
         KeepsakesInEnvelope = content.InEnvelope.Count();

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Words;
 
@@ -403,40 +404,38 @@ public sealed class History(ZestyContext db, IClock clock)
         };
 
     private static string StateOf(IRevisioned row) =>
-        UnitContentJson.WriteState(
-            row switch
-            {
-                AlbumUnit unit => (object)UnitState.Of(unit),
-                AlbumLeaf leaf => LeafState.Of(leaf),
-                Photo photo => PhotoState.Of(photo),
-                Album album => AlbumState.Of(album),
-                AlbumProtector protector => ProtectorState.Of(protector),
-                Story story => StoryState.Of(story),
-                _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
-            }
-        );
+        row switch
+        {
+            AlbumUnit unit => StoredDocuments.UnitState.Write(UnitState.Of(unit)),
+            AlbumLeaf leaf => StoredDocuments.LeafState.Write(LeafState.Of(leaf)),
+            Photo photo => StoredDocuments.PhotoState.Write(PhotoState.Of(photo)),
+            Album album => StoredDocuments.AlbumState.Write(AlbumState.Of(album)),
+            AlbumProtector protector => StoredDocuments.ProtectorState.Write(ProtectorState.Of(protector)),
+            Story story => StoredDocuments.StoryState.Write(StoryState.Of(story)),
+            _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
+        };
 
     private static void Restore(IRevisioned row, string state)
     {
         switch (row)
         {
             case AlbumUnit unit:
-                UnitState.Read(state).Into(unit);
+                StoredDocuments.UnitState.Read(state).Into(unit);
                 break;
             case AlbumLeaf leaf:
-                UnitContentJson.ReadState<LeafState>(state).Into(leaf);
+                StoredDocuments.LeafState.Read(state).Into(leaf);
                 break;
             case Photo photo:
-                UnitContentJson.ReadState<PhotoState>(state).Into(photo);
+                StoredDocuments.PhotoState.Read(state).Into(photo);
                 break;
             case Album album:
-                AlbumState.Read(state).Into(album);
+                StoredDocuments.AlbumState.Read(state).Into(album);
                 break;
             case AlbumProtector protector:
-                UnitContentJson.ReadState<ProtectorState>(state).Into(protector);
+                StoredDocuments.ProtectorState.Read(state).Into(protector);
                 break;
             case Story story:
-                UnitContentJson.ReadState<StoryState>(state).Into(story);
+                StoredDocuments.StoryState.Read(state).Into(story);
                 break;
             default:
                 throw new ArgumentException("Not a row with revisions.", nameof(row));

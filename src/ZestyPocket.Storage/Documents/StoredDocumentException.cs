@@ -1,4 +1,4 @@
-namespace ZestyPocket.Storage.Editing;
+namespace ZestyPocket.Storage.Documents;
 
 /// <summary>
 /// A stored document holds something that this version does not know. It is refused rather than read without it, since

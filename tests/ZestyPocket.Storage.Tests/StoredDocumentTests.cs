@@ -4,11 +4,12 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
-using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Documents;
 
 namespace ZestyPocket.Storage.Tests;
 
-public sealed class UnitContentJsonTests
+/// <summary>Everything that is stored as JSON comes back as it was, from whatever version wrote it.</summary>
+public sealed class StoredDocumentTests
 {
     [Fact]
     public void A_week_comes_back_from_its_document_as_it_was()
@@ -22,7 +23,7 @@ public sealed class UnitContentJsonTests
         var content = UnitContent
             .Empty.PutPhoto(photo, new PocketPlace(leaf, LeafSide.Back, "2.1"), print, new Framing(0.25, 0.75, 1.5))
             .AddCard(card, CardKind.Journaling, "Łódź\n“quotes” 夏 🙂", "typewriter");
-        var back = UnitContentJson.Read(UnitContentJson.Write(content));
+        var back = StoredDocuments.Content.Read(StoredDocuments.Content.Write(content));
         back.Pieces.ShouldBe(content.Pieces);
         back.Placements.ShouldBe(content.Placements);
     }
@@ -33,16 +34,73 @@ public sealed class UnitContentJsonTests
         var id = Guid.CreateVersion7();
         var json =
             $$"""{"placements":[],"pieces":[{"words":"w","styleKey":"typewriter","""
-            + $$""" "id":"{{id}}","kind":"journaling","piece":"card"}]}""";
-        UnitContentJson.Read(json).Pieces.Single().ShouldBe(new Card(id, CardKind.Journaling, "w", "typewriter"));
+            + $$""" "id":"{{id}}","kind":"journaling","piece":"card"}], "version" : 2}""";
+        StoredDocuments
+            .Content.Read(json)
+            .Pieces.Single()
+            .ShouldBe(new Card(id, CardKind.Journaling, "w", "typewriter"));
     }
 
     [Fact]
     public void Only_what_cannot_be_computed_is_stored()
     {
-        UnitContentJson.Empty.ShouldBe(
-            """{"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}"""
-        );
+        StoredDocuments
+            .Content.Write(UnitContent.Empty)
+            .ShouldBe(
+                """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}"""
+            );
+    }
+
+    [Theory]
+    [InlineData("""{"version":2}""")]
+    [InlineData("""{"version":2,"stuck":[]}""")]
+    [InlineData("""{"stuck":[],"version":2}""")]
+    [InlineData("""{ "fuses" : [] , "version" : 2 , "stuck" : [ ] }""")]
+    [InlineData("""{"isAltered":false,"stuck":[]}""")]
+    [InlineData("{}")]
+    public void The_version_may_stand_anywhere_and_what_has_none_is_of_version_1(string json) =>
+        StoredDocuments.LeafForm.Read(json).IsAltered.ShouldBeFalse();
+
+    [Theory]
+    [InlineData("""{"version":3,"stuck":[]}""", "version 3")]
+    [InlineData("""{"version":"2","stuck":[]}""", "no number")]
+    [InlineData("""{"version":-1}""", "no number")]
+    [InlineData("""{"version":2,"invented":1}""", "invented")]
+    [InlineData("""{"version":2,"isAltered":false}""", "isAltered")]
+    [InlineData("""{"invented":1}""", "invented")]
+    [InlineData("""{"version":2,"cut":{"keeps":"diagonals","size":1}}""", "diagonals")]
+    [InlineData("null", "empty")]
+    [InlineData("", "")]
+    [InlineData("[1,2", "")]
+    [InlineData("""{"version":2,"cut":[]}""", "")]
+    public void What_this_program_does_not_know_is_refused_rather_than_dropped(string json, string says)
+    {
+        var refused = Should.Throw<StoredDocumentException>(() => StoredDocuments.LeafForm.Read(json));
+        refused.Message.ShouldContain("Nothing was changed");
+        refused.Message.ShouldContain(says);
+    }
+
+    /// <summary>A member that was added without a name would be lost without a word.</summary>
+    [Fact]
+    public void Every_member_that_can_be_set_has_a_name_and_every_value_of_a_choice_too()
+    {
+        foreach (var (type, members) in DocumentNames.Members)
+        {
+            var settable = type.GetProperties()
+                .Where(p => p.SetMethod is { IsPublic: true } || (type.IsValueType && HasParameter(type, p.Name)))
+                .Select(p => p.Name);
+            members.Select(m => m.Member).Order().ShouldBe(settable.Order(), type.Name);
+            members.Select(m => m.Name).ShouldBeUnique();
+        }
+
+        foreach (var (type, values) in DocumentNames.Values.Where(v => v.Key != typeof(NodaTime.IsoDayOfWeek)))
+        {
+            values.Select(v => v.Member).Order().ShouldBe(Enum.GetNames(type).Order(), type.Name);
+            values.Select(v => v.Name).ShouldBeUnique();
+        }
+
+        static bool HasParameter(Type type, string name) =>
+            type.GetConstructors().Any(c => c.GetParameters().Any(p => p.Name == name));
     }
 
     [Fact]
@@ -67,10 +125,10 @@ public sealed class UnitContentJsonTests
             .LeaveClear(At("2.2"), clear: true)
             .Wish(photo, Size.FromInches(6, 8));
         content = content with { KeepsItsPages = true };
-        var json = UnitContentJson.Write(content);
+        var json = StoredDocuments.Content.Write(content);
         json.ShouldNotContain("body");
         json.ShouldNotContain("photos");
-        var back = UnitContentJson.Read(json);
+        var back = StoredDocuments.Content.Read(json);
         var read = (Collage)back.Find(collage.Id)!;
         read.Cells.ShouldBe(collage.Cells);
         (read.Layout, read.Gutter, read.Ground).ShouldBe((collage.Layout, collage.Gutter, collage.Ground));
@@ -84,7 +142,7 @@ public sealed class UnitContentJsonTests
     [Fact]
     public void A_week_written_before_there_were_collages_reads_as_it_was()
     {
-        var old = UnitContentJson.Read("""{"pieces":[],"placements":[],"notes":[]}""");
+        var old = StoredDocuments.Content.Read("""{"pieces":[],"placements":[],"notes":[]}""");
         (old.Clear.IsEmpty, old.Wishes.IsEmpty, old.KeepsItsPages).ShouldBe((true, true, false));
     }
 

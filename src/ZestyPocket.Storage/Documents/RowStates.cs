@@ -1,31 +1,22 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
+using System.Collections.Immutable;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Words;
 
-namespace ZestyPocket.Storage.Editing;
+namespace ZestyPocket.Storage.Documents;
 
 /// <summary>The undoable part of a unit: what it holds, what time it stands for, and whether it is there.</summary>
-internal sealed record UnitState(UnitContent Content, UnitDates? Dates, int Ordinal, bool Gone)
+internal sealed record UnitState(UnitContent Content, UnitDates? Dates = null, int Ordinal = 0, bool Gone = false)
 {
     public static UnitState Of(AlbumUnit unit) => new(unit.Read(), unit.ReadDates(), unit.Ordinal, unit.Gone);
-
-    /// <summary>Edits made before units could move are the content alone.</summary>
-    public static UnitState Read(string json)
-    {
-        using var document = JsonDocument.Parse(json);
-        return document.RootElement.TryGetProperty("content", out _)
-            ? UnitContentJson.ReadState<UnitState>(json)
-            : new UnitState(UnitContentJson.Read(json), null, 0, false);
-    }
 
     public void Into(AlbumUnit unit)
     {
@@ -78,31 +69,6 @@ internal sealed record AlbumState(
     public static AlbumState Of(Album album) =>
         new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas(), album.School);
 
-    /// <summary>Before words were kept apart, people and known words stood in the calendar.</summary>
-    public static AlbumState Read(string json)
-    {
-        var state = UnitContentJson.ReadState<AlbumState>(json);
-        if (
-            state.Words is not null
-            || JsonNode.Parse(json)!["calendar"] is not JsonObject calendar
-            || !calendar.ContainsKey("people")
-        )
-        {
-            return state;
-        }
-
-        var words = new JsonObject { ["people"] = calendar["people"]?.DeepClone() };
-        if (calendar["knownWords"] is { } known)
-        {
-            words["knownWords"] = known.DeepClone();
-        }
-
-        return state with
-        {
-            Words = UnitContentJson.ReadState<AlbumWords>(words.ToJsonString()),
-        };
-    }
-
     public void Into(Album album)
     {
         album.Name = Name;
@@ -124,13 +90,13 @@ internal sealed record AlbumState(
     }
 }
 
-/// <summary>The measures of a protector; lengths in EMU.</summary>
+/// <summary>The measures of a protector.</summary>
 internal sealed record ProtectorState(
-    long OuterWidth,
-    long OuterHeight,
-    long RingStrip,
-    long Ease,
-    string ClearSizes,
+    Length OuterWidth,
+    Length OuterHeight,
+    Length RingStrip,
+    Length Ease,
+    ImmutableArray<ClearSize> ClearSizes,
     int? Stock = null,
     bool Gone = false,
     ProtectorForm? Form = null
@@ -141,25 +107,25 @@ internal sealed record ProtectorState(
         // By way of the rules' own type, so that the database's own spelling of JSON never looks like a change.
         var plain = AlbumProtector.From(row.ToProtector(), row.Ordinal);
         return new ProtectorState(
-            plain.OuterWidth.Emu,
-            plain.OuterHeight.Emu,
-            plain.RingStrip.Emu,
-            plain.Ease.Emu,
-            plain.ClearSizes,
+            plain.OuterWidth,
+            plain.OuterHeight,
+            plain.RingStrip,
+            plain.Ease,
+            StoredDocuments.ClearSizes.Read(plain.ClearSizes).Sizes,
             row.Stock,
             row.Gone,
-            UnitContentJson.ReadState<ProtectorForm>(plain.Form)
+            StoredDocuments.ProtectorForm.Read(plain.Form)
         );
     }
 
     public void Into(AlbumProtector row)
     {
-        (row.OuterWidth, row.OuterHeight) = (new Length(OuterWidth), new Length(OuterHeight));
-        (row.RingStrip, row.Ease, row.ClearSizes) = (new Length(RingStrip), new Length(Ease), ClearSizes);
+        (row.OuterWidth, row.OuterHeight, row.RingStrip, row.Ease) = (OuterWidth, OuterHeight, RingStrip, Ease);
+        row.ClearSizes = StoredDocuments.ClearSizes.Write(new ClearSizes(ClearSizes));
         (row.Stock, row.Gone) = (Stock, Gone);
         if (Form is not null)
         {
-            row.Form = UnitContentJson.WriteState(Form);
+            row.Form = StoredDocuments.ProtectorForm.Write(Form);
         }
     }
 }
@@ -177,8 +143,8 @@ internal sealed record PhotoState(
     double FocusX,
     double FocusY,
     bool FocusByKeeper,
-    string KeepBoxes,
-    string CoverBoxes,
+    ImmutableArray<PictureBox>? KeepBoxes,
+    ImmutableArray<PictureBox>? CoverBoxes,
     PictureKind Kind,
     int Page,
     int Width,
@@ -196,8 +162,8 @@ internal sealed record PhotoState(
             photo.FocusX,
             photo.FocusY,
             photo.FocusByKeeper,
-            Boxes.Plain(photo.KeepBoxes),
-            Boxes.Plain(photo.CoverBoxes),
+            Boxes.Read(photo.KeepBoxes),
+            Boxes.Read(photo.CoverBoxes),
             photo.Kind,
             photo.Page,
             photo.Width,
@@ -207,7 +173,7 @@ internal sealed record PhotoState(
 
     public void Into(Photo photo)
     {
-        if (KeepBoxes is null)
+        if (KeepBoxes is not { } keep)
         {
             // Made before pictures were judged: the edit knew the day alone, and that is where it stays.
             return;
@@ -216,7 +182,7 @@ internal sealed record PhotoState(
         (photo.KeeperDay, photo.KeeperHour, photo.DayTakenAway) = (KeeperDay, KeeperHour, DayTakenAway);
         (photo.Verdict, photo.Favourite, photo.SeriesId) = (Verdict, Favourite, SeriesId);
         (photo.FocusX, photo.FocusY, photo.FocusByKeeper) = (FocusX, FocusY, FocusByKeeper);
-        (photo.KeepBoxes, photo.CoverBoxes) = (KeepBoxes, CoverBoxes);
+        (photo.KeepBoxes, photo.CoverBoxes) = (Boxes.Write(keep), Boxes.Write(CoverBoxes ?? []));
         (photo.Kind, photo.Page, photo.Width, photo.Height) = (Kind, Page, Width, Height);
     }
 }

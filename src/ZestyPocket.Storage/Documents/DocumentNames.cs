@@ -1,0 +1,528 @@
+using NodaTime;
+using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Storage.Documents;
+
+/// <summary>
+/// How everything that is stored as JSON is named. A name never changes: a member that is called otherwise keeps its
+/// name here, and what is to be stored in another shape is a new version of its document with an upcaster.
+/// </summary>
+internal static class DocumentNames
+{
+    /// <summary>How kinds of piece are told apart.</summary>
+    public const string PieceKind = "piece";
+
+    public static IReadOnlyList<(Type Type, string Name)> Pieces { get; } =
+    [
+        (typeof(PhotoPrint), "photoPrint"),
+        (typeof(Card), "card"),
+        (typeof(Keepsake), "keepsake"),
+        (typeof(Collage), "collage"),
+    ];
+
+    /// <summary>By type, the members that are stored; nothing else of it is.</summary>
+    public static IReadOnlyDictionary<Type, (string Member, string Name)[]> Members { get; } =
+        new Dictionary<Type, (string Member, string Name)[]>
+        {
+            [typeof(AlbumFormulas)] = [(nameof(AlbumFormulas.All), "all"), (nameof(AlbumFormulas.Follows), "follows")],
+            [typeof(Formula)] =
+            [
+                (nameof(Formula.Id), "id"),
+                (nameof(Formula.Name), "name"),
+                (nameof(Formula.Own), "own"),
+                (nameof(Formula.Between), "between"),
+                (nameof(Formula.Pictures), "pictures"),
+                (nameof(Formula.Words), "words"),
+                (nameof(Formula.Title), "title"),
+            ],
+            [typeof(AlbumCalendar)] =
+            [
+                (nameof(AlbumCalendar.Kind), "kind"),
+                (nameof(AlbumCalendar.FirstDay), "firstDay"),
+                (nameof(AlbumCalendar.Scheme), "scheme"),
+                (nameof(AlbumCalendar.CutOff), "cutOff"),
+                (nameof(AlbumCalendar.HomeZone), "homeZone"),
+                (nameof(AlbumCalendar.Style), "style"),
+                (nameof(AlbumCalendar.Waking), "waking"),
+                (nameof(AlbumCalendar.Stays), "stays"),
+                (nameof(AlbumCalendar.Cameras), "cameras"),
+                (nameof(AlbumCalendar.Series), "series"),
+            ],
+            [typeof(AlbumPerson)] = [(nameof(AlbumPerson.Name), "name"), (nameof(AlbumPerson.Born), "born")],
+            [typeof(DateStyle)] = [(nameof(DateStyle.Order), "order"), (nameof(DateStyle.Clock), "clock")],
+            [typeof(Stay)] =
+            [
+                (nameof(Stay.Place), "place"),
+                (nameof(Stay.Zone), "zone"),
+                (nameof(Stay.From), "from"),
+                (nameof(Stay.Until), "until"),
+            ],
+            [typeof(UnitDates)] =
+            [
+                (nameof(UnitDates.Kind), "kind"),
+                (nameof(UnitDates.First), "first"),
+                (nameof(UnitDates.Last), "last"),
+                (nameof(UnitDates.Year), "year"),
+                (nameof(UnitDates.FirstNumber), "firstNumber"),
+                (nameof(UnitDates.LastNumber), "lastNumber"),
+                (nameof(UnitDates.FirstOccurrence), "firstOccurrence"),
+                (nameof(UnitDates.LastOccurrence), "lastOccurrence"),
+                (nameof(UnitDates.LeftOut), "leftOut"),
+                (nameof(UnitDates.Name), "name"),
+            ],
+            [typeof(WakingWindow)] = [(nameof(WakingWindow.From), "from"), (nameof(WakingWindow.Until), "until")],
+            [typeof(Fuse)] =
+            [
+                (nameof(Fuse.PocketKey), "pocketKey"),
+                (nameof(Fuse.Upright), "upright"),
+                (nameof(Fuse.At), "at"),
+            ],
+            [typeof(HolePattern)] =
+            [
+                (nameof(HolePattern.Name), "name"),
+                (nameof(HolePattern.FromEdge), "fromEdge"),
+                (nameof(HolePattern.Diameter), "diameter"),
+                (nameof(HolePattern.FromMiddle), "fromMiddle"),
+            ],
+            [typeof(IndexTab)] = [(nameof(IndexTab.Words), "words"), (nameof(IndexTab.Place), "place")],
+            [typeof(LeafForm)] =
+            [
+                (nameof(LeafForm.Fuses), "fuses"),
+                (nameof(LeafForm.Cut), "cut"),
+                (nameof(LeafForm.Stuck), "stuck"),
+                (nameof(LeafForm.Tab), "tab"),
+            ],
+            [typeof(PageCut)] = [(nameof(PageCut.Keeps), "keeps"), (nameof(PageCut.Size), "size")],
+            [typeof(ProtectorForm)] =
+            [
+                (nameof(ProtectorForm.Kind), "kind"),
+                (nameof(ProtectorForm.Name), "name"),
+                (nameof(ProtectorForm.Notation), "notation"),
+                (nameof(ProtectorForm.Fold), "fold"),
+                (nameof(ProtectorForm.Rings), "rings"),
+                (nameof(ProtectorForm.Holes), "holes"),
+                (nameof(ProtectorForm.Thickness), "thickness"),
+            ],
+            [typeof(CameraClock)] =
+            [
+                (nameof(CameraClock.Camera), "camera"),
+                (nameof(CameraClock.CorrectionSeconds), "correctionSeconds"),
+                (nameof(CameraClock.LeftOnZone), "leftOnZone"),
+            ],
+            [typeof(Framing)] =
+            [
+                (nameof(Framing.CenterX), "centerX"),
+                (nameof(Framing.CenterY), "centerY"),
+                (nameof(Framing.Zoom), "zoom"),
+            ],
+            [typeof(PaletteColour)] =
+            [
+                (nameof(PaletteColour.Red), "red"),
+                (nameof(PaletteColour.Green), "green"),
+                (nameof(PaletteColour.Blue), "blue"),
+                (nameof(PaletteColour.Share), "share"),
+            ],
+            [typeof(PhotoSeries)] =
+            [
+                (nameof(PhotoSeries.Id), "id"),
+                (nameof(PhotoSeries.Name), "name"),
+                (nameof(PhotoSeries.Around), "around"),
+                (nameof(PhotoSeries.Minutes), "minutes"),
+                (nameof(PhotoSeries.Weekday), "weekday"),
+            ],
+            [typeof(PictureBox)] =
+            [
+                (nameof(PictureBox.X), "x"),
+                (nameof(PictureBox.Y), "y"),
+                (nameof(PictureBox.Width), "width"),
+                (nameof(PictureBox.Height), "height"),
+            ],
+            [typeof(Card)] =
+            [
+                (nameof(Card.Kind), "kind"),
+                (nameof(Card.Words), "words"),
+                (nameof(Card.StyleKey), "styleKey"),
+                (nameof(Card.Setting), "setting"),
+                (nameof(Card.StoryId), "storyId"),
+                (nameof(Card.Day), "day"),
+                (nameof(Card.Picture), "picture"),
+                (nameof(Card.Id), "id"),
+            ],
+            [typeof(CardPicture)] =
+            [
+                (nameof(CardPicture.PhotoId), "photoId"),
+                (nameof(CardPicture.Framing), "framing"),
+            ],
+            [typeof(Collage)] =
+            [
+                (nameof(Collage.Layout), "layout"),
+                (nameof(Collage.Cells), "cells"),
+                (nameof(Collage.Gutter), "gutter"),
+                (nameof(Collage.Ground), "ground"),
+                (nameof(Collage.Id), "id"),
+            ],
+            [typeof(CollageCell)] =
+            [
+                (nameof(CollageCell.Key), "key"),
+                (nameof(CollageCell.PhotoId), "photoId"),
+                (nameof(CollageCell.Framing), "framing"),
+                (nameof(CollageCell.Words), "words"),
+            ],
+            [typeof(DayNote)] =
+            [
+                (nameof(DayNote.Id), "id"),
+                (nameof(DayNote.Day), "day"),
+                (nameof(DayNote.Time), "time"),
+                (nameof(DayNote.Text), "text"),
+                (nameof(DayNote.Source), "source"),
+                (nameof(DayNote.Kind), "kind"),
+            ],
+            [typeof(Keepsake)] =
+            [
+                (nameof(Keepsake.Name), "name"),
+                (nameof(Keepsake.Width), "width"),
+                (nameof(Keepsake.Height), "height"),
+                (nameof(Keepsake.Thickness), "thickness"),
+                (nameof(Keepsake.Note), "note"),
+                (nameof(Keepsake.PhotoId), "photoId"),
+                (nameof(Keepsake.Day), "day"),
+                (nameof(Keepsake.InEnvelope), "inEnvelope"),
+                (nameof(Keepsake.SeeThrough), "seeThrough"),
+                (nameof(Keepsake.Id), "id"),
+            ],
+            [typeof(PhotoPrint)] =
+            [
+                (nameof(PhotoPrint.PhotoId), "photoId"),
+                (nameof(PhotoPrint.Framing), "framing"),
+                (nameof(PhotoPrint.Caption), "caption"),
+                (nameof(PhotoPrint.SpanId), "spanId"),
+                (nameof(PhotoPrint.Id), "id"),
+            ],
+            [typeof(Placement)] =
+            [
+                (nameof(Placement.Place), "place"),
+                (nameof(Placement.PieceId), "pieceId"),
+                (nameof(Placement.Locked), "locked"),
+            ],
+            [typeof(PocketPlace)] =
+            [
+                (nameof(PocketPlace.LeafId), "leafId"),
+                (nameof(PocketPlace.Side), "side"),
+                (nameof(PocketPlace.PocketKey), "pocketKey"),
+            ],
+            [typeof(SizeWish)] =
+            [
+                (nameof(SizeWish.PhotoId), "photoId"),
+                (nameof(SizeWish.Width), "width"),
+                (nameof(SizeWish.Height), "height"),
+            ],
+            [typeof(UnitContent)] =
+            [
+                (nameof(UnitContent.Pieces), "pieces"),
+                (nameof(UnitContent.Placements), "placements"),
+                (nameof(UnitContent.Notes), "notes"),
+                (nameof(UnitContent.Clear), "clear"),
+                (nameof(UnitContent.Wishes), "wishes"),
+                (nameof(UnitContent.KeepsItsPages), "keepsItsPages"),
+            ],
+            [typeof(AlbumWords)] =
+            [
+                (nameof(AlbumWords.People), "people"),
+                (nameof(AlbumWords.KnownWords), "knownWords"),
+                (nameof(AlbumWords.PassedOver), "passedOver"),
+                (nameof(AlbumWords.School), "school"),
+                (nameof(AlbumWords.Family), "family"),
+                (nameof(AlbumWords.OwnStyles), "ownStyles"),
+                (nameof(AlbumWords.Hand), "hand"),
+                (nameof(AlbumWords.Sheets), "sheets"),
+            ],
+            [typeof(AlphaSheet)] = [(nameof(AlphaSheet.Counts), "counts"), (nameof(AlphaSheet.Reusable), "reusable")],
+            [typeof(CardSetting)] =
+            [
+                (nameof(CardSetting.LargestPt), "largestPt"),
+                (nameof(CardSetting.SmallestPt), "smallestPt"),
+                (nameof(CardSetting.Leading), "leading"),
+                (nameof(CardSetting.MarginPt), "marginPt"),
+                (nameof(CardSetting.ByHand), "byHand"),
+            ],
+            [typeof(CardStyle)] =
+            [
+                (nameof(CardStyle.Key), "key"),
+                (nameof(CardStyle.Name), "name"),
+                (nameof(CardStyle.Family), "family"),
+                (nameof(CardStyle.Role), "role"),
+                (nameof(CardStyle.Type), "type"),
+                (nameof(CardStyle.Margin), "margin"),
+                (nameof(CardStyle.Paper), "paper"),
+                (nameof(CardStyle.Ink), "ink"),
+                (nameof(CardStyle.Accent), "accent"),
+                (nameof(CardStyle.Dress), "dress"),
+                (nameof(CardStyle.Columns), "columns"),
+                (nameof(CardStyle.Ruled), "ruled"),
+                (nameof(CardStyle.BorderPt), "borderPt"),
+                (nameof(CardStyle.Corner), "corner"),
+                (nameof(CardStyle.Zones), "zones"),
+            ],
+            [typeof(CardZones)] =
+            [
+                (nameof(CardZones.Band), "band"),
+                (nameof(CardZones.BandHeight), "bandHeight"),
+                (nameof(CardZones.BandPrinted), "bandPrinted"),
+                (nameof(CardZones.Indent), "indent"),
+                (nameof(CardZones.Picture), "picture"),
+                (nameof(CardZones.PictureShare), "pictureShare"),
+            ],
+            [typeof(HandCapacity)] =
+            [
+                (nameof(HandCapacity.WordsPerInch), "wordsPerInch"),
+                (nameof(HandCapacity.LinePitch), "linePitch"),
+            ],
+            [typeof(OwnedSheet)] =
+            [
+                (nameof(OwnedSheet.Id), "id"),
+                (nameof(OwnedSheet.Name), "name"),
+                (nameof(OwnedSheet.Sheet), "sheet"),
+                (nameof(OwnedSheet.Spelt), "spelt"),
+            ],
+            [typeof(PhotoCaption)] =
+            [
+                (nameof(PhotoCaption.Words), "words"),
+                (nameof(PhotoCaption.Face), "face"),
+                (nameof(PhotoCaption.SizePt), "sizePt"),
+                (nameof(PhotoCaption.X), "x"),
+                (nameof(PhotoCaption.Y), "y"),
+                (nameof(PhotoCaption.Width), "width"),
+                (nameof(PhotoCaption.Ink), "ink"),
+                (nameof(PhotoCaption.Label), "label"),
+            ],
+            [typeof(Rgb)] = [(nameof(Rgb.R), "r"), (nameof(Rgb.G), "g"), (nameof(Rgb.B), "b")],
+            [typeof(SpeltTitle)] =
+            [
+                (nameof(SpeltTitle.Id), "id"),
+                (nameof(SpeltTitle.Title), "title"),
+                (nameof(SpeltTitle.Day), "day"),
+            ],
+            [typeof(TypeRange)] =
+            [
+                (nameof(TypeRange.Face), "face"),
+                (nameof(TypeRange.SmallestPt), "smallestPt"),
+                (nameof(TypeRange.LargestPt), "largestPt"),
+                (nameof(TypeRange.Leading), "leading"),
+            ],
+            [typeof(AlbumState)] =
+            [
+                (nameof(AlbumState.Name), "name"),
+                (nameof(AlbumState.Calendar), "calendar"),
+                (nameof(AlbumState.Words), "words"),
+                (nameof(AlbumState.Formulas), "formulas"),
+                (nameof(AlbumState.School), "school"),
+            ],
+            [typeof(LeafState)] =
+            [
+                (nameof(LeafState.ProtectorId), "protectorId"),
+                (nameof(LeafState.Ordinal), "ordinal"),
+                (nameof(LeafState.FrontUnitId), "frontUnitId"),
+                (nameof(LeafState.BackUnitId), "backUnitId"),
+                (nameof(LeafState.Gone), "gone"),
+                (nameof(LeafState.Form), "form"),
+            ],
+            [typeof(PhotoState)] =
+            [
+                (nameof(PhotoState.KeeperDay), "keeperDay"),
+                (nameof(PhotoState.KeeperHour), "keeperHour"),
+                (nameof(PhotoState.DayTakenAway), "dayTakenAway"),
+                (nameof(PhotoState.Verdict), "verdict"),
+                (nameof(PhotoState.Favourite), "favourite"),
+                (nameof(PhotoState.FocusX), "focusX"),
+                (nameof(PhotoState.FocusY), "focusY"),
+                (nameof(PhotoState.FocusByKeeper), "focusByKeeper"),
+                (nameof(PhotoState.KeepBoxes), "keepBoxes"),
+                (nameof(PhotoState.CoverBoxes), "coverBoxes"),
+                (nameof(PhotoState.Kind), "kind"),
+                (nameof(PhotoState.Page), "page"),
+                (nameof(PhotoState.Width), "width"),
+                (nameof(PhotoState.Height), "height"),
+                (nameof(PhotoState.SeriesId), "seriesId"),
+            ],
+            [typeof(ProtectorState)] =
+            [
+                (nameof(ProtectorState.OuterWidth), "outerWidth"),
+                (nameof(ProtectorState.OuterHeight), "outerHeight"),
+                (nameof(ProtectorState.RingStrip), "ringStrip"),
+                (nameof(ProtectorState.Ease), "ease"),
+                (nameof(ProtectorState.ClearSizes), "clearSizes"),
+                (nameof(ProtectorState.Stock), "stock"),
+                (nameof(ProtectorState.Gone), "gone"),
+                (nameof(ProtectorState.Form), "form"),
+            ],
+            [typeof(StoryState)] =
+            [
+                (nameof(StoryState.Title), "title"),
+                (nameof(StoryState.Words), "words"),
+                (nameof(StoryState.Days), "days"),
+                (nameof(StoryState.Theme), "theme"),
+                (nameof(StoryState.Author), "author"),
+                (nameof(StoryState.People), "people"),
+                (nameof(StoryState.Ordinal), "ordinal"),
+                (nameof(StoryState.Gone), "gone"),
+            ],
+            [typeof(UnitState)] =
+            [
+                (nameof(UnitState.Content), "content"),
+                (nameof(UnitState.Dates), "dates"),
+                (nameof(UnitState.Ordinal), "ordinal"),
+                (nameof(UnitState.Gone), "gone"),
+            ],
+            [typeof(ClearSizes)] = [(nameof(ClearSizes.Sizes), "sizes")],
+            [typeof(ClearSize)] =
+            [
+                (nameof(ClearSize.NominalWidth), "nominalWidth"),
+                (nameof(ClearSize.NominalHeight), "nominalHeight"),
+                (nameof(ClearSize.ClearWidth), "clearWidth"),
+                (nameof(ClearSize.ClearHeight), "clearHeight"),
+            ],
+            [typeof(PictureBoxes)] = [(nameof(PictureBoxes.Boxes), "boxes")],
+            [typeof(Palette)] = [(nameof(Palette.Colours), "colours")],
+        };
+
+    /// <summary>By type, its values.</summary>
+    public static IReadOnlyDictionary<Type, (string Member, string Name)[]> Values { get; } =
+        new Dictionary<Type, (string Member, string Name)[]>
+        {
+            [typeof(IsoDayOfWeek)] =
+            [
+                (nameof(IsoDayOfWeek.None), "none"),
+                (nameof(IsoDayOfWeek.Monday), "monday"),
+                (nameof(IsoDayOfWeek.Tuesday), "tuesday"),
+                (nameof(IsoDayOfWeek.Wednesday), "wednesday"),
+                (nameof(IsoDayOfWeek.Thursday), "thursday"),
+                (nameof(IsoDayOfWeek.Friday), "friday"),
+                (nameof(IsoDayOfWeek.Saturday), "saturday"),
+                (nameof(IsoDayOfWeek.Sunday), "sunday"),
+            ],
+            [typeof(AlbumKind)] =
+            [
+                (nameof(AlbumKind.Weekly), "weekly"),
+                (nameof(AlbumKind.Trip), "trip"),
+                (nameof(AlbumKind.DocumentedDay), "documentedDay"),
+                (nameof(AlbumKind.Countdown), "countdown"),
+            ],
+            [typeof(DateOrder)] = [(nameof(DateOrder.DayMonth), "dayMonth"), (nameof(DateOrder.MonthDay), "monthDay")],
+            [typeof(HourClock)] = [(nameof(HourClock.TwentyFour), "twentyFour"), (nameof(HourClock.Twelve), "twelve")],
+            [typeof(UnitKind)] =
+            [
+                (nameof(UnitKind.Week), "week"),
+                (nameof(UnitKind.TravelDay), "travelDay"),
+                (nameof(UnitKind.Hour), "hour"),
+                (nameof(UnitKind.NumberedDay), "numberedDay"),
+            ],
+            [typeof(WeekScheme)] =
+            [
+                (nameof(WeekScheme.Iso), "iso"),
+                (nameof(WeekScheme.SundayFirst), "sundayFirst"),
+                (nameof(WeekScheme.FromFirstDay), "fromFirstDay"),
+            ],
+            [typeof(CutKeeps)] = [(nameof(CutKeeps.Columns), "columns"), (nameof(CutKeeps.Rows), "rows")],
+            [typeof(LeafKind)] =
+            [
+                (nameof(LeafKind.Pockets), "pockets"),
+                (nameof(LeafKind.Sheet), "sheet"),
+                (nameof(LeafKind.FoldOut), "foldOut"),
+                (nameof(LeafKind.Divider), "divider"),
+                (nameof(LeafKind.Envelope), "envelope"),
+            ],
+            [typeof(LeafSide)] = [(nameof(LeafSide.Front), "front"), (nameof(LeafSide.Back), "back")],
+            [typeof(PageSchool)] = [(nameof(PageSchool.Spread), "spread"), (nameof(PageSchool.Leaf), "leaf")],
+            [typeof(RingSide)] = [(nameof(RingSide.Left), "left"), (nameof(RingSide.Right), "right")],
+            [typeof(NoteKind)] =
+            [
+                (nameof(NoteKind.Plain), "plain"),
+                (nameof(NoteKind.Overheard), "overheard"),
+                (nameof(NoteKind.Price), "price"),
+                (nameof(NoteKind.Weather), "weather"),
+            ],
+            [typeof(BandPlace)] =
+            [
+                (nameof(BandPlace.None), "none"),
+                (nameof(BandPlace.Head), "head"),
+                (nameof(BandPlace.Foot), "foot"),
+            ],
+            [typeof(CardDress)] =
+            [
+                (nameof(CardDress.Plain), "plain"),
+                (nameof(CardDress.EdgeBand), "edgeBand"),
+                (nameof(CardDress.TopBand), "topBand"),
+                (nameof(CardDress.Frame), "frame"),
+                (nameof(CardDress.Dots), "dots"),
+                (nameof(CardDress.Stripes), "stripes"),
+                (nameof(CardDress.Segments), "segments"),
+                (nameof(CardDress.RisingDisc), "risingDisc"),
+                (nameof(CardDress.HeadAndFoot), "headAndFoot"),
+                (nameof(CardDress.CornerTag), "cornerTag"),
+                (nameof(CardDress.Crosses), "crosses"),
+            ],
+            [typeof(CardKind)] =
+            [
+                (nameof(CardKind.Journaling), "journaling"),
+                (nameof(CardKind.WeekTitle), "weekTitle"),
+                (nameof(CardKind.DayTitle), "dayTitle"),
+                (nameof(CardKind.Filler), "filler"),
+                (nameof(CardKind.Overheard), "overheard"),
+                (nameof(CardKind.Prompts), "prompts"),
+                (nameof(CardKind.HighsAndLows), "highsAndLows"),
+                (nameof(CardKind.Incident), "incident"),
+                (nameof(CardKind.Why), "why"),
+                (nameof(CardKind.Facts), "facts"),
+                (nameof(CardKind.FromTo), "fromTo"),
+                (nameof(CardKind.Map), "map"),
+                (nameof(CardKind.People), "people"),
+                (nameof(CardKind.Numbers), "numbers"),
+                (nameof(CardKind.Countdown), "countdown"),
+            ],
+            [typeof(PicturePlace)] =
+            [
+                (nameof(PicturePlace.None), "none"),
+                (nameof(PicturePlace.Left), "left"),
+                (nameof(PicturePlace.Right), "right"),
+                (nameof(PicturePlace.Top), "top"),
+            ],
+            [typeof(StorySchool)] = [(nameof(StorySchool.ByDay), "byDay"), (nameof(StorySchool.ByTheme), "byTheme")],
+            [typeof(StyleRole)] =
+            [
+                (nameof(StyleRole.Words), "words"),
+                (nameof(StyleRole.Title), "title"),
+                (nameof(StyleRole.Quote), "quote"),
+                (nameof(StyleRole.Rows), "rows"),
+                (nameof(StyleRole.Filler), "filler"),
+            ],
+            [typeof(Typeface)] =
+            [
+                (nameof(Typeface.Sans), "sans"),
+                (nameof(Typeface.SansStrong), "sansStrong"),
+                (nameof(Typeface.Serif), "serif"),
+                (nameof(Typeface.Typewriter), "typewriter"),
+                (nameof(Typeface.Handwriting), "handwriting"),
+                (nameof(Typeface.Display), "display"),
+            ],
+            [typeof(PictureKind)] =
+            [
+                (nameof(PictureKind.Photo), "photo"),
+                (nameof(PictureKind.Screenshot), "screenshot"),
+                (nameof(PictureKind.Scan), "scan"),
+                (nameof(PictureKind.Page), "page"),
+            ],
+            [typeof(Verdict)] =
+            [
+                (nameof(Verdict.Undecided), "undecided"),
+                (nameof(Verdict.Keep), "keep"),
+                (nameof(Verdict.Maybe), "maybe"),
+                (nameof(Verdict.Leave), "leave"),
+            ],
+        };
+}

@@ -1,0 +1,114 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace ZestyPocket.Storage.Documents;
+
+/// <summary>
+/// One kind of document that is stored as JSON: it is written with its version, and read from any earlier one by way of
+/// the upcasters in between.
+/// </summary>
+/// <param name="what">For a refusal that names it, such as <c>This part of the album</c>.</param>
+/// <param name="upcasters">The first brings version 1 to version 2, and so on; the version written is the last.</param>
+public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNode>[] upcasters)
+    where T : notnull
+{
+    private const string VersionName = "version";
+
+    /// <summary>The version that is written. What has none is of version 1.</summary>
+    public int Version { get; } = upcasters.Length + 1;
+
+    public string Write(T value) => Stamped(JsonSerializer.Serialize(value, DocumentJson.Options));
+
+    /// <summary>
+    /// Throws <see cref="StoredDocumentException"/> for one that a later version wrote or that is damaged.
+    /// </summary>
+    public T Read(string json)
+    {
+        ArgumentNullException.ThrowIfNull(json);
+        try
+        {
+            var utf8 = Encoding.UTF8.GetBytes(json);
+            var version = VersionOf(utf8);
+            return version == Version ? Of(JsonSerializer.Deserialize<T>(Unstamped(utf8), DocumentJson.Options))
+                : version > Version
+                    ? throw new JsonException($"It has version {version}, and this program knows {Version}.")
+                : Of(Upcast(JsonNode.Parse(utf8)!, version).Deserialize<T>(DocumentJson.Options));
+        }
+        catch (Exception unknown) when (unknown is JsonException or NotSupportedException or InvalidOperationException)
+        {
+            throw new StoredDocumentException(what, unknown);
+        }
+    }
+
+    /// <summary>An earlier version of this document inside another one, in its present shape.</summary>
+    internal JsonNode Upcast(JsonNode node, int version) =>
+        upcasters.Skip(version - 1).Aggregate(node, (now, upcaster) => upcaster(now));
+
+    private static T Of(T? value) => value ?? throw new JsonException("It is empty.");
+
+    private string Stamped(string json) =>
+        json == "{}" ? $$"""{"{{VersionName}}":{{Version}}}""" : $$"""{"{{VersionName}}":{{Version}},{{json[1..]}}""";
+
+    private static int VersionOf(ReadOnlySpan<byte> utf8)
+    {
+        var reader = new Utf8JsonReader(utf8);
+        if (!reader.Read() || reader.TokenType != JsonTokenType.StartObject)
+        {
+            return 1;
+        }
+
+        while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+        {
+            var isVersion = reader.ValueTextEquals(VersionName);
+            reader.Read();
+            if (isVersion)
+            {
+                return reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out var version) && version > 0
+                    ? version
+                    : throw new JsonException("Its version is no number.");
+            }
+
+            reader.Skip();
+        }
+
+        return 1;
+    }
+
+    /// <summary>The document without its version, which is no member of the value.</summary>
+    private static byte[] Unstamped(byte[] utf8)
+    {
+        var reader = new Utf8JsonReader(utf8);
+        reader.Read();
+        var start = -1L;
+        while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+        {
+            start = reader.TokenStartIndex;
+            var isVersion = reader.ValueTextEquals(VersionName);
+            reader.Read();
+            if (isVersion)
+            {
+                break;
+            }
+
+            reader.Skip();
+        }
+
+        // Blanks instead of the member and one of the commas beside it: no byte moves.
+        var (from, to) = ((int)start, (int)reader.BytesConsumed);
+        if (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+        {
+            to = (int)reader.TokenStartIndex;
+        }
+        else
+        {
+            while (from > 0 && utf8[from - 1] is (byte)',' or (byte)' ')
+            {
+                from--;
+            }
+        }
+
+        utf8.AsSpan(from, to - from).Fill((byte)' ');
+        return utf8;
+    }
+}
