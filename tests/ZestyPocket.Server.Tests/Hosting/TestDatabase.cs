@@ -1,3 +1,6 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.IO.Compression;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
@@ -86,6 +89,44 @@ public static class TestDatabase
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();
+        return For(name, pooling: true);
+    }
+
+    /// <summary>A database as a landed version left it, from its dump.</summary>
+    public static async Task<string> RestoreAsync(string dump)
+    {
+        var name = $"test_{Guid.NewGuid():N}";
+        await using (var connection = new NpgsqlConnection(For("postgres", pooling: false)))
+        {
+            await connection.OpenAsync();
+            await using var create = new NpgsqlCommand($"CREATE DATABASE {name}", connection);
+            await create.ExecuteNonQueryAsync();
+        }
+
+        var target = new NpgsqlConnectionStringBuilder(Base);
+        var start = new ProcessStartInfo("psql", ["-q", "-v", "ON_ERROR_STOP=1", "-o", "/dev/null"])
+        {
+            RedirectStandardInput = true,
+            RedirectStandardError = true,
+            Environment =
+            {
+                ["PGHOST"] = target.Host,
+                ["PGPORT"] = target.Port.ToString(CultureInfo.InvariantCulture),
+                ["PGUSER"] = target.Username,
+                ["PGPASSWORD"] = target.Password,
+                ["PGDATABASE"] = name,
+            },
+        };
+        using var psql = Process.Start(start)!;
+        var complaints = psql.StandardError.ReadToEndAsync();
+        await using (var sql = new GZipStream(File.OpenRead(dump), CompressionMode.Decompress))
+        {
+            await sql.CopyToAsync(psql.StandardInput.BaseStream);
+        }
+
+        psql.StandardInput.Close();
+        await psql.WaitForExitAsync();
+        psql.ExitCode.ShouldBe(0, await complaints);
         return For(name, pooling: true);
     }
 
