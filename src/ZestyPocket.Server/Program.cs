@@ -74,7 +74,7 @@ services.AddScoped<StoryEditor>();
 services.AddScoped<StoryReader>();
 services.AddScoped<AlbumWordsReader>();
 services.AddScoped<WordsOver>();
-services.AddScoped<CountMoves>();
+services.AddScoped<StoriesOfDays>();
 services.AddScoped<CountReader>();
 services.AddScoped<PageChooser>();
 services.AddSingleton<IPageSolver, PageSolver>();

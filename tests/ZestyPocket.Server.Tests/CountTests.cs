@@ -96,14 +96,14 @@ public sealed class CountTests
         count.BySize.ShouldBe([new PocketsView("3 × 4 in", 18, 18)]);
         // Two pages of six are enough; a filler and merging come after that.
         count
-            .Moves.Select(m => m.Kind)
+            .Ways.Select(m => m.Kind)
             .ShouldBe([
-                MoveKind.LargerPockets,
-                MoveKind.LargerPockets,
-                MoveKind.SpanPockets,
-                MoveKind.AddFiller,
-                MoveKind.LeaveClear,
-                MoveKind.MergeWithNext,
+                WayKind.LargerPockets,
+                WayKind.LargerPockets,
+                WayKind.SpanPockets,
+                WayKind.AddFiller,
+                WayKind.LeaveClear,
+                WayKind.MergeWithNext,
             ]);
         // The story told on a card counts once, as that card.
         var story = (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Single();

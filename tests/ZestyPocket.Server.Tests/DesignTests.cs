@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Albums;
@@ -130,8 +131,8 @@ public sealed class DesignTests
         insert.Note!.ShouldContain("hides 6 3/4 × 8 1/4 in of the page behind");
         // It does not take part in the choice of whole pages.
         var count = await host.GetAsync<CountView>($"/api/units/{album.Units[0].Id}/count");
-        count.Moves.ShouldNotContain(m =>
-            m.Label.Contains("6x4", StringComparison.Ordinal) && m.Kind == MoveKind.AddLeaf
+        count.Ways.ShouldNotContain(m =>
+            m.Label.Contains("6x4", StringComparison.Ordinal) && m.Kind == WayKind.AddLeaf
         );
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.Extensions.DependencyInjection;
 using UglyToad.PdfPig;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
@@ -47,8 +48,8 @@ public sealed class PieceTests
         var (_, unit) = await WeekAsync(host, 15, "9x12-rows-6x4-3x4");
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         count.Lacking.ShouldBe(3);
-        count.Moves[0].Kind.ShouldBe(MoveKind.MakeCollage);
-        var move = count.Moves[0];
+        count.Ways[0].Kind.ShouldBe(WayKind.MakeCollage);
+        var move = count.Ways[0];
         (move.PhotoIds!.Count, move.Size).ShouldBe((4, "6x4"));
         unit = await host.EditAsync(
             unit,
@@ -155,7 +156,7 @@ public sealed class PieceTests
             }
         );
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
-        var move = count.Moves.Single(m => m.Kind == MoveKind.SpanPockets);
+        var move = count.Ways.Single(m => m.Kind == WayKind.SpanPockets);
         move.Places!.Count.ShouldBe(2);
         unit = await host.EditAsync(
             await host.OpenAsync(unit.Id),
@@ -310,7 +311,7 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekAsync(host, 13, "9x12-rows-6x4-3x4");
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
-        var move = count.Moves.Single(m => m.Kind == MoveKind.FusePocket);
+        var move = count.Ways.Single(m => m.Kind == WayKind.FusePocket);
         move.Label.ShouldBe("Fuse W19 L2: 6x4 into two 3x4");
         var choices = await host.PostAsync<List<PageChoiceView>>(
             $"/api/albums/{album.Id}/pages/choose",

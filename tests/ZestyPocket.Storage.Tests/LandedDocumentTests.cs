@@ -16,7 +16,8 @@ public sealed partial class LandedDocumentTests
     /// <summary>What earlier versions wrote though it follows from the rest, or what lives elsewhere now.</summary>
     [GeneratedRegex(
         """
-            (^|\.)(loose|photosPlaced|cardsOfWords|hasTitle|isMerged|weight|numbers|code|isAltered|luminance|hex|isPlain|hours|weeks|travel|styles)(\b|\[)
+            (^|\.)(loose|photosPlaced|cardsOfWords|hasTitle|isMerged|weight|numbers|code|isAltered)(\b|\[)
+            |(^|\.)(luminance|hex|isPlain|hours|weeks|travel|styles)(\b|\[)
             |^(content\.)?inEnvelope\b
             |^(content\.)?(pieces\[\d+\]|wishes\[\d+\])\.(size|photos|body)\b
             |^(formulas\.)?all\[\d+\]\.pieces$

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -11,6 +13,9 @@ namespace ZestyPocket.Core.Placing;
 /// <param name="Around">How it lies before anybody framed it.</param>
 public sealed record DeskPhoto(LoosePhoto Photo, string FileName, Framing Around)
 {
+    /// <summary>How much the keeper loves it, 0 to 3.</summary>
+    public int Favourite { get; init; }
+
     public Guid Id => Photo.Id;
 }
 
@@ -32,6 +37,49 @@ public sealed record UnitDesk(
     MeasureSystem Measures
 )
 {
+    /// <summary>The protectors that the album knows.</summary>
+    public ImmutableArray<OwnedProtector> Protectors { get; init; } = [];
+
+    /// <summary>The album's page body.</summary>
+    public Size Body { get; init; }
+
+    /// <summary>How dates are written.</summary>
+    public DateStyle Style { get; init; }
+
+    /// <summary>
+    /// Pictures of other units whose pieces lie here, since they are stuck to the back of one that was moved.
+    /// </summary>
+    public IReadOnlySet<Guid> Guests { get; init; } = ImmutableHashSet<Guid>.Empty;
+
+    /// <summary>What a card is called.</summary>
+    public string Called(Card card)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        return card.Kind switch
+        {
+            CardKind.WeekTitle => $"Title: {Title}",
+            CardKind.Filler => "Filler card",
+            CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? Dates.First, Style.Order)}",
+            CardKind.Countdown => "Countdown",
+            _ => ComputedCards.Heading(card.Kind) is { } heading
+            && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words))
+                ? heading
+                : Opening(card.Words),
+        };
+    }
+
+    /// <summary>How words begin, as what a card is called by.</summary>
+    public static string Opening(string words)
+    {
+        var first = words.Trim().Split('\n')[0].Trim();
+        return first.Length switch
+        {
+            0 => "Journaling card, no words yet",
+            > 40 => first[..40] + "…",
+            _ => first,
+        };
+    }
+
     /// <summary>The place, if it is on these pages.</summary>
     public PocketPlace Require(PocketPlace place) =>
         Pages.CodeOf(place) is not null

@@ -1,14 +1,10 @@
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Counting;
-
-/// <summary>Pieces of one kind that want pockets.</summary>
-public sealed record WantedView(string Name, WantKind Kind, int Count);
 
 /// <summary>Pockets of one size on the pages of a part.</summary>
 public sealed record PocketsView(string Size, int Count, int Free);
@@ -39,68 +35,6 @@ public sealed record LeafView(
     string? OtherSide
 );
 
-/// <summary>What to do about too many or too few pieces.</summary>
-public enum MoveKind
-{
-    /// <summary>Several pictures become one print: photoIds, size.</summary>
-    MakeCollage,
-
-    /// <summary>Two written cards become one: pieceId, otherId.</summary>
-    JoinCards,
-
-    /// <summary>Another design on a leaf: leafId, protectorId.</summary>
-    SmallerPockets,
-
-    /// <summary>A pocket is parted with a seam: leafId, leafRevision, pocketKey.</summary>
-    FusePocket,
-
-    /// <summary>A leaf more: protectorId.</summary>
-    AddLeaf,
-
-    /// <summary>A card with a pattern in a pocket that stays empty.</summary>
-    AddFiller,
-
-    /// <summary>Another design with fewer pockets on a leaf: leafId, protectorId.</summary>
-    LargerPockets,
-
-    /// <summary>A picture runs over neighbouring pockets: photoIds, places.</summary>
-    SpanPockets,
-
-    /// <summary>A pocket stays empty on purpose: places.</summary>
-    LeaveClear,
-
-    /// <summary>A keepsake comes out of the envelope: pieceId, places.</summary>
-    UseKeepsake,
-
-    /// <summary>A leaf less: leafId.</summary>
-    RemoveLeaf,
-
-    /// <summary>Merge with the part after it.</summary>
-    MergeWithNext,
-}
-
-/// <summary>A move with what it gains.</summary>
-public sealed record MoveView(
-    MoveKind Kind,
-    string Label,
-    string Gain,
-    Guid? PieceId = null,
-    Guid? OtherId = null,
-    Guid? LeafId = null,
-    Guid? ProtectorId = null
-)
-{
-    public IReadOnlyList<Guid>? PhotoIds { get; init; }
-
-    public string? Size { get; init; }
-
-    public IReadOnlyList<PocketPlace>? Places { get; init; }
-
-    public string? PocketKey { get; init; }
-
-    public int? LeafRevision { get; init; }
-}
-
 /// <summary>The sum of one part of the album: its pieces against its pockets.</summary>
 /// <param name="UnitId">The part.</param>
 /// <param name="Revision">For edits.</param>
@@ -115,7 +49,7 @@ public sealed record MoveView(
 /// <param name="Wanted">The pieces, kind by kind.</param>
 /// <param name="BySize">The pockets, size by size.</param>
 /// <param name="Leaves">Its leaves in order.</param>
-/// <param name="Moves">What people do about it, in their order.</param>
+/// <param name="Ways">Ways to make it fit, in the order in which people try them.</param>
 /// <param name="Clear">Pockets left clear on purpose; they are not among the pockets.</param>
 /// <param name="Faces">Pages with pockets.</param>
 /// <param name="EmptyFaces">Of those, pages on which nothing lies.</param>
@@ -133,10 +67,10 @@ public sealed record CountView(
     int Placed,
     int Lacking,
     int Free,
-    IReadOnlyList<WantedView> Wanted,
+    IReadOnlyList<WantedPieces> Wanted,
     IReadOnlyList<PocketsView> BySize,
     IReadOnlyList<LeafView> Leaves,
-    IReadOnlyList<MoveView> Moves,
+    IReadOnlyList<WayToFit> Ways,
     int Clear,
     int Faces,
     int EmptyFaces,

@@ -42,12 +42,10 @@ public sealed class PageChooser(
     {
         ArgumentNullException.ThrowIfNull(request);
         var album = await albums.RequireAsync(albumId, cancel);
-        var parts = new List<(OpenUnit Open, IReadOnlyList<Want> Wants)>();
-        foreach (var id in await albums.StretchAsync(albumId, request.From, request.Count, MostUnits, cancel))
-        {
-            var open = await opener.OpenAsync(id, cancel);
-            parts.Add((open, await counts.WantsAsync(open, cancel)));
-        }
+        var stretch = await albums.StretchAsync(albumId, request.From, request.Count, MostUnits, cancel);
+        var units = await opener.OpenManyAsync(stretch, cancel);
+        var tallies = await counts.TalliesAsync(units, cancel);
+        var parts = units.Zip(tallies, (open, tally) => (Open: open, Wants: (IReadOnlyList<Want>)tally.Wants)).ToList();
 
         var page = new Size(album.BodyWidth, album.BodyHeight);
         var designs = album

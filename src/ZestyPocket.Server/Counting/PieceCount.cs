@@ -7,5 +7,5 @@ namespace ZestyPocket.Server.Counting;
 public sealed class PieceCount(UnitOpener opener, CountReader counts) : IPieceCount
 {
     public async Task<int> OfUnitAsync(Guid unitId, CancellationToken cancel) =>
-        (await counts.WantsAsync(await opener.OpenAsync(unitId, cancel), cancel)).Count;
+        (await counts.TalliesAsync([await opener.OpenAsync(unitId, cancel)], cancel))[0].Pieces;
 }

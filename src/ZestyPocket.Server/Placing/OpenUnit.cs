@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -92,11 +94,27 @@ public sealed record OpenUnit(
                     p.FileName,
                     Framing.Around(p.FocusX, p.FocusY, Boxes.Read(p.KeepBoxes))
                 )
+                {
+                    Favourite = p.Favourite,
+                }
             ),
             Words,
-            Album.Protectors.SelectMany(p => p.ToProtector().Design.Pockets.Select(f => f.Nominal)).ToHashSet(),
+            Protectors.SelectMany(p => p.Protector.Design.Pockets.Select(f => f.Nominal)).ToHashSet(),
             Album.Measures
-        );
+        )
+        {
+            Protectors = Protectors,
+            Body = new Size(Album.BodyWidth, Album.BodyHeight),
+            Style = Calendar.Style,
+            Guests = Guests.Keys.ToHashSet(),
+        };
+
+    private ImmutableArray<OwnedProtector> Protectors { get; } =
+    [
+        .. Album
+            .Protectors.OrderBy(p => p.Ordinal)
+            .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.Stock, p.Gone)),
+    ];
 
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
     public IEnumerable<(OpenFace Face, Pocket Pocket, PocketPlace Place, string Code)> Pockets =>

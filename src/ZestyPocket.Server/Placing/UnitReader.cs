@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -8,7 +9,7 @@ using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
-using ZestyPocket.Server.Counting;
+using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
@@ -17,7 +18,13 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Placing;
 
 /// <summary>Turns an open unit into what the screen shows.</summary>
-public sealed class UnitReader(ZestyContext db, History history, PieceFaces faces, CountReader counting)
+public sealed class UnitReader(
+    ZestyContext db,
+    History history,
+    PieceFaces faces,
+    StoriesOfDays stories,
+    FontShelf fonts
+)
 {
     public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
     {
@@ -41,8 +48,10 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
         var loose = content.Loose.Select(p => View(open, p)).OfType<PieceView>().ToList();
         var all = faceViews.SelectMany(f => f.Pockets).Select(p => p.Piece).OfType<PieceView>().Concat(loose).ToList();
         var pockets = faceViews.Sum(f => f.Pockets.Count);
+        var told = await stories.OfAsync([open], cancel);
+        var tally = new UnitTally(open.Desk, told[unit.Id], fonts);
         var (pieces, room) = (
-            CountReader.PiecesOf(open) + await counting.UntoldAsync(open, cancel),
+            tally.PiecesButStories + tally.UntoldPieces,
             pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place))
         );
         return new UnitView(
@@ -243,7 +252,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
             Card { Kind: CardKind.Filler } => "a filler card",
             Card card => string.IsNullOrWhiteSpace(card.Words)
                 ? "a card without words"
-                : $"the card “{Opening(card.Words)}”",
+                : $"the card “{UnitDesk.Opening(card.Words)}”",
             _ => "a piece",
         };
 
@@ -306,7 +315,7 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler
                     ? null
                     : FitView.Of(face.Fit!);
-                var title = Called(open, card);
+                var title = open.Desk.Called(card);
                 return new PieceView(
                     card.Id,
                     PieceKind.Card,
@@ -469,35 +478,6 @@ public sealed class UnitReader(ZestyContext db, History history, PieceFaces face
                 "What must stay of this picture lies in the hole strip: frame it away from the rings.",
             StrayPlace.Fold => "What must stay of this picture lies on the fold: frame it to one side.",
             _ => null,
-        };
-    }
-
-    /// <summary>What a card is called in lists.</summary>
-    public static string Called(OpenUnit open, Card card)
-    {
-        ArgumentNullException.ThrowIfNull(open);
-        ArgumentNullException.ThrowIfNull(card);
-        return card.Kind switch
-        {
-            CardKind.WeekTitle => $"Title: {open.Title}",
-            CardKind.Filler => "Filler card",
-            CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? open.Dates.First, open.Calendar.Style.Order)}",
-            CardKind.Countdown => "Countdown",
-            _ => ComputedCards.Heading(card.Kind) is { } heading
-            && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words))
-                ? heading
-                : Opening(card.Words),
-        };
-    }
-
-    private static string Opening(string words)
-    {
-        var first = words.Trim().Split('\n')[0].Trim();
-        return first.Length switch
-        {
-            0 => "Journaling card, no words yet",
-            > 40 => first[..40] + "…",
-            _ => first,
         };
     }
 

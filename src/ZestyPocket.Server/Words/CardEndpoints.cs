@@ -209,7 +209,7 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
         var code = open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null;
         return found.Select(f => new FindingView(
             card.Id,
-            UnitReader.Called(open, card),
+            open.Desk.Called(card),
             code,
             f.Kind,
             f.Start,

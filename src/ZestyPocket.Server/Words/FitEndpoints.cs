@@ -189,7 +189,7 @@ public static class FitEndpoints
             {
                 yield return new JoinView(
                     other.Id,
-                    UnitReader.Called(open, other),
+                    open.Desk.Called(other),
                     $"both at {fit.SizePt.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)} pt, "
                         + "and a pocket is free"
                 );

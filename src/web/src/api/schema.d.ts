@@ -2318,13 +2318,13 @@ export interface components {
              */
             free: number;
             /** @description The pieces, kind by kind. */
-            wanted: components["schemas"]["WantedView"][];
+            wanted: components["schemas"]["WantedPieces"][];
             /** @description The pockets, size by size. */
             bySize: components["schemas"]["PocketsView"][];
             /** @description Its leaves in order. */
             leaves: components["schemas"]["LeafView"][];
-            /** @description What people do about it, in their order. */
-            moves: components["schemas"]["MoveView"][];
+            /** @description Ways to make it fit, in the order in which people try them. */
+            ways: components["schemas"]["WayToFit"][];
             /**
              * Format: int32
              * @description Pockets left clear on purpose; they are not among the pockets.
@@ -3017,31 +3017,6 @@ export interface components {
             revision: number;
             /** Format: uuid */
             otherId: string;
-        };
-        /**
-         * @description What to do about too many or too few pieces.
-         * @enum {unknown}
-         */
-        MoveKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
-        /** @description A move with what it gains. */
-        MoveView: {
-            kind: components["schemas"]["MoveKind"];
-            label: string;
-            gain: string;
-            /** Format: uuid */
-            pieceId?: null | string;
-            /** Format: uuid */
-            otherId?: null | string;
-            /** Format: uuid */
-            leafId?: null | string;
-            /** Format: uuid */
-            protectorId?: null | string;
-            photoIds?: null | string[];
-            size?: null | string;
-            places?: null | components["schemas"]["PocketPlace"][];
-            pocketKey?: null | string;
-            /** Format: int32 */
-            leafRevision?: null | number;
         };
         /** @description A new story; it is about its days, else about its theme. */
         NewStoryRequest: {
@@ -4538,7 +4513,7 @@ export interface components {
          */
         Verdict: "undecided" | "keep" | "maybe" | "leave";
         /** @description Pieces of one kind that want pockets. */
-        WantedView: {
+        WantedPieces: {
             name: string;
             kind: components["schemas"]["WantKind"];
             /** Format: int32 */
@@ -4549,6 +4524,29 @@ export interface components {
          * @enum {unknown}
          */
         WantKind: "picture" | "card" | "story" | "keepsake";
+        /**
+         * @description What to do about too many or too few pieces.
+         * @enum {unknown}
+         */
+        WayKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
+        /** @description A way to make it fit, with what it gains. What it is about stands in the fields its kind names. */
+        WayToFit: {
+            kind: components["schemas"]["WayKind"];
+            label: string;
+            gain: string;
+            /** Format: uuid */
+            pieceId?: null | string;
+            /** Format: uuid */
+            otherId?: null | string;
+            /** Format: uuid */
+            leafId?: null | string;
+            /** Format: uuid */
+            protectorId?: null | string;
+            photoIds?: null | string[];
+            size?: null | string;
+            places?: null | components["schemas"]["PocketPlace"][];
+            pocketKey?: null | string;
+        };
         /**
          * @description How an album counts its weeks.
          * @default iso

@@ -8,7 +8,7 @@ import {
   type AlbumEdit,
   type AlbumView,
   type CountView,
-  type MoveView,
+  type WayToFit,
   type UnitView,
 } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
@@ -69,8 +69,13 @@ const editLeaves = (change: AlbumEdit) => ask((preview) => editAlbum(props.album
 const on = (of: CountView) => ({ unitId: of.unitId, revision: of.revision })
 const add = (of: CountView, protectorId: string) => editLeaves({ kind: 'addLeaf', ...on(of), protectorId })
 const remove = (of: CountView, leafId: string) => editLeaves({ kind: 'removeLeaf', ...on(of), leafId })
-const fuse = (move: MoveView) =>
-  editLeaves({ kind: 'fusePocket', leafId: move.leafId!, revision: move.leafRevision!, pocketKey: move.pocketKey! })
+const fuse = (of: CountView, way: WayToFit) =>
+  editLeaves({
+    kind: 'fusePocket',
+    leafId: way.leafId!,
+    revision: of.leaves.find((l) => l.leafId === way.leafId)!.revision,
+    pocketKey: way.pocketKey!,
+  })
 
 /** A leaf that is put in by hand: one of the album's makes, or one outside the pockets. */
 const insert = ref('sheet')
@@ -110,9 +115,9 @@ const editOf = (of: CountView) => (change: Edit) =>
     )
     return { done: done.done, editId: null }
   })
-const makeFor = (of: CountView, move: MoveView) => make(of, move, of.unitId === props.unit.id ? props.edit : editOf(of))
+const makeFor = (of: CountView, move: WayToFit) => make(of, move, of.unitId === props.unit.id ? props.edit : editOf(of))
 
-function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unknown> = props.edit) {
+function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unknown> = props.edit) {
   switch (move.kind) {
     case 'joinCards':
       return edit({ kind: 'joinCards', pieceId: move.pieceId!, otherId: move.otherId! })
@@ -126,7 +131,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
     case 'makeCollage':
       return edit({ kind: 'addCollage', collage: { size: move.size!, photoIds: move.photoIds! } })
     case 'fusePocket':
-      return fuse(move)
+      return fuse(of, move)
     case 'spanPockets':
       return edit({ kind: 'putSpan', photoId: move.photoIds![0]!, places: move.places! })
     case 'leaveClear':
@@ -181,8 +186,8 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
           <h3 class="h6">
             {{ count.lacking ? 'What people do about it' : count.free ? 'Pockets to spare' : 'It comes out even' }}
           </h3>
-          <ul v-if="count.moves.length" class="moves">
-            <li v-for="(move, i) in count.moves" :key="i">
+          <ul v-if="count.ways.length" class="ways">
+            <li v-for="(move, i) in count.ways" :key="i">
               <BButton size="sm" variant="outline-dark" @click="make(count, move)">{{ move.label }}</BButton>
               <span class="small">{{ move.gain }}</span>
             </li>
@@ -305,15 +310,15 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
             <td>
               <span :class="{ 'warning-chip': c.lacking }">{{ c.lacking ? '! ' : '' }}{{ c.sum }}</span>
               <span v-if="c.formula?.missing" class="d-block small">{{ c.formula.missing }} still missing</span>
-              <span v-if="c.moves[0]" class="d-block mt-1">
+              <span v-if="c.ways[0]" class="d-block mt-1">
                 <BButton
                   size="sm"
                   variant="outline-dark"
-                  :aria-label="`${c.moves[0].label}, for ${c.title}`"
-                  @click="makeFor(c, c.moves[0])"
-                  >{{ c.moves[0].label }}</BButton
+                  :aria-label="`${c.ways[0].label}, for ${c.title}`"
+                  @click="makeFor(c, c.ways[0])"
+                  >{{ c.ways[0].label }}</BButton
                 >
-                <span class="small"> {{ c.moves[0].gain }}</span>
+                <span class="small"> {{ c.ways[0].gain }}</span>
               </span>
             </td>
             <td class="small">{{ c.leaves.map((l) => l.design).join(' · ') }}</td>
@@ -356,7 +361,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
   gap: 1.5rem;
   margin: 1rem 0 1.5rem;
 }
-.moves,
+.ways,
 .leaves {
   display: grid;
   gap: 0.5rem;
@@ -364,7 +369,7 @@ function make(of: CountView, move: MoveView, edit: (change: Edit) => Promise<unk
   padding: 0;
   list-style: none;
 }
-.moves li {
+.ways li {
   display: flex;
   flex-wrap: wrap;
   gap: 0.3rem 0.6rem;

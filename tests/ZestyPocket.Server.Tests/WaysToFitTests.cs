@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
@@ -10,7 +11,7 @@ using ZestyPocket.Server.Tests.Hosting;
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>What people do about too many or too few pieces, in their order, and what is said about it.</summary>
-public sealed class CountMoveTests
+public sealed class WaysToFitTests
 {
     private static Task<CountView> CountAsync(TestHost host, Guid unit) =>
         host.GetAsync<CountView>($"/api/units/{unit}/count");
@@ -50,35 +51,35 @@ public sealed class CountMoveTests
         var count = await CountAsync(host, unit.Id);
         count.Lacking.ShouldBe(4);
         count
-            .Moves.Select(m => m.Kind)
+            .Ways.Select(m => m.Kind)
             .Distinct()
             .ShouldBe([
-                MoveKind.MakeCollage,
-                MoveKind.SmallerPockets,
-                MoveKind.JoinCards,
-                MoveKind.FusePocket,
-                MoveKind.AddLeaf,
+                WayKind.MakeCollage,
+                WayKind.SmallerPockets,
+                WayKind.JoinCards,
+                WayKind.FusePocket,
+                WayKind.AddLeaf,
             ]);
 
         // Each is one click, and each gains what it says.
-        var collage = count.Moves.First(m => m.Kind == MoveKind.MakeCollage);
+        var collage = count.Ways.First(m => m.Kind == WayKind.MakeCollage);
         unit = await host.EditAsync(
             await host.OpenAsync(unit.Id),
             new AddCollage(Collage: new WrittenCollage(collage.Size!, collage.PhotoIds!)) { Revision = 0 }
         );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(0);
         unit = await host.StepAsync(unit, "undo");
-        var join = count.Moves.First(m => m.Kind == MoveKind.JoinCards);
+        var join = count.Ways.First(m => m.Kind == WayKind.JoinCards);
         unit = await host.EditAsync(
             unit,
             new JoinCards(PieceId: join.PieceId!.Value, OtherId: join.OtherId!.Value) { Revision = 0 }
         );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         unit = await host.StepAsync(unit, "undo");
-        var fuse = count.Moves.First(m => m.Kind == MoveKind.FusePocket);
+        var fuse = count.Ways.First(m => m.Kind == WayKind.FusePocket);
         await host.EditAlbumAsync(
             album.Id,
-            new FusePocket(fuse.PocketKey!) { LeafId = fuse.LeafId!.Value, Revision = fuse.LeafRevision!.Value }
+            new FusePocket(fuse.PocketKey!) { LeafId = fuse.LeafId!.Value, Revision = TestHost.Latest }
         );
         (await CountAsync(host, unit.Id)).Lacking.ShouldBe(3);
         await host.StepAsync(await host.OpenAsync(unit.Id), "undo");
@@ -100,7 +101,7 @@ public sealed class CountMoveTests
         }
 
         // Five of the first lie in the binder, none of the second.
-        var moves = (await CountAsync(host, album.Units[0].Id)).Moves.Where(m => m.Kind == MoveKind.AddLeaf).ToList();
+        var moves = (await CountAsync(host, album.Units[0].Id)).Ways.Where(m => m.Kind == WayKind.AddLeaf).ToList();
         moves.Single(m => m.ProtectorId == album.Protectors[0].Id).Gain.ShouldEndWith("; none left in stock");
         moves.Single(m => m.ProtectorId == album.Protectors[1].Id).Gain.ShouldEndWith("; two left in stock");
     }
@@ -123,23 +124,23 @@ public sealed class CountMoveTests
         (count.Free, count.Faces, count.EmptyFaces).ShouldBe((15, 2, 2));
         count.Hint!.ShouldContain("fill one of two pages and the last stays without content: a full-size picture");
         count
-            .Moves.Select(m => m.Kind)
+            .Ways.Select(m => m.Kind)
             .ShouldBe([
-                MoveKind.SpanPockets,
-                MoveKind.AddFiller,
-                MoveKind.LeaveClear,
-                MoveKind.UseKeepsake,
-                MoveKind.MergeWithNext,
+                WayKind.SpanPockets,
+                WayKind.AddFiller,
+                WayKind.LeaveClear,
+                WayKind.UseKeepsake,
+                WayKind.MergeWithNext,
             ]);
 
-        var keepsake = count.Moves.Single(m => m.Kind == MoveKind.UseKeepsake);
+        var keepsake = count.Ways.Single(m => m.Kind == WayKind.UseKeepsake);
         unit = await host.EditAsync(
             unit,
             new UseKeepsake(PieceId: keepsake.PieceId!.Value, Place: keepsake.Places!.Single()) { Revision = 0 }
         );
         unit.Envelope.ShouldBeEmpty();
         unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece?.Kind == PieceKind.Keepsake).ShouldBe(1);
-        var clear = (await CountAsync(host, unit.Id)).Moves.Single(m => m.Kind == MoveKind.LeaveClear);
+        var clear = (await CountAsync(host, unit.Id)).Ways.Single(m => m.Kind == WayKind.LeaveClear);
         clear.Label.ShouldBe("Leave W19 R9 clear on purpose");
         await host.EditAsync(unit, new LeaveClear(Place: clear.Places!.Single(), Clear: true) { Revision = 0 });
         (await CountAsync(host, unit.Id)).Free.ShouldBe(13);

@@ -1,80 +1,118 @@
 using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Placing;
-using ZestyPocket.Storage;
-using ZestyPocket.Storage.Albums;
 
-namespace ZestyPocket.Server.Counting;
+namespace ZestyPocket.Core.Counting;
+
+/// <summary>What to do about too many or too few pieces.</summary>
+public enum WayKind
+{
+    /// <summary>Several pictures become one print: photoIds, size.</summary>
+    MakeCollage,
+
+    /// <summary>Two written cards become one: pieceId, otherId.</summary>
+    JoinCards,
+
+    /// <summary>Another design on a leaf: leafId, protectorId.</summary>
+    SmallerPockets,
+
+    /// <summary>A pocket is parted with a seam: leafId, pocketKey.</summary>
+    FusePocket,
+
+    /// <summary>A leaf more: protectorId.</summary>
+    AddLeaf,
+
+    /// <summary>A card with a pattern in a pocket that stays empty.</summary>
+    AddFiller,
+
+    /// <summary>Another design with fewer pockets on a leaf: leafId, protectorId.</summary>
+    LargerPockets,
+
+    /// <summary>A picture runs over neighbouring pockets: photoIds, places.</summary>
+    SpanPockets,
+
+    /// <summary>A pocket stays empty on purpose: places.</summary>
+    LeaveClear,
+
+    /// <summary>A keepsake comes out of the envelope: pieceId, places.</summary>
+    UseKeepsake,
+
+    /// <summary>A leaf less: leafId.</summary>
+    RemoveLeaf,
+
+    /// <summary>Merge with the part after it.</summary>
+    MergeWithNext,
+}
+
+/// <summary>A way to make it fit, with what it gains. What it is about stands in the fields its kind names.</summary>
+public sealed record WayToFit(
+    WayKind Kind,
+    string Label,
+    string Gain,
+    Guid? PieceId = null,
+    Guid? OtherId = null,
+    Guid? LeafId = null,
+    Guid? ProtectorId = null
+)
+{
+    public IReadOnlyList<Guid>? PhotoIds { get; init; }
+
+    public string? Size { get; init; }
+
+    public IReadOnlyList<PocketPlace>? Places { get; init; }
+
+    public string? PocketKey { get; init; }
+}
 
 /// <summary>
-/// What people do about too many or too few pieces, in the order in which they try it. Common practice. Each move can
-/// be made with one click and says what it gains.
+/// What people do about too many or too few pieces, in the order in which they try it. Common practice. Each way can be
+/// taken with one click and says what it gains.
 /// </summary>
-public sealed class CountMoves(ZestyContext db, FontShelf fonts)
+/// <param name="leaves">The unit's leaves.</param>
+/// <param name="inUse">By protector, how many leaves of it are in the binder.</param>
+public sealed class WaysToFit(
+    UnitDesk desk,
+    IReadOnlyList<LeafTally> leaves,
+    IReadOnlyDictionary<Guid, int> inUse,
+    ITextShaper shaper
+)
 {
     /// <summary>A collage of more than this is no page of pictures any more.</summary>
     private const int LargestCollage = 6;
 
-    public async Task<IReadOnlyList<MoveView>> OfAsync(
-        OpenUnit open,
-        IReadOnlyList<LeafView> leaves,
-        int missing,
-        int free,
-        CancellationToken cancel
-    )
-    {
-        ArgumentNullException.ThrowIfNull(open);
-        ArgumentNullException.ThrowIfNull(leaves);
-        var albumId = open.Album.Id;
-        var used = await db
-            .Leaves.AsNoTracking()
-            .Where(l => l.AlbumId == albumId)
-            .GroupBy(l => l.ProtectorId)
-            .Select(g => new { g.Key, Count = g.Count() })
-            .ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
-        // What the album has given up is not proposed; whole pages only.
-        var designs = open
-            .Album.Protectors.Where(p => !p.Gone)
-            .OrderBy(p => p.Ordinal)
-            .Select(p => new Make(
-                p,
-                p.ToProtector(),
-                p.Stock is { } owned ? owned - used.GetValueOrDefault(p.Id) : null
-            ))
-            .Where(d =>
-                d.Protector.Form.Kind == LeafKind.Pockets
-                && d.Protector.Design.Body == new Size(open.Album.BodyWidth, open.Album.BodyHeight)
+    /// <summary>What the album has given up is not proposed; whole pages only.</summary>
+    private readonly List<Offer> _offers =
+    [
+        .. desk
+            .Protectors.Where(p =>
+                !p.GivenUp && p.Protector.Form.Kind == LeafKind.Pockets && p.Protector.Design.Body == desk.Body
             )
-            .ToList();
-        return missing > 0 ? [.. TooMany(open, leaves, designs, missing)]
-            : free > 0 ? [.. TooFew(open, leaves, designs, free)]
-            : [];
-    }
+            .Select(p => new Offer(p.Id, p.Protector, p.Stock - inUse.GetValueOrDefault(p.Id))),
+    ];
 
-    private IEnumerable<MoveView> TooMany(
-        OpenUnit open,
-        IReadOnlyList<LeafView> leaves,
-        List<Make> designs,
-        int missing
-    )
+    private IReadOnlyList<LeafTally> Leaves => leaves;
+
+    /// <summary>The ways for so many missing, or so many free pockets; none when it comes out even.</summary>
+    public IReadOnlyList<WayToFit> Of(int missing, int free) =>
+        missing > 0 ? [.. TooMany(missing)]
+        : free > 0 ? [.. TooFew(free)]
+        : [];
+
+    private IEnumerable<WayToFit> TooMany(int missing)
     {
-        if (CollageOf(open, missing) is { } collage)
+        if (CollageOf(missing) is { } collage)
         {
             yield return collage;
         }
 
-        foreach (var leaf in leaves.Where(l => l.MayChange))
+        foreach (var leaf in Leaves.Where(l => l.MayChange))
         {
             var now = leaf.Pockets / leaf.Faces;
             if (
-                designs
+                _offers
                     .Where(d => d.Pockets > now)
                     .OrderBy(d => Math.Abs(((d.Pockets - now) * leaf.Faces) - missing))
                     .FirstOrDefault() is
@@ -82,99 +120,94 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             )
             {
                 var gain = (smaller.Pockets - now) * leaf.Faces;
-                yield return new MoveView(
-                    MoveKind.SmallerPockets,
+                yield return new WayToFit(
+                    WayKind.SmallerPockets,
                     $"Smaller pockets: “{smaller.Name}” instead of “{leaf.Design}”",
                     $"{gain} pockets more{smaller.Left}",
                     LeafId: leaf.LeafId,
-                    ProtectorId: smaller.Row.Id
+                    ProtectorId: smaller.Id
                 );
             }
         }
 
-        if (Joinable(open) is { } join)
+        if (Joinable() is { } join)
         {
             yield return join;
         }
 
-        if (FuseOf(open, leaves) is { } fuse)
+        if (FuseOf() is { } fuse)
         {
             yield return fuse;
         }
 
         // What does not hold it all comes after what does.
         foreach (
-            var design in designs
+            var design in _offers
                 .OrderBy(d => 2 * d.Pockets < missing)
                 .ThenBy(d => Math.Abs((2 * d.Pockets) - missing))
                 .Take(2)
         )
         {
-            yield return new MoveView(
-                MoveKind.AddLeaf,
+            yield return new WayToFit(
+                WayKind.AddLeaf,
                 $"Put in a leaf of “{design.Name}”",
                 $"{2 * design.Pockets} pockets more, front and back{design.Left}",
-                ProtectorId: design.Row.Id
+                ProtectorId: design.Id
             );
         }
     }
 
-    private static IEnumerable<MoveView> TooFew(
-        OpenUnit open,
-        IReadOnlyList<LeafView> leaves,
-        List<Make> designs,
-        int free
-    )
+    private IEnumerable<WayToFit> TooFew(int free)
     {
-        foreach (var leaf in leaves.Where(l => l.MayGo && l.Kind == LeafKind.Pockets && l.Pockets <= free))
+        foreach (var leaf in Leaves.Where(l => l.MayGo && l.Kind == LeafKind.Pockets && l.Pockets <= free))
         {
-            yield return new MoveView(
-                MoveKind.RemoveLeaf,
+            yield return new WayToFit(
+                WayKind.RemoveLeaf,
                 $"Take a leaf of “{leaf.Design}” out",
                 "all pieces still have a pocket",
                 LeafId: leaf.LeafId
             );
         }
 
-        foreach (var leaf in leaves.Where(l => l.MayChange))
+        foreach (var leaf in Leaves.Where(l => l.MayChange))
         {
             var now = leaf.Pockets / leaf.Faces;
             if (
-                designs
+                _offers
                     .Where(d => d.Pockets < now && (now - d.Pockets) * leaf.Faces <= free)
                     .OrderBy(d => d.Pockets)
                     .FirstOrDefault() is
                 { } larger
             )
             {
-                yield return new MoveView(
-                    MoveKind.LargerPockets,
+                yield return new WayToFit(
+                    WayKind.LargerPockets,
                     $"Enlarge: “{larger.Name}” instead of “{leaf.Design}”",
                     $"{(now - larger.Pockets) * leaf.Faces} pockets fewer, larger pictures{larger.Left}",
                     LeafId: leaf.LeafId,
-                    ProtectorId: larger.Row.Id
+                    ProtectorId: larger.Id
                 );
             }
         }
 
-        if (SpanOf(open) is { } span)
+        if (SpanOf() is { } span)
         {
             yield return span;
         }
 
-        yield return new MoveView(
-            MoveKind.AddFiller,
+        yield return new WayToFit(
+            WayKind.AddFiller,
             "Add a filler card",
             free == 1 ? "nothing stays empty" : $"{free - 1} {(free == 2 ? "pocket stays" : "pockets stay")} empty"
         );
-        var empty = open
-            .Pockets.Where(p => open.Content.At(p.Place) is null && !open.Content.Clear.Contains(p.Place))
+        var empty = desk
+            .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.Clear.Contains(p.Place))
             .ToList();
         if (empty.Count > 0)
         {
             var last = empty[^1];
-            yield return new MoveView(
-                MoveKind.LeaveClear,
+            yield return new WayToFit(
+                WayKind.LeaveClear,
                 $"Leave {last.Code} clear on purpose",
                 "it is not counted as free any more"
             )
@@ -183,21 +216,21 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             };
         }
 
-        foreach (var keepsake in open.Content.InEnvelope)
+        foreach (var keepsake in desk.Content.InEnvelope)
         {
             if (
                 empty
-                    .Where(p => keepsake.FitIn(open.ClearSize(p.Place)) != KeepsakeFit.TooLarge)
+                    .Where(p => keepsake.FitIn(desk.Pages.ClearSize(p.Place)) != KeepsakeFit.TooLarge)
                     .OrderBy(p => p.Pocket.Nominal.SquareInches)
                     .Select(p => (PocketPlace?)p.Place)
                     .FirstOrDefault() is
                 { } place
             )
             {
-                yield return new MoveView(
-                    MoveKind.UseKeepsake,
+                yield return new WayToFit(
+                    WayKind.UseKeepsake,
                     $"Use the keepsake “{keepsake.Name}”",
-                    $"out of the envelope into {open.CodeOf(place)}",
+                    $"out of the envelope into {desk.Pages.CodeOf(place)}",
                     PieceId: keepsake.Id
                 )
                 {
@@ -207,10 +240,10 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             }
         }
 
-        if (free * 2 > open.Pockets.Count())
+        if (free * 2 > desk.Pages.Pockets.Count)
         {
-            yield return new MoveView(
-                MoveKind.MergeWithNext,
+            yield return new WayToFit(
+                WayKind.MergeWithNext,
                 "Merge with the one after it",
                 "more than half of the pockets would stay empty"
             );
@@ -218,25 +251,23 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
     }
 
     /// <summary>Three to six of the pictures that matter least in one print, in the pocket nearest to a 4x6.</summary>
-    private static MoveView? CollageOf(OpenUnit open, int missing)
+    private WayToFit? CollageOf(int missing)
     {
-        var locked = open.Content.Placements.Where(p => p.Locked).Select(p => p.PieceId).ToHashSet();
-        var taken = open
+        var locked = desk.Content.Placements.Where(p => p.Locked).Select(p => p.PieceId).ToHashSet();
+        var taken = desk
             .Content.Pieces.OfType<PhotoPrint>()
             .Where(p => locked.Contains(p.Id) || p.SpanId is not null)
             .Select(p => p.PhotoId)
-            .Concat(open.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos))
-            .Concat(open.Content.Wishes.Select(w => w.PhotoId))
+            .Concat(desk.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos))
+            .Concat(desk.Content.Wishes.Select(w => w.PhotoId))
             .ToHashSet();
-        var least = open
+        var least = desk
             .Photos.Values.Where(p => !taken.Contains(p.Id))
             .OrderBy(p => p.Favourite)
-            .ThenBy(p => p.SortAt)
-            .ThenBy(p => p.Id)
             .Take(Math.Clamp(missing + 1, 3, LargestCollage))
             .ToList();
-        var sizes = open
-            .Pockets.Select(p => p.Pocket.Nominal)
+        var sizes = desk
+            .Pages.Pockets.Select(p => p.Pocket.Nominal)
             .Where(s => s.SquareInches >= 12)
             .Distinct()
             .OrderBy(s => Math.Abs(s.SquareInches - 24))
@@ -247,10 +278,16 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             return null;
         }
 
-        var pictures = least.OrderBy(p => p.SortAt).ThenBy(p => p.Id).ToList();
-        var (_, _, loss) = CollageLayouts.Best(sizes[0], [.. pictures.Select(p => p.Pixels)], 0, Collage.UsualGutter);
-        return new MoveView(
-            MoveKind.MakeCollage,
+        // In the order they were taken.
+        var pictures = desk.Photos.Values.Where(least.Contains).ToList();
+        var (_, _, loss) = CollageLayouts.Best(
+            sizes[0],
+            [.. pictures.Select(p => p.Photo.Pixels)],
+            0,
+            Collage.UsualGutter
+        );
+        return new WayToFit(
+            WayKind.MakeCollage,
             $"Make a collage of {NumberWords.Of(pictures.Count)} small pictures in one {sizes[0]}",
             string.Create(
                 CultureInfo.InvariantCulture,
@@ -265,17 +302,17 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
     }
 
     /// <summary>The first pocket that becomes two which hold something, where nothing locked lies in it.</summary>
-    private static MoveView? FuseOf(OpenUnit open, IReadOnlyList<LeafView> leaves)
+    private WayToFit? FuseOf()
     {
-        foreach (var leaf in leaves.Where(l => l.MayChange))
+        foreach (var leaf in Leaves.Where(l => l.MayChange))
         {
-            var faces = open.Faces.Where(f => f.Leaf.Id == leaf.LeafId).ToList();
+            var faces = desk.Pages.Faces.Where(f => f.LeafId == leaf.LeafId).ToList();
             if (FusedOffers.Fusible(faces[0].Protector.Design).FirstOrDefault() is { } key)
             {
                 var pocket = faces[0].Protector.Design.Pockets.First(p => p.Key == key);
-                var code = open.CodeOf(new PocketPlace(leaf.LeafId, faces[0].Side, key));
-                return new MoveView(
-                    MoveKind.FusePocket,
+                var code = desk.Pages.CodeOf(new PocketPlace(leaf.LeafId, faces[0].Side, key));
+                return new WayToFit(
+                    WayKind.FusePocket,
                     $"Fuse {code}: {pocket.Nominal} into two {FusedOffers.HalfOf(pocket.Nominal)}",
                     $"{NumberWords.Of(leaf.Faces)} {(leaf.Faces == 1 ? "pocket" : "pockets")} more; a seam with a "
                         + "heat tool, on both faces",
@@ -283,7 +320,6 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
                 )
                 {
                     PocketKey = key,
-                    LeafRevision = leaf.Revision,
                 };
             }
         }
@@ -292,19 +328,19 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
     }
 
     /// <summary>The favourite that loses least over two neighbouring free pockets.</summary>
-    private static MoveView? SpanOf(OpenUnit open)
+    private WayToFit? SpanOf()
     {
-        var candidates = open
-            .Photos.Values.Where(p => !open.Content.PhotosPlaced.Contains(p.Id))
+        var candidates = desk
+            .Photos.Values.Where(p => !desk.Content.PhotosPlaced.Contains(p.Id))
             .OrderByDescending(p => p.Favourite)
-            .ThenByDescending(p => p.Width * p.Height)
+            .ThenByDescending(p => (long)p.Photo.Pixels.Width * p.Photo.Pixels.Height)
             .Take(4)
             .ToList();
-        (double Cost, Storage.Photos.Photo Photo, List<(PocketPlace Place, string Code)> Places)? best = null;
-        foreach (var face in open.Faces.Where(f => f.Protector.Form.Kind == LeafKind.Pockets))
+        (double Cost, DeskPhoto Photo, List<(PocketPlace Place, string Code)> Places)? best = null;
+        foreach (var face in desk.Pages.Faces.Where(f => f.Protector.Form.Kind == LeafKind.Pockets))
         {
             var empty = face
-                .Pockets.Where(p => open.Content.At(p.Place) is null && !open.Content.Clear.Contains(p.Place))
+                .Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.Clear.Contains(p.Place))
                 .ToList();
             foreach (var (one, i) in empty.Select((p, i) => (p, i)))
             {
@@ -319,17 +355,17 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
                     var (whole, _) = Spans.Of(face.Protector, face.Side, [one.Pocket.Key, two.Pocket.Key]);
                     foreach (var photo in candidates)
                     {
-                        var crop = Crop.For(photo.Pixels, whole, Framing.Middle);
+                        var crop = Crop.For(photo.Photo.Pixels, whole, Framing.Middle);
                         var cost =
-                            crop.LossOf(photo.Pixels)
+                            crop.LossOf(photo.Photo.Pixels)
                             - (0.05 * photo.Favourite)
-                            + (crop.PixelsPerInch(whole) < 200 ? 1 : 0);
+                            + (crop.PixelsPerInch(whole) < Resolution.FairPixelsPerInch ? 1 : 0);
                         if (best is not { } so || cost < so.Cost - 1e-9)
                         {
                             best = (
                                 cost,
                                 photo,
-                                [(one.Place, open.CodeOf(one.Place)!), (two.Place, open.CodeOf(two.Place)!)]
+                                [(one.Place, desk.Pages.CodeOf(one.Place)!), (two.Place, desk.Pages.CodeOf(two.Place)!)]
                             );
                         }
                     }
@@ -339,8 +375,8 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
 
         return best is not { Cost: < 0.6 } found
             ? null
-            : new MoveView(
-                MoveKind.SpanPockets,
+            : new WayToFit(
+                WayKind.SpanPockets,
                 $"Let {found.Photo.FileName} run over {found.Places[0].Code} and {found.Places[1].Code}",
                 "one pocket fewer; the picture goes on behind the seam"
             )
@@ -351,9 +387,9 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
     }
 
     /// <summary>The first two written cards whose words fit on one of them.</summary>
-    private MoveView? Joinable(OpenUnit open)
+    private WayToFit? Joinable()
     {
-        var cards = open
+        var cards = desk
             .Content.Pieces.OfType<Card>()
             .Where(c =>
                 c is { StoryId: null, Kind: CardKind.Journaling, Setting: not { ByHand: true } }
@@ -362,15 +398,15 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
             .ToList();
         foreach (var card in cards)
         {
-            var (style, cut) = (PieceFaces.StyleOf(open, card), open.CutSizeOf(card));
+            var (style, cut) = (desk.StyleOf(card), desk.Pages.CutSizeOf(desk.Content, card));
             foreach (var other in cards.Where(c => c.Id != card.Id))
             {
-                var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, fonts);
+                var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, shaper);
                 if (fit.Fits)
                 {
-                    return new MoveView(
-                        MoveKind.JoinCards,
-                        $"Combine “{UnitReader.Called(open, card)}” and “{UnitReader.Called(open, other)}”",
+                    return new WayToFit(
+                        WayKind.JoinCards,
+                        $"Combine “{desk.Called(card)}” and “{desk.Called(other)}”",
                         $"one pocket more, words at {fit.SizePt.ToString("0.##", CultureInfo.InvariantCulture)} pt",
                         PieceId: card.Id,
                         OtherId: other.Id
@@ -385,7 +421,7 @@ public sealed class CountMoves(ZestyContext db, FontShelf fonts)
     /// <summary>
     /// A make the album uses, and how many leaves of it are owned and not in the binder; null when they never run out.
     /// </summary>
-    private sealed record Make(AlbumProtector Row, Protector Protector, int? InStock)
+    private sealed record Offer(Guid Id, Protector Protector, int? InStock)
     {
         public int Pockets => Protector.Design.Pockets.Length;
 
