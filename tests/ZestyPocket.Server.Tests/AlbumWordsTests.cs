@@ -2,7 +2,6 @@ using NodaTime;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Gathering;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 

@@ -6,7 +6,6 @@ using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;

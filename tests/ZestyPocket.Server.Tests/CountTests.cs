@@ -2,7 +2,7 @@ using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;

@@ -1,7 +1,6 @@
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using ZestyPocket.Drawing.Photos;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Demo;
 using ZestyPocket.Server.Tests.Hosting;
 

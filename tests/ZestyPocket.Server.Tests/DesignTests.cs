@@ -2,9 +2,8 @@ using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Pages;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;

@@ -4,9 +4,7 @@ using NodaTime;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;

@@ -1,6 +1,5 @@
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Tests.Hosting;
 

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.IO.Compression;
 using NodaTime;
+using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Photos;

@@ -3,7 +3,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;

@@ -1,8 +1,8 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage.Albums;
@@ -166,7 +166,7 @@ public sealed class OldAlbumTests
         var week = await host.OpenAsync(new Guid(Unit));
         week.Faces.Select(f => f.Pockets.Count).ShouldBe([9, 6]);
         week.Faces.ShouldAllBe(f => f.Marks.Count == 0 && f.Holes.Count == 0 && f.Kind == Core.Pages.LeafKind.Pockets);
-        var leaves = await host.GetAsync<List<Server.Counting.BinderLeaf>>($"/api/albums/{Album}/leaves");
+        var leaves = await host.GetAsync<List<BinderLeaf>>($"/api/albums/{Album}/leaves");
         leaves
             .Select(l => (l.Design, l.Tab, l.Between))
             .ShouldBe([("Nine 3x4", null, false), ("Three rows of 6x4 + 3x4", null, false)]);

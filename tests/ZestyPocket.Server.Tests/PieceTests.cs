@@ -4,9 +4,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 

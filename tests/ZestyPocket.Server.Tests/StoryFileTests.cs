@@ -2,7 +2,6 @@ using System.Text;
 using System.Text.Json;
 using NodaTime;
 using ZestyPocket.Core;
-using ZestyPocket.Server.Shared;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 

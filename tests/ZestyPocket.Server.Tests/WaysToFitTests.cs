@@ -3,9 +3,8 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
-using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;

@@ -118,11 +118,14 @@ public sealed record UnitDesk(
         }
     }
 
+    /// <summary>Whether a picture is of the unit, or of a piece that came from another.</summary>
+    public bool HasPhoto(Guid photoId) => Photos.ContainsKey(photoId) || Guests.Contains(photoId);
+
     /// <summary>The style that a card is set in here.</summary>
     public CardStyle StyleOf(Card card)
     {
         ArgumentNullException.ThrowIfNull(card);
-        return StyleOf(card, card.StyleKey, card.Setting, id => Photos.ContainsKey(id));
+        return StyleOf(card, card.StyleKey, card.Setting, HasPhoto);
     }
 
     /// <summary>Another style and setting as this card would have them.</summary>

@@ -7,7 +7,7 @@ using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Pages;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Albums;

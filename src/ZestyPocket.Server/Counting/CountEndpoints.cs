@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Counting;
 
@@ -42,21 +42,6 @@ public static class CountEndpoints
                     chooser.ChooseAsync(albumId, request, cancel)
             )
             .WithName("choosePages")
-            .WithProblems();
-        group
-            .MapGet(
-                "/albums/{albumId:guid}/leaves",
-                (Guid albumId, BinderReader reader, CancellationToken cancel) => reader.LeavesAsync(albumId, cancel)
-            )
-            .WithName("listLeaves")
-            .WithProblems();
-        group
-            .MapGet(
-                "/albums/{albumId:guid}/leaves/{leafId:guid}",
-                (Guid albumId, Guid leafId, BinderReader reader, CancellationToken cancel) =>
-                    reader.LeafAsync(albumId, leafId, cancel)
-            )
-            .WithName("getLeaf")
             .WithProblems();
         group
             .MapGet(

@@ -3,7 +3,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 

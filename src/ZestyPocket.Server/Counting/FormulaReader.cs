@@ -2,8 +2,7 @@ using System.Collections.Immutable;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Counting;

@@ -5,8 +5,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 

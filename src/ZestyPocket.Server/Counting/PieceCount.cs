@@ -1,5 +1,4 @@
-using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Counting;
 

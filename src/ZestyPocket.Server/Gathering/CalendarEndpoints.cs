@@ -1,8 +1,8 @@
 using NodaTime;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Gathering;
 

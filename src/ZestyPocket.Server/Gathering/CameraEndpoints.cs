@@ -1,7 +1,7 @@
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Gathering;

@@ -6,7 +6,6 @@ using NodaTime.Text;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;

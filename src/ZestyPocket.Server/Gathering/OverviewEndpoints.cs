@@ -3,8 +3,8 @@ using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -129,7 +129,7 @@ public sealed class OverviewReader(ZestyContext db, AlbumReader albums, Storage.
             .Select(g => g.OrderByDescending(p => p.Favourite).ThenBy(p => p.SortAt).ThenBy(p => p.Id).First())
             .AsNoTracking()
             .ToListAsync(cancel);
-        var pictureOf = faces.ToDictionary(p => p.UnitId!.Value, p => Photos.PhotoView.Of(p, style).Picture);
+        var pictureOf = faces.ToDictionary(p => p.UnitId!.Value, p => PhotoView.Of(p, style).Picture);
         var counts = await db
             .Photos.Where(p => p.AlbumId == albumId)
             .GroupBy(_ => 1)

@@ -3,9 +3,8 @@ using NodaTime.Text;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 

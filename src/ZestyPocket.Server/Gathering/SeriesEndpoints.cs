@@ -3,9 +3,8 @@ using NodaTime;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 

@@ -7,9 +7,8 @@ using NodaTime.Text;
 using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing.Photos;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 

@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
 using ZestyPocket.Drawing.Photos;
-using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;

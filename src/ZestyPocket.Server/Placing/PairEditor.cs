@@ -4,6 +4,7 @@ using NodaTime;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;

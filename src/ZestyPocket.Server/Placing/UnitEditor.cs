@@ -2,9 +2,8 @@ using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Words;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Placing;
@@ -20,7 +19,7 @@ public sealed class UnitEditor(
     FontShelf fonts,
     PairEditor pairs,
     AlbumEditor albums,
-    StoryEditor stories
+    StoryFitting stories
 )
 {
     /// <summary>
@@ -65,7 +64,7 @@ public sealed class UnitEditor(
         var (content, done, piece) = edit.Apply(open.Desk, new EditTools(Guid.CreateVersion7, fonts));
         history.Touch([open.Unit]);
         open.Unit.Write(content);
-        var told = CardsChangeSize(open, content) ? await stories.FlowAnewInAsync([open.Unit], cancel) : [];
+        var told = CardsChangeSize(open, content) ? await stories.FitAgainInAsync([open.Unit], cancel) : [];
         await history.SaveAsync(open.Album.Id, keeper.Id, done, told.Prepend(open.Unit.Id), cancel);
         return (done, piece);
     }

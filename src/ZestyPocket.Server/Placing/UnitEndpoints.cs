@@ -3,7 +3,7 @@ using Microsoft.Net.Http.Headers;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Placing;
 

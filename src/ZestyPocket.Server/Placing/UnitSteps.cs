@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;

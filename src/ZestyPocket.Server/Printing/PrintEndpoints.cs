@@ -4,8 +4,8 @@ using NodaTime;
 using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Printing;
 

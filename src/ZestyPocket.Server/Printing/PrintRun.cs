@@ -8,7 +8,7 @@ using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Printing;
 

@@ -6,8 +6,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
 using ZestyPocket.Drawing.Printing;
-using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Printing;
 

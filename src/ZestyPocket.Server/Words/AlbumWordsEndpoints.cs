@@ -5,8 +5,8 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Words;
 
@@ -121,7 +121,7 @@ public static class AlbumWordsEndpoints
             canvas => painter.Draw(canvas, new CardPieceFace(cut, face), 144)
         );
         var verdict = style.Role is StyleRole.Words or StyleRole.Quote or StyleRole.Rows
-            ? Placing.FitView.Of(face.Fit!).Verdict
+            ? FitView.Of(face.Fit!).Verdict
             : string.Empty;
         return new StyleTry(
             "data:image/png;base64," + Convert.ToBase64String(png),

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Words;

@@ -7,7 +7,7 @@ using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Words;

@@ -5,7 +5,7 @@ using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Words;
 

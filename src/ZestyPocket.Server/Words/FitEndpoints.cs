@@ -5,7 +5,7 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Words;
 

@@ -7,10 +7,8 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
@@ -29,7 +27,8 @@ public sealed class StoryEditor(
     History history,
     FontShelf fonts,
     ICurrentKeeper keeper,
-    IClock clock
+    IClock clock,
+    StoryFitting fitting
 )
 {
     public const int MostCards = 40;
@@ -72,7 +71,7 @@ public sealed class StoryEditor(
         await history.RequireAsync(story, request.Revision, done, cancel);
         history.Touch(story);
         Change(story, request);
-        var told = request.Words is null ? [] : await FlowAnewAsync(story, cancel);
+        var told = request.Words is null ? [] : await fitting.FitAgainAsync(story, cancel);
         return await SaveAsync(album, done, story, told, cancel);
     }
 
@@ -106,7 +105,7 @@ public sealed class StoryEditor(
         );
         history.Touch(story);
         story.Words = first;
-        return await SaveAsync(album, "Parted a story", rest, await FlowAnewAsync(story, cancel), cancel);
+        return await SaveAsync(album, "Parted a story", rest, await fitting.FitAgainAsync(story, cancel), cancel);
     }
 
     public async Task<StoryAnswer> MergeAsync(Guid id, MergeStoryRequest request, CancellationToken cancel)
@@ -126,7 +125,7 @@ public sealed class StoryEditor(
         story.People = [.. story.People.Union(other.People)];
         story.Pictures = [.. story.Pictures.Union(other.Pictures)];
         other.Gone = true;
-        var told = await FlowAnewAsync(story, cancel);
+        var told = await fitting.FitAgainAsync(story, cancel);
         told.AddRange(await TakeOffCardsAsync(other, cancel));
         return await SaveAsync(album, "Joined two stories", story, told, cancel);
     }
@@ -188,7 +187,14 @@ public sealed class StoryEditor(
                     : throw new RuleException($"There is no card style “{key}” for words. Nothing was changed.")
                 : null;
         history.Touch(open.Unit);
-        var (content, over) = Flow(open, open.Content, story, request.Cards, style, request.ByHand);
+        var (content, over) = StoryOnCards.Over(
+            open.Desk,
+            StoryFitting.TextOf(story),
+            request.Cards,
+            fitting.Tools,
+            style,
+            request.ByHand
+        );
         open.Unit.Write(content);
         var told =
             over > 0
@@ -242,7 +248,8 @@ public sealed class StoryEditor(
             : StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, fonts).Cards;
         var carrying = open.Content.Carry(card.Id, story.Id, card.Words, card.StyleKey, setting);
         var count = Math.Clamp(cards, 2, MostCards);
-        open.Unit.Write(Flow(open, carrying, story, count, null).Content);
+        var desk = (open with { Content = carrying }).Desk;
+        open.Unit.Write(StoryOnCards.Over(desk, StoryFitting.TextOf(story), count, fitting.Tools).Content);
         return await SaveAsync(
             open.Album,
             $"Let words flow over {NumberWords.Of(count)} cards",
@@ -250,35 +257,6 @@ public sealed class StoryEditor(
             [unitId],
             cancel
         );
-    }
-
-    /// <summary>
-    /// Sets stories anew on all their cards, inside an edit that is under way; gives the units they lie in.
-    /// </summary>
-    public async Task<IReadOnlyList<Guid>> FlowAnewAsync(IReadOnlyCollection<Guid> storyIds, CancellationToken cancel)
-    {
-        var units = new List<Guid>();
-        foreach (var story in await db.Stories.Where(s => storyIds.Contains(s.Id)).ToListAsync(cancel))
-        {
-            units.AddRange(await FlowAnewAsync(story, cancel));
-        }
-
-        return units;
-    }
-
-    /// <summary>
-    /// Sets the stories anew whose cards lie in these units, inside an edit that may have changed the size of their
-    /// pockets; gives the units they lie in.
-    /// </summary>
-    public Task<IReadOnlyList<Guid>> FlowAnewInAsync(IEnumerable<AlbumUnit> units, CancellationToken cancel)
-    {
-        var told = units
-            .SelectMany(u => u.Read().Pieces.OfType<Card>())
-            .Select(c => c.StoryId)
-            .OfType<Guid>()
-            .Distinct()
-            .ToList();
-        return told.Count == 0 ? Task.FromResult<IReadOnlyList<Guid>>([]) : FlowAnewAsync(told, cancel);
     }
 
     /// <summary>Takes the stories of a file in; posts that are here already are passed over.</summary>
@@ -453,23 +431,9 @@ public sealed class StoryEditor(
         return (await albums.RequireAsync(story.AlbumId, cancel), story);
     }
 
-    /// <summary>Sets a story anew on all cards that carry it; gives the units they lie in.</summary>
-    private async Task<List<Guid>> FlowAnewAsync(Story story, CancellationToken cancel)
-    {
-        var units = await WithAsync(story, cancel);
-        foreach (var id in units)
-        {
-            var open = await opener.OpenAsync(id, cancel);
-            history.Touch(open.Unit);
-            open.Unit.Write(Flow(open, open.Content, story, open.Content.CardsOf(story.Id).Length, null).Content);
-        }
-
-        return units;
-    }
-
     private async Task<List<Guid>> TakeOffCardsAsync(Story story, CancellationToken cancel)
     {
-        var units = await WithAsync(story, cancel);
+        var units = await fitting.UnitsWithAsync(story, cancel);
         foreach (var unit in await db.Units.Where(u => units.Contains(u.Id)).ToListAsync(cancel))
         {
             history.Touch(unit);
@@ -478,109 +442,6 @@ public sealed class StoryEditor(
         }
 
         return units;
-    }
-
-    private Task<List<Guid>> WithAsync(Story story, CancellationToken cancel)
-    {
-        var carries = $$"""{"pieces":[{"storyId":"{{story.Id}}"}]}""";
-        return db
-            .Units.Where(u => u.AlbumId == story.AlbumId && EF.Functions.JsonContains(u.Content, carries))
-            .Select(u => u.Id)
-            .ToListAsync(cancel);
-    }
-
-    /// <summary>The unit's content with a story on so many cards; those it has are used again in their order.</summary>
-    private (UnitContent Content, int WordsOver) Flow(
-        OpenUnit open,
-        UnitContent content,
-        Story story,
-        int count,
-        string? styleKey,
-        bool? byHand = null
-    )
-    {
-        var order = open.Pockets.Select((p, i) => (p.Place, i)).ToDictionary(p => p.Place, p => p.i);
-        var cards = content
-            .CardsOf(story.Id)
-            .OrderBy(c =>
-                content.PlacementOf(c.Id) is { } lies ? order.GetValueOrDefault(lies.Place, int.MaxValue) : int.MaxValue
-            )
-            .ToList();
-        var key = (styleKey ?? cards.FirstOrDefault()?.StyleKey) is { } asked
-            ? open.Words.Style(asked, CardKind.Journaling).Key
-            : open.Words.NewStyle(CardKind.Journaling).Key;
-        var was = cards.FirstOrDefault()?.Setting ?? CardSetting.AsTheStyle;
-        var setting = was with { LargestPt = null, ByHand = byHand ?? was.ByHand };
-        foreach (var surplus in cards.Skip(count))
-        {
-            content = content.Discard(surplus.Id);
-        }
-
-        for (var i = cards.Count; i < count; i++)
-        {
-            var id = Guid.CreateVersion7();
-            content = content.AddCard(id, CardKind.Journaling, string.Empty, key);
-            if (
-                open.Dates.First != open.Dates.Last
-                && story.Days is [var only]
-                && only >= open.Dates.First
-                && only <= open.Dates.Last
-            )
-            {
-                content = content.Furnish(id, only, null);
-            }
-
-            cards.Add((Card)content.Find(id)!);
-        }
-
-        cards = cards[..count];
-        var styles = cards.ConvertAll(c => PieceFaces.StyleOf(open, c, key, setting));
-        FlowOutcome flow;
-        if (setting.ByHand)
-        {
-            var (parts, over) = StoryFlow.ByHand(
-                story.Words,
-                [.. cards.Select((c, i) => CardComposer.HandRoom(styles[i], open.CutSizeOf(c), open.Words.Hand).Words)]
-            );
-            flow = new FlowOutcome(0, parts, over);
-        }
-        else
-        {
-            var pictures = Enumerable
-                .Range(0, count)
-                .Where(i => styles[i].Zones.Picture != PicturePlace.None)
-                .ToHashSet();
-            flow = StoryFlow.Over(
-                story.Words,
-                setting.On(open.Words.Style(key, CardKind.Journaling)),
-                cards.ConvertAll(open.CutSizeOf),
-                fonts,
-                pictures
-            );
-        }
-
-        for (var i = 0; i < count; i++)
-        {
-            var words = flow.Parts[i].Of(story.Words);
-            if (i == count - 1 && !flow.Fits)
-            {
-                // What finds no room stays with the last card, where it is told and cannot be forgotten.
-                words = story.Words[flow.Parts[i].Start..].Trim('\n');
-            }
-
-            content = content.Carry(
-                cards[i].Id,
-                story.Id,
-                words,
-                key,
-                setting with
-                {
-                    LargestPt = setting.ByHand ? null : flow.SizePt,
-                }
-            );
-        }
-
-        return (content, flow.WordsOver);
     }
 
     private async Task<StoryAnswer> SaveAsync(

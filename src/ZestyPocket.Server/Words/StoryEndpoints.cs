@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Core;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 
@@ -123,13 +122,8 @@ public static class StoryEndpoints
         group
             .MapPost(
                 "/units/{id:guid}/pieces/{pieceId:guid}/flow",
-                (
-                    Guid id,
-                    Guid pieceId,
-                    Placing.RevisionRequest request,
-                    StoryEditor editor,
-                    CancellationToken cancel
-                ) => editor.FlowOnAsync(id, pieceId, request.Revision, cancel)
+                (Guid id, Guid pieceId, RevisionRequest request, StoryEditor editor, CancellationToken cancel) =>
+                    editor.FlowOnAsync(id, pieceId, request.Revision, cancel)
             )
             .WithName("flowOn")
             .WithProblems();

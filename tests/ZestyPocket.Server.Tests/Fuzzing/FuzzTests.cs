@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json.Nodes;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
@@ -141,7 +142,7 @@ public sealed class FuzzTests
             $"/api/albums/{album.Id}/stories",
             new NewStoryRequest("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)])
         );
-        var leaves = (await host.GetAsync<List<Counting.BinderLeaf>>($"/api/albums/{album.Id}/leaves")).ConvertAll(l =>
+        var leaves = (await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves")).ConvertAll(l =>
             l.LeafId
         );
         List<Guid> pieces =

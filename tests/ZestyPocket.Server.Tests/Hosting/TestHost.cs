@@ -7,11 +7,10 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Server.Albums;
-using ZestyPocket.Server.Counting;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Placing;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 

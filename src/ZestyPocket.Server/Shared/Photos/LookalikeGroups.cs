@@ -4,7 +4,7 @@ using NpgsqlTypes;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Photos;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Finds the bursts and near-duplicates of an album anew, after pictures came in.</summary>
 public sealed class LookalikeGroups(ZestyContext db)

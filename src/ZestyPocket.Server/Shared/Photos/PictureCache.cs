@@ -6,7 +6,7 @@ using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Photos;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>
 /// Thumbnails, print crops and working copies, kept as files by what they are made from. Everything in here can be

@@ -6,11 +6,12 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Photos;
+namespace ZestyPocket.Server.Importing;
 
 /// <summary>What became of one file: one line for the keeper.</summary>
 /// <param name="FileName">As it was called.</param>

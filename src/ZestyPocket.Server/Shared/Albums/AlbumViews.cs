@@ -3,7 +3,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 
-namespace ZestyPocket.Server.Albums;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>A size in EMU with its words.</summary>
 public sealed record SizeView(long Width, long Height, string Label)

@@ -5,7 +5,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Photos;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>A photo as lists show it.</summary>
 /// <param name="Id">Its key.</param>

@@ -8,13 +8,12 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Placing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>One page of an open unit. The protector is as it is after what was done to this leaf.</summary>
 public sealed record OpenFace(AlbumLeaf Leaf, AlbumProtector ProtectorRow, UnitFace Face)

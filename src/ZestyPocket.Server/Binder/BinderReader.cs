@@ -2,14 +2,12 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Pages;
-using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 
-namespace ZestyPocket.Server.Counting;
+namespace ZestyPocket.Server.Binder;
 
 /// <summary>The leaves of an album in their order, front and back, and one of them with all that lies on it.</summary>
 public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener opener, PieceFaces faces)

@@ -10,12 +10,11 @@ using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Photos;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Placing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Turns an open unit into what the screen shows.</summary>
 public sealed class UnitReader(

@@ -9,7 +9,7 @@ using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Photos;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>
 /// Works out anew where an album's photos lie, after a clock was corrected, a unit came or went, the scheme changed, or

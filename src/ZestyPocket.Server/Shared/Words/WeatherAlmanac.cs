@@ -1,7 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Words;
 
-namespace ZestyPocket.Server.Words;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Tells what the weather was; a real service would do the same.</summary>
 public interface IWeatherAlmanac

@@ -1,9 +1,10 @@
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Albums;
 
-namespace ZestyPocket.Server.Pages;
+namespace ZestyPocket.Server.Binder;
 
 /// <summary>A design of the keeper's own collection.</summary>
 public sealed record OwnDesignView(Guid Id, string Notation, DesignView Design);

@@ -7,7 +7,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 
-namespace ZestyPocket.Server.Pages;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>The page designs there are: those built in and the keeper's own collection.</summary>
 public sealed class DesignShelf(ZestyContext db, ICurrentKeeper keeper, IClock clock)

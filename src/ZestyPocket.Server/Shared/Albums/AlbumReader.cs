@@ -8,7 +8,7 @@ using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Albums;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reads the keeper's albums for the screen.</summary>
 public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)

@@ -6,9 +6,8 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Photos;
 
-namespace ZestyPocket.Server.Placing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>An open unit: its pages, the tray, notes, and what can be undone.</summary>
 /// <param name="Title">Such as <c>Week 19</c> or <c>Days 10–11</c>.</param>

@@ -6,14 +6,11 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Hosting;
-using ZestyPocket.Server.Pages;
-using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Editing;
 
-namespace ZestyPocket.Server.Albums;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>What an edit of an album did, or would do.</summary>
 /// <param name="Done">In words.</param>
@@ -37,7 +34,7 @@ public sealed class AlbumEditor(
     DesignShelf designs,
     IPieceCount pieces,
     PhotoDays photoDays,
-    StoryEditor stories,
+    StoryFitting stories,
     History history,
     ICurrentKeeper keeper
 )
@@ -152,7 +149,7 @@ public sealed class AlbumEditor(
 
         // They are fitted to the pages as they are now, which are read from the database.
         await history.FlushAsync(done, cancel);
-        return await stories.FlowAnewAsync(told, cancel);
+        return await stories.FitAgainAsync(told, cancel);
     }
 
     private Protector? FindDesign(string key) => designs.Find(key) is { } design ? designs.AsProtector(design) : null;

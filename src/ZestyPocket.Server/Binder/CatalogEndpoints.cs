@@ -2,7 +2,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Printing;
 
-namespace ZestyPocket.Server.Pages;
+namespace ZestyPocket.Server.Binder;
 
 public sealed record PocketShape(string Key, long X, long Y, long Width, long Height);
 

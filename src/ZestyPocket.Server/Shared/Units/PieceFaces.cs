@@ -6,11 +6,9 @@ using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Photos;
-using ZestyPocket.Server.Words;
 using ZestyPocket.Storage.Photos;
 
-namespace ZestyPocket.Server.Placing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
 public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)

@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Placing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reads the stories that tell of the days of units.</summary>
 public sealed class StoriesOfDays(ZestyContext db)
