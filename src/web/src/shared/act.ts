@@ -10,16 +10,20 @@ interface Done {
 
 /**
  * Carries out something that concerns a whole album: tells what was done with a way to undo it, reads everything anew,
- * and shows both sides when another window was faster.
+ * and shows both sides when another window was faster. What is known to change little says with `after` what is read
+ * anew instead of everything.
  */
 export function useAct(albumId: () => string) {
   const notices = useNotices()
   const refresh = useRefresh()
 
-  async function act<T extends Done>(call: () => Promise<T>): Promise<T | undefined> {
+  async function act<T extends Done>(
+    call: () => Promise<T>,
+    after?: (result: T) => Promise<unknown>,
+  ): Promise<T | undefined> {
     try {
       const result = await call()
-      await refresh(albumId())
+      await (after ? after(result) : refresh(albumId()))
       const changes = result.changes?.length ? ` ${result.changes.join('; ')}.` : ''
       notices.done(
         `${result.done}.${changes}`.replace('..', '.'),
@@ -33,7 +37,7 @@ export function useAct(albumId: () => string) {
           message: error.message,
           yours: error.yours ?? 'Your last edit',
           theirs: error.theirs ?? [],
-          again: () => act(call),
+          again: () => act(call, after),
         }
       } else {
         notices.refused(error)

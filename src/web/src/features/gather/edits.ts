@@ -1,19 +1,27 @@
 import { answer, api, type PhotoChange, type PhotoView, type Verdict } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { useMarked } from '../albums/queries'
 
 /** Decisions about photos: one edit over one or many, with undo. */
 export function usePhotoEdits(albumId: () => string) {
   const { act } = useAct(albumId)
+  const marked = useMarked()
   return (photos: PhotoView[], change: PhotoChange) =>
-    act(() =>
-      answer(
-        api.POST('/api/albums/{albumId}/photos/edits', {
-          params: { path: { albumId: albumId() } },
-          body: { photos: photos.map((p) => ({ id: p.id, revision: p.revision })), change },
-        }),
-      ),
+    act(
+      () =>
+        answer(
+          api.POST('/api/albums/{albumId}/photos/edits', {
+            params: { path: { albumId: albumId() } },
+            body: { photos: photos.map((p) => ({ id: p.id, revision: p.revision })), change },
+          }),
+        ),
+      onlyMarks(change) ? (done) => marked(albumId(), done.photos) : undefined,
     )
 }
+
+/** A mark moves no picture to another day: the lists that show it need not be read again. */
+export const onlyMarks = (change: PhotoChange) =>
+  Object.keys(change).every((field) => field === 'verdict' || field === 'favourite')
 
 /** What a single key decides about a picture. */
 export const cullKeys: Record<string, PhotoChange> = {
