@@ -108,7 +108,8 @@ internal static class ImportBench
     {
         var settings = new ZestySettings { DataFolder = Path.Combine(folder, round) };
         var vault = new FolderVault(settings.Vault);
-        var cache = new PictureCache(settings, vault);
+        using var bench = new PaintingBench();
+        var cache = new PictureCache(settings, vault, bench);
         var builder = new DbContextOptionsBuilder<ZestyContext>();
         ZestyContext.Configure(builder, connection);
         Album album;

@@ -11,6 +11,9 @@ public sealed class ZestySettings
 
     public string Vault => Path.Combine(DataFolder, "vault");
 
+    /// <summary>Most of what is kept of painted pictures, in millions of bytes.</summary>
+    public int CacheMegabytes { get; set; } = 2_000;
+
     public string Cache => Path.Combine(DataFolder, "cache");
 
     /// <summary>The folder of the simulated phone; in the data folder unless set.</summary>

@@ -46,6 +46,7 @@ public sealed class PhotoEditor(
     History history,
     PhotoDays days,
     PictureCache cache,
+    PaintingBench bench,
     ICurrentKeeper keeper
 )
 {
@@ -78,6 +79,10 @@ public sealed class PhotoEditor(
         foreach (var photo in photos)
         {
             Change(photo, request.Change, calendar);
+            if (request.Change.Page is { } page && page != photo.Page)
+            {
+                await TurnToAsync(photo, page, cancel);
+            }
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -105,7 +110,7 @@ public sealed class PhotoEditor(
         return new PhotoEditAnswer(photos.ConvertAll(p => PhotoView.Of(p, calendar.Style)), done, edit);
     }
 
-    private void Change(Photo photo, PhotoChange change, AlbumCalendar calendar)
+    private static void Change(Photo photo, PhotoChange change, AlbumCalendar calendar)
     {
         photo.Verdict = change.Verdict ?? photo.Verdict;
         if (change.Favourite is { } favourite)
@@ -132,11 +137,6 @@ public sealed class PhotoEditor(
             ? Boxes.Write([.. cover.Select(b => b.ToBox())])
             : photo.CoverBoxes;
         photo.Kind = change.Kind ?? photo.Kind;
-        if (change.Page is { } page && page != photo.Page)
-        {
-            TurnTo(photo, page);
-        }
-
         if (change.SeriesId is { } series)
         {
             photo.SeriesId = calendar.Series.Any(s => s.Id == series)
@@ -167,7 +167,7 @@ public sealed class PhotoEditor(
         }
     }
 
-    private void TurnTo(Photo photo, int page)
+    private async Task TurnToAsync(Photo photo, int page, CancellationToken cancel)
     {
         if (page < 1 || page > photo.Pages)
         {
@@ -178,8 +178,9 @@ public sealed class PhotoEditor(
         }
 
         photo.Page = page;
-        var readable = cache.Readable(PhotoView.RefOf(photo));
-        var facts = PictureIntake.Inspect(readable);
+        var picture = PhotoView.RefOf(photo);
+        // A page of a PDF is drawn first.
+        var facts = await bench.RunAsync(() => PictureIntake.Inspect(cache.Readable(picture)), cancel);
         (photo.Width, photo.Height) = (facts.Pixels.Width, facts.Pixels.Height);
     }
 

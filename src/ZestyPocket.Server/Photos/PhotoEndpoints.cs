@@ -93,9 +93,10 @@ public static class PhotoEndpoints
                 {
                     var photo = await RequireAsync(db, albums, id, cancel);
                     var picture = PhotoView.RefOf(photo);
-                    var path = cache.Picture(
+                    var path = await cache.PictureAsync(
                         uncovered == true ? picture with { Covers = [] } : picture,
-                        Math.Clamp(side, 1, PictureCache.Sides[^1])
+                        Math.Clamp(side, 1, PictureCache.Sides[^1]),
+                        cancel
                     );
                     // The address changes with what is shown; one without a version is asked again.
                     http.Response.Headers.CacheControl =

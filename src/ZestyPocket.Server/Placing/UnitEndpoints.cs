@@ -103,7 +103,7 @@ public static class UnitEndpoints
                     var face = faces.Of(open, piece, cut) ?? throw new MissingException("The photo of this print");
                     var resolution = Math.Clamp(ppi ?? 144, 36, 300);
                     var recipe = PieceRecipe.HashOf(face);
-                    var path = pictures.Painted(
+                    var path = await pictures.PaintedAsync(
                         $"piece-{recipe}-{resolution}",
                         () =>
                             Raster.Png(
@@ -111,7 +111,8 @@ public static class UnitEndpoints
                                 cut.Height.Points,
                                 resolution,
                                 canvas => painter.Draw(canvas, face, resolution)
-                            )
+                            ),
+                        cancel
                     );
                     // Only the address that names what is shown may be kept: any other is asked again.
                     http.Response.Headers.CacheControl =

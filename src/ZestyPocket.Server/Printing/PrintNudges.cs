@@ -32,7 +32,6 @@ public sealed class PrintRecovery(
     IServiceScopeFactory scopes,
     PrintNudges queue,
     ZestySettings settings,
-    PictureCache pictures,
     ILogger<PrintRecovery> log
 ) : JobRecovery(scopes, settings, log)
 {
@@ -44,7 +43,6 @@ public sealed class PrintRecovery(
     /// </summary>
     protected override void Sweep()
     {
-        pictures.SweepPainted(DateTime.UtcNow - TimeSpan.FromDays(30));
         var folder = new DirectoryInfo(Settings.Prints);
         if (!folder.Exists)
         {

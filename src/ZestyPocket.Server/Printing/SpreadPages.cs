@@ -11,7 +11,13 @@ using ZestyPocket.Server.Shared;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>The open spread as one page of its true size.</summary>
-public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainter painter, PictureCache pictures)
+public sealed class SpreadPages(
+    UnitOpener opener,
+    PieceFaces faces,
+    PiecePainter painter,
+    PictureCache pictures,
+    PaintingBench bench
+)
 {
     private readonly SpreadPainter _spreads = new(painter);
 
@@ -20,9 +26,10 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
     {
         var pages = await PaintedAsync(unitId, cancel);
         var recipe = string.Join('|', pages.Select(PageRecipe));
-        return pictures.Painted(
+        return await pictures.PaintedAsync(
             string.Create(CultureInfo.InvariantCulture, $"spread-{recipe}-{pixelsPerInch}"),
-            () => Png(Spreads(pages), pixelsPerInch, cancel)
+            () => Png(Spreads(pages), pixelsPerInch, cancel),
+            cancel
         );
     }
 
@@ -76,29 +83,33 @@ public sealed class SpreadPages(UnitOpener opener, PieceFaces faces, PiecePainte
         var path = Path.GetTempFileName();
         try
         {
-            await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-            {
-                // A page for each spread as the album lies open.
-                PdfFile.Write(
-                    file,
-                    "Spread",
-                    spreads.Select(spread =>
+            return await bench.RunAsync(
+                () =>
+                {
+                    using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
                     {
-                        var size = SpreadPainter.SizeOf(spread);
-                        return new PdfPage(
-                            size.Width.Points,
-                            size.Height.Points,
-                            canvas => _spreads.Draw(canvas, spread, 300, cancel)
-                        );
-                    })
-                );
-            }
+                        PdfFile.Write(file, "Spread", spreads.Select(Page));
+                    }
 
-            return await File.ReadAllBytesAsync(path, cancel);
+                    return File.ReadAllBytes(path);
+                },
+                cancel
+            );
         }
         finally
         {
             File.Delete(path);
+        }
+
+        // A page for each spread as the album lies open.
+        PdfPage Page(List<PaintedFace> spread)
+        {
+            var size = SpreadPainter.SizeOf(spread);
+            return new PdfPage(
+                size.Width.Points,
+                size.Height.Points,
+                canvas => _spreads.Draw(canvas, spread, 300, cancel)
+            );
         }
     }
 

@@ -37,11 +37,13 @@ public static class AlbumWordsEndpoints
                     AlbumReader albums,
                     FontShelf fonts,
                     PiecePainter painter,
+                    PaintingBench bench,
                     CancellationToken cancel
                 ) =>
                 {
                     var album = await albums.RequireAsync(albumId, cancel);
-                    return Try(request, album.ReadCalendar().Style, fonts, painter);
+                    var style = album.ReadCalendar().Style;
+                    return await bench.RunAsync(() => Try(request, style, fonts, painter), cancel);
                 }
             )
             .WithName("tryStyle")

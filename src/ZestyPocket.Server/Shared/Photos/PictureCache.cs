@@ -8,29 +8,37 @@ using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Shared;
 
+/// <summary>How much the cache holds.</summary>
+public readonly record struct CacheSize(int Files, long Bytes);
+
 /// <summary>
-/// Thumbnails, print crops and working copies, kept as files by what they are made from. Everything in here can be
-/// thrown away: it is made again from the originals.
+/// Everything that is painted or decoded: thumbnails, print crops, working copies, pieces, spreads. Each is a file named
+/// by the hash of its recipe, so it can never change; all can be thrown away and made again from the originals. The
+/// least lately used go when there is more than <see cref="ZestySettings.CacheMegabytes"/>.
 /// </summary>
-public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IPrintCrops
+public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, PaintingBench bench) : IPrintCrops
 {
-    /// <summary>Picture work is heavy: no more at a time than there are cores.</summary>
-    private static readonly SemaphoreSlim Bench = new(Environment.ProcessorCount);
+    /// <summary>What was used just now may be on its way to somebody.</summary>
+    private static readonly TimeSpan InUse = TimeSpan.FromMinutes(10);
+
+    /// <summary>Noting every use would write more than it saves.</summary>
+    private static readonly TimeSpan UseIsNotedAfter = TimeSpan.FromMinutes(5);
 
     /// <summary>The sides in which a whole picture is served, in pixels.</summary>
     public static IReadOnlyList<int> Sides { get; } = [PictureIntake.ThumbnailSide, 1600];
 
     /// <summary>
-    /// The upright picture no larger than the smallest served side that is at least <paramref name="side"/>, with what
-    /// is covered painted over.
+    /// The file of an upright picture no larger than the smallest served side that is at least
+    /// <paramref name="side"/>, with what is covered painted over.
     /// </summary>
-    public string Picture(PictureRef picture, int side)
+    public Task<string> PictureAsync(PictureRef picture, int side, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(picture);
         var served = Sides.FirstOrDefault(s => s >= side, Sides[^1]);
-        return File(
+        return FileAsync(
             PicturePath(picture, served),
-            () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers)
+            () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers),
+            cancel
         );
     }
 
@@ -41,58 +49,57 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         Write(PicturePath(picture, PictureIntake.ThumbnailSide), jpeg);
     }
 
+    /// <summary>A print's crop, made where it is asked for: painters ask for it while they paint.</summary>
     public byte[] Jpeg(PhotoFace face, double pixelsPerInch)
     {
         ArgumentNullException.ThrowIfNull(face);
         var target = PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch);
-        var (crop, culture, original) = (face.Crop, CultureInfo.InvariantCulture, face.Original);
-        var name = string.Create(
-            culture,
-            $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0}"
-                + $"_{target.Width}x{target.Height}{Suffix(original)}.jpg"
+        var (crop, original) = (face.Crop, face.Original);
+        var recipe = string.Create(
+            CultureInfo.InvariantCulture,
+            $"crop {original.Sha256}{Suffix(original)} {crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0} "
+                + $"{target.Width}x{target.Height}"
         );
-        var path = Path.Combine(settings.Cache, "crops", original.Sha256[..2], original.Sha256, name);
-        return System.IO.File.ReadAllBytes(
-            File(path, () => PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers))
-        );
+        var path = PathOf(recipe, "jpg");
+        if (!IsThere(path))
+        {
+            Write(path, PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers));
+        }
+
+        return File.ReadAllBytes(path);
+    }
+
+    /// <summary>The file of a picture that the painters make, by its recipe: everything that is on it.</summary>
+    public Task<string> PaintedAsync(string recipe, Func<byte[]> paint, CancellationToken cancel) =>
+        FileAsync(PathOf("painted " + recipe, "png"), paint, cancel);
+
+    /// <summary>How much there is now.</summary>
+    public CacheSize Measure()
+    {
+        var files = Files().ToList();
+        return new CacheSize(files.Count, files.Sum(f => f.Length));
     }
 
     /// <summary>
-    /// A picture that the painters made, by the hash of what is on it. It takes no place at the bench itself: the crops
-    /// it asks for do, and two pictures that held places while they wait for more would wait for ever.
+    /// Throws the least lately used away until no more than <paramref name="most"/> bytes are left; gives how much went.
     /// </summary>
-    public string Painted(string recipe, Func<byte[]> paint)
+    public CacheSize Sweep(long most, DateTime nowUtc)
     {
-        ArgumentNullException.ThrowIfNull(recipe);
-        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)));
-        var path = Path.Combine(settings.Cache, "painted", hash[..2], hash + ".png");
-        if (!System.IO.File.Exists(path))
+        var files = Files().OrderBy(f => f.LastAccessTimeUtc).ToList();
+        var (left, went) = (files.Sum(f => f.Length), new CacheSize());
+        foreach (var file in files.Where(f => f.LastAccessTimeUtc < nowUtc - InUse))
         {
-            Write(path, paint());
-        }
+            if (left <= most)
+            {
+                break;
+            }
 
-        return path;
-    }
-
-    /// <summary>
-    /// Painted pictures that nobody asked for since a moment are thrown away; they can be painted again.
-    /// </summary>
-    public void SweepPainted(DateTime unusedSinceUtc)
-    {
-        var folder = new DirectoryInfo(Path.Combine(settings.Cache, "painted"));
-        if (!folder.Exists)
-        {
-            return;
-        }
-
-        foreach (
-            var file in folder
-                .EnumerateFiles("*", SearchOption.AllDirectories)
-                .Where(f => f.LastAccessTimeUtc < unusedSinceUtc)
-        )
-        {
+            left -= file.Length;
+            went = new CacheSize(went.Files + 1, went.Bytes + file.Length);
             file.Delete();
         }
+
+        return went;
     }
 
     /// <summary>
@@ -102,7 +109,7 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
     {
         ArgumentNullException.ThrowIfNull(picture);
         var copy = WorkingPath(picture);
-        if (System.IO.File.Exists(copy))
+        if (IsThere(copy))
         {
             return copy;
         }
@@ -142,31 +149,26 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         try
         {
             var pages = WorkingCopies.Make(original, format, picture.Page, temporary, patience);
-            System.IO.File.Move(temporary, path, overwrite: true);
+            File.Move(temporary, path, overwrite: true);
             return (path, pages);
         }
         finally
         {
-            System.IO.File.Delete(temporary);
+            File.Delete(temporary);
         }
     }
 
     private string WorkingPath(PictureRef picture) =>
-        Path.Combine(
-            settings.Cache,
-            "working",
-            picture.Sha256[..2],
-            string.Create(CultureInfo.InvariantCulture, $"{picture.Sha256}.{picture.Page}.jpg")
-        );
+        PathOf(string.Create(CultureInfo.InvariantCulture, $"working {picture.Sha256} {picture.Page}"), "jpg");
 
     private string PicturePath(PictureRef picture, int side) =>
-        Path.Combine(
-            settings.Cache,
-            "pictures",
-            side.ToString(CultureInfo.InvariantCulture),
-            picture.Sha256[..2],
-            picture.Sha256 + Suffix(picture) + ".jpg"
-        );
+        PathOf(string.Create(CultureInfo.InvariantCulture, $"picture {picture.Sha256}{Suffix(picture)} {side}"), "jpg");
+
+    private string PathOf(string recipe, string extension)
+    {
+        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(recipe)));
+        return Path.Combine(settings.Cache, hash[..2], $"{hash}.{extension}");
+    }
 
     /// <summary>Tells pictures of one original apart: by page and by what is covered.</summary>
     private static string Suffix(PictureRef picture)
@@ -186,34 +188,59 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault) : IP
         return $"{page}_c{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(boxes)))[..16]}";
     }
 
-    private static string File(string path, Func<byte[]> make)
+    private async Task<string> FileAsync(string path, Func<byte[]> make, CancellationToken cancel) =>
+        IsThere(path)
+            ? path
+            : await bench.RunAsync(
+                () =>
+                {
+                    // Somebody may have made it while this one waited.
+                    if (!IsThere(path))
+                    {
+                        Write(path, make());
+                    }
+
+                    return path;
+                },
+                cancel
+            );
+
+    /// <summary>Whether the file is there; using it is noted, so that the sweep knows.</summary>
+    private static bool IsThere(string path)
     {
-        if (System.IO.File.Exists(path))
+        var file = new FileInfo(path);
+        if (!file.Exists)
         {
-            return path;
+            return false;
         }
 
-        Bench.Wait();
         try
         {
-            if (!System.IO.File.Exists(path))
+            if (DateTime.UtcNow - file.LastAccessTimeUtc > UseIsNotedAfter)
             {
-                Write(path, make());
+                file.LastAccessTimeUtc = DateTime.UtcNow;
             }
-        }
-        finally
-        {
-            Bench.Release();
-        }
 
-        return path;
+            return true;
+        }
+        catch (FileNotFoundException)
+        {
+            // Swept between the two.
+            return false;
+        }
+    }
+
+    private IEnumerable<FileInfo> Files()
+    {
+        var folder = new DirectoryInfo(settings.Cache);
+        return folder.Exists ? folder.EnumerateFiles("*", SearchOption.AllDirectories) : [];
     }
 
     private static void Write(string path, byte[] bytes)
     {
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);
         var temporary = $"{path}.{Guid.NewGuid():N}";
-        System.IO.File.WriteAllBytes(temporary, bytes);
-        System.IO.File.Move(temporary, path, overwrite: true);
+        File.WriteAllBytes(temporary, bytes);
+        File.Move(temporary, path, overwrite: true);
     }
 }
