@@ -33,6 +33,7 @@ public sealed class LandedVersionTests
         var connection = await TestDatabase.RestoreAsync(Path.Combine(Folder, dump));
         var before = await ContentsAsync(connection);
         await using var host = TestHost.On(connection);
+        (await ContentsAsync(connection)).Values.ShouldAllBe(c => c["version"]!.GetValue<int>() == 2);
         var (framed, placed, undone) = (0, 0, false);
         foreach (var summary in await host.GetAsync<List<AlbumSummary>>("/api/albums"))
         {

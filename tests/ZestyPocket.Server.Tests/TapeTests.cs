@@ -232,6 +232,23 @@ public sealed class TapeTests
     }
 
     [Fact]
+    public async Task Today_is_the_albums_day_in_its_zone_with_the_small_hours_of_the_evening_before()
+    {
+        await using var host = await TestHost.StartAsync();
+        var now = SystemClock.Instance.GetCurrentInstant();
+        foreach (var zone in new[] { "Pacific/Kiritimati", "Pacific/Pago_Pago" })
+        {
+            var album = await host.MakeAlbumAsync();
+            await host.EditAlbumAsync(album.Id, new SetHomeZone(zone) { Revision = TestHost.Latest });
+            var there = now.InZone(DateTimeZoneProviders.Tzdb[zone]).LocalDateTime;
+            // Fourteen hours before Greenwich and eleven behind it: never the same day twice.
+            (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Today.ShouldBe(
+                there.Hour < 3 ? there.Date.PlusDays(-1) : there.Date
+            );
+        }
+    }
+
+    [Fact]
     public async Task A_countdown_counts_its_days_from_one()
     {
         await using var host = await TestHost.StartAsync();

@@ -180,7 +180,13 @@ public sealed class PageChooser(
         foreach (var (name, asked) in ways)
         {
             cancel.ThrowIfCancellationRequested();
-            var answer = solver.Solve(asked, cancel);
+            // A search takes its turn at the solver and may take seconds: on a thread of its own.
+            var answer = await Task.Factory.StartNew(
+                () => solver.Solve(asked, cancel),
+                cancel,
+                TaskCreationOptions.LongRunning,
+                TaskScheduler.Default
+            );
             var fused =
                 answer.Parts.Sum(p => p.Extra.Sum(e => e.Leaves * FusedIn(asked, e.Key)))
                 + answer.Standing.Sum(k => FusedIn(asked, k));

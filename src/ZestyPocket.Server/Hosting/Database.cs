@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Documents;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -15,7 +16,7 @@ public static class Database
     /// </summary>
     private static readonly TimeSpan ComesUpWithin = TimeSpan.FromSeconds(60);
 
-    /// <summary>Applies migrations, one server at a time when several start together.</summary>
+    /// <summary>Applies migrations and brings documents up to date, one server at a time when several start together.</summary>
     public static async Task MigrateAsync(string connectionString, CancellationToken cancel)
     {
         // The lock lives as long as its connection, so this one must not come from a pool.
@@ -34,6 +35,7 @@ public static class Database
         ZestyContext.Configure(builder, unpooled);
         await using var db = new ZestyContext(builder.Options);
         await db.Database.MigrateAsync(cancel);
+        await DocumentUpgrade.RunAsync(db, cancel);
     }
 
     private static async Task OpenAsync(NpgsqlConnection connection, CancellationToken cancel)

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
@@ -11,7 +12,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reads the keeper's albums for the screen.</summary>
-public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
+public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock clock)
 {
     /// <summary>The keeper's own albums that are not put away.</summary>
     public IQueryable<Album> Mine => db.Albums.Where(a => a.KeeperId == keeper.Id && a.PutAwayAt == null);
@@ -27,8 +28,8 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             {
                 Album = a,
                 Weeks = a.Units.Count,
-                First = a.Units.Min(u => (NodaTime.LocalDate?)u.FirstDay),
-                Last = a.Units.Max(u => (NodaTime.LocalDate?)u.LastDay),
+                First = a.Units.Min(u => (LocalDate?)u.FirstDay),
+                Last = a.Units.Max(u => (LocalDate?)u.LastDay),
                 Photos = db.Photos.Count(p => p.AlbumId == a.Id && p.Verdict != Verdict.Leave),
             })
             .ToListAsync(cancel);
@@ -172,7 +173,8 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper)
             calendar.Style.Order,
             calendar.Style.Clock,
             album.School,
-            album.FacesPerUnit
+            album.FacesPerUnit,
+            AlbumDay.Of(clock.GetCurrentInstant().InZone(Zones.Find(calendar.HomeZone)).LocalDateTime, calendar.CutOff)
         );
 
         string Mark(UnitDates unit) =>

@@ -24,6 +24,8 @@ public sealed record AlbumSummary(
     bool IsDemo
 );
 
+/// <summary>An album with its tape.</summary>
+/// <param name="Today">The day it is for the album: in its home zone, the small hours being the evening before.</param>
 public sealed record AlbumView(
     Guid Id,
     string Name,
@@ -40,7 +42,8 @@ public sealed record AlbumView(
     DateOrder DateOrder,
     HourClock Clock,
     PageSchool School,
-    int FacesPerUnit
+    int FacesPerUnit,
+    LocalDate Today
 );
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>

@@ -1976,6 +1976,7 @@ export interface components {
             body: string;
             isDemo: boolean;
         };
+        /** @description An album with its tape. */
         AlbumView: {
             /** Format: uuid */
             id: string;
@@ -1997,6 +1998,8 @@ export interface components {
             school: components["schemas"]["PageSchool"];
             /** Format: int32 */
             facesPerUnit: number;
+            /** @description The day it is for the album: in its home zone, the small hours being the evening before. */
+            today: components["schemas"]["LocalDate"];
         };
         /** @description What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first. */
         AlbumWordsView: {

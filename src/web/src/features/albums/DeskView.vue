@@ -29,7 +29,7 @@ const tab = computed(() => props.tab || 'place')
 watchEffect(() => {
   const units = album.value?.units
   if (!units?.length || props.unitId) return
-  const today = new Date().toISOString().slice(0, 10)
+  const { today } = album.value!
   const open =
     units.find((u) => u.firstDay <= today && u.lastDay >= today) ??
     units.find((u) => u.photos > 0 && u.piecesPlaced < u.pockets) ??

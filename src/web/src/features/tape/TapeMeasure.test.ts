@@ -35,7 +35,7 @@ const units = [
 ]
 
 const album = (list: UnitSummary[] = units, kind: AlbumView['kind'] = 'weekly') =>
-  ({ id: 'a', kind, units: list }) as unknown as AlbumView
+  ({ id: 'a', kind, units: list, today: '2026-01-06' }) as unknown as AlbumView
 
 const tape = (of = album()) =>
   mount(TapeMeasure, { props: { album: of, current: 'w1', tab: 'place' }, attachTo: document.body })

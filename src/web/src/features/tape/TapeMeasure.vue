@@ -16,8 +16,10 @@ const tape = useTape(
 const strip = ref<HTMLElement>()
 const dragged = ref<string | null>(null)
 
-const todayIso = new Date().toISOString().slice(0, 10)
-const thisWeek = computed(() => units.value.find((u) => u.firstDay <= todayIso && u.lastDay >= todayIso)?.id)
+const thisWeek = computed(() => {
+  const { today } = props.album
+  return units.value.find((u) => u.firstDay <= today && u.lastDay >= today)?.id
+})
 
 /** A week counts to the month of its Thursday, as ISO weeks count to the year of it; a day to its own. */
 const middle = (unit: UnitSummary) => {
