@@ -29,8 +29,8 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
         try
         {
             var utf8 = Encoding.UTF8.GetBytes(json);
-            var version = VersionOf(utf8);
-            return version == Version ? Of(JsonSerializer.Deserialize<T>(Unstamped(utf8), DocumentJson.Options))
+            var version = TakeVersion(utf8);
+            return version == Version ? Of(JsonSerializer.Deserialize<T>(utf8, DocumentJson.Options))
                 : version > Version
                     ? throw new JsonException($"It has version {version}, and this program knows {Version}.")
                 : Of(Upcast(JsonNode.Parse(utf8)!, version).Deserialize<T>(DocumentJson.Options));
@@ -50,7 +50,11 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
     private string Stamped(string json) =>
         json == "{}" ? $$"""{"{{VersionName}}":{{Version}}}""" : $$"""{"{{VersionName}}":{{Version}},{{json[1..]}}""";
 
-    private static int VersionOf(ReadOnlySpan<byte> utf8)
+    /// <summary>
+    /// Reads the version and blanks it out, with one of the commas beside it: it is no member of the value. What has
+    /// none is of version 1.
+    /// </summary>
+    private static int TakeVersion(byte[] utf8)
     {
         var reader = new Utf8JsonReader(utf8);
         if (!reader.Read() || reader.TokenType != JsonTokenType.StartObject)
@@ -60,55 +64,36 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
 
         while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
         {
-            var isVersion = reader.ValueTextEquals(VersionName);
+            var (isVersion, from) = (reader.ValueTextEquals(VersionName), (int)reader.TokenStartIndex);
             reader.Read();
-            if (isVersion)
+            if (!isVersion)
             {
-                return reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out var version) && version > 0
-                    ? version
-                    : throw new JsonException("Its version is no number.");
+                reader.Skip();
+                continue;
             }
 
-            reader.Skip();
+            if (reader.TokenType != JsonTokenType.Number || !reader.TryGetInt32(out var version) || version < 1)
+            {
+                throw new JsonException("Its version is no number.");
+            }
+
+            var to = (int)reader.BytesConsumed;
+            if (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+            {
+                to = (int)reader.TokenStartIndex;
+            }
+            else
+            {
+                while (utf8[from - 1] is (byte)',' or (byte)' ' or (byte)'\n' or (byte)'\r' or (byte)'\t')
+                {
+                    from--;
+                }
+            }
+
+            utf8.AsSpan(from, to - from).Fill((byte)' ');
+            return version;
         }
 
         return 1;
-    }
-
-    /// <summary>The document without its version, which is no member of the value.</summary>
-    private static byte[] Unstamped(byte[] utf8)
-    {
-        var reader = new Utf8JsonReader(utf8);
-        reader.Read();
-        var start = -1L;
-        while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
-        {
-            start = reader.TokenStartIndex;
-            var isVersion = reader.ValueTextEquals(VersionName);
-            reader.Read();
-            if (isVersion)
-            {
-                break;
-            }
-
-            reader.Skip();
-        }
-
-        // Blanks instead of the member and one of the commas beside it: no byte moves.
-        var (from, to) = ((int)start, (int)reader.BytesConsumed);
-        if (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
-        {
-            to = (int)reader.TokenStartIndex;
-        }
-        else
-        {
-            while (from > 0 && utf8[from - 1] is (byte)',' or (byte)' ')
-            {
-                from--;
-            }
-        }
-
-        utf8.AsSpan(from, to - from).Fill((byte)' ');
-        return utf8;
     }
 }
