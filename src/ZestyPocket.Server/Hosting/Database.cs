@@ -16,7 +16,9 @@ public static class Database
     /// </summary>
     private static readonly TimeSpan ComesUpWithin = TimeSpan.FromSeconds(60);
 
-    /// <summary>Applies migrations and brings documents up to date, one server at a time when several start together.</summary>
+    /// <summary>
+    /// Applies migrations and brings documents up to date, one server at a time when several start together.
+    /// </summary>
     public static async Task MigrateAsync(string connectionString, CancellationToken cancel)
     {
         // The lock lives as long as its connection, so this one must not come from a pool.

@@ -12,9 +12,9 @@ namespace ZestyPocket.Server.Shared;
 public readonly record struct CacheSize(int Files, long Bytes);
 
 /// <summary>
-/// Everything that is painted or decoded: thumbnails, print crops, working copies, pieces, spreads. Each is a file named
-/// by the hash of its recipe, so it can never change; all can be thrown away and made again from the originals. The
-/// least lately used go when there is more than <see cref="ZestySettings.CacheMegabytes"/>.
+/// Everything that is painted or decoded: thumbnails, print crops, working copies, pieces, spreads. Each is a file
+/// named by the hash of its recipe, so it can never change; all can be thrown away and made again from the originals.
+/// The least lately used go when there is more than <see cref="ZestySettings.CacheMegabytes"/>.
 /// </summary>
 public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, PaintingBench bench) : IPrintCrops
 {
@@ -57,7 +57,8 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         var (crop, original) = (face.Crop, face.Original);
         var recipe = string.Create(
             CultureInfo.InvariantCulture,
-            $"crop {original.Sha256}{Suffix(original)} {crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0} "
+            $"crop {original.Sha256}{Suffix(original)} "
+                + $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0} "
                 + $"{target.Width}x{target.Height}"
         );
         var path = PathOf(recipe, "jpg");
@@ -81,7 +82,8 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
     }
 
     /// <summary>
-    /// Throws the least lately used away until no more than <paramref name="most"/> bytes are left; gives how much went.
+    /// Throws the least lately used away until no more than <paramref name="most"/> bytes are left; gives how much
+    /// went.
     /// </summary>
     public CacheSize Sweep(long most, DateTime nowUtc)
     {
