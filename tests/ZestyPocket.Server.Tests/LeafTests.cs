@@ -407,7 +407,7 @@ public sealed class LeafTests
             Revision = TestHost.Latest,
         };
         var measured = await host.EditAlbumAsync(album.Id, request);
-        measured.Changes.Count.ShouldBe(3);
+        measured.Changes.Count.ShouldBe(4);
         measured.Changes[0].ShouldBe("3 pieces are cut to another size from now on");
         measured.Changes[1].ShouldBe("W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
         var view = await NowAsync();

@@ -101,6 +101,12 @@ public sealed class WaysToFit(
         : free > 0 ? [.. TooFew(free)]
         : [];
 
+    /// <summary>Such as <c> on the left page</c>: two leaves of one design would offer the same words twice.</summary>
+    private string On(LeafTally leaf) =>
+        leaf.Faces == 2 ? " on both faces of a leaf"
+        : desk.Pages.Faces.First(f => f.LeafId == leaf.LeafId).Side == LeafSide.Back ? " on the left page"
+        : " on the right page";
+
     private IEnumerable<WayToFit> TooMany(int missing)
     {
         if (CollageOf(missing) is { } collage)
@@ -122,7 +128,7 @@ public sealed class WaysToFit(
                 var gain = (smaller.Pockets - now) * leaf.Faces;
                 yield return new WayToFit(
                     WayKind.SmallerPockets,
-                    $"Smaller pockets: “{smaller.Name}” instead of “{leaf.Design}”",
+                    $"Smaller pockets{On(leaf)}: “{smaller.Name}” instead of “{leaf.Design}”",
                     $"{gain} pockets more{smaller.Left}",
                     LeafId: leaf.LeafId,
                     ProtectorId: smaller.Id
@@ -182,7 +188,7 @@ public sealed class WaysToFit(
             {
                 yield return new WayToFit(
                     WayKind.LargerPockets,
-                    $"Enlarge: “{larger.Name}” instead of “{leaf.Design}”",
+                    $"Enlarge{On(leaf)}: “{larger.Name}” instead of “{leaf.Design}”",
                     $"{(now - larger.Pockets) * leaf.Faces} pockets fewer, larger pictures{larger.Left}",
                     LeafId: leaf.LeafId,
                     ProtectorId: larger.Id

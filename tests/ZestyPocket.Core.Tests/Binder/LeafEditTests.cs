@@ -245,6 +245,7 @@ public sealed class LeafEditTests
             .Says.ShouldBe([
                 "2 pieces are cut to another size from now on",
                 "W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now",
+                "print it again if it does not fit",
             ]);
         desk.Refused(measure with { Outer = "9x12" }).ShouldContain("smaller");
         desk.Refused(measure with { Pockets = [new("3x4", "3x4"), new("3 x 4", "2x3")] }).ShouldContain("twice");

@@ -188,6 +188,8 @@ public sealed class UnitTallyTests
                 ],
                 Says(ways)
             );
+        ways.Select(w => w.Label).ShouldBeUnique("which page is meant must be told");
+        ways[0].Label.ShouldBe("Enlarge on the left page: “Three rows of 6x4 + 3x4” instead of “Nine 3x4”");
         ways.Single(w => w.Kind == WayKind.LeaveClear).Places!.ShouldBe([desk.Pages.Pockets[17].Place]);
         // The favourite runs over two pockets that lie side by side.
         ways.Single(w => w.Kind == WayKind.SpanPockets).PhotoIds!.ShouldBe([Id(3)]);

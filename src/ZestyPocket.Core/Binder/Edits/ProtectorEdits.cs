@@ -233,6 +233,12 @@ public sealed record MeasureProtector(
                 ? []
                 : new[] { $"{recut} {(recut == 1 ? "piece is" : "pieces are")} cut to another size from now on" },
             .. wrong,
+            .. wrong.Count == 0
+                ? []
+                : new[]
+                {
+                    wrong.Count == 1 ? "print it again if it does not fit" : "print them again if they do not fit",
+                },
         ];
     }
 

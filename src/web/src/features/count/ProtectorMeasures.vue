@@ -81,7 +81,7 @@ async function measure() {
     <h3 class="h6">{{ protector.designName }}</h3>
     <p v-if="problem" class="warning-chip" role="alert">{{ problem }}</p>
     <div v-if="changes.length" class="warning-chip mb-2" role="status">
-      <p class="mb-1">! Print what was printed at another size again if it does not fit:</p>
+      <p class="mb-1">What this changes:</p>
       <ul class="mb-0">
         <li v-for="c in changes" :key="c">{{ c }}</li>
       </ul>
