@@ -1,7 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
@@ -49,17 +48,10 @@ public sealed class AlbumWordsTests
         (await host.EditAsync(await host.OpenAsync(week), new AddCard(CardKind: CardKind.Journaling) { Revision = 0 }))
             .LooseCards.Single()
             .StyleKey.ShouldBe(key);
-        var story = (
-            await host.PostAsync<StoryAnswer>(
-                $"/api/albums/{album.Id}/stories",
-                new NewStoryRequest(Long, "", [Wednesday])
-            )
-        )
-            .StoryId!
-            .Value;
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/stories/{story}/cards",
-            new SetStoryRequest((await host.OpenAsync(week)).Revision, 3)
+        var story = (await host.EditStoriesAsync(album.Id, new NewStory(Long, "", [Wednesday]))).StoryId!.Value;
+        await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story, 3) { UnitId = week, Revision = (await host.OpenAsync(week)).Revision }
         );
         var before = await host.OpenAsync(week);
         before.LooseCards.ShouldAllBe(c => c.StyleKey == key);
@@ -141,20 +133,17 @@ public sealed class AlbumWordsTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var story = (
-            await host.PostAsync<StoryAnswer>(
-                $"/api/albums/{album.Id}/stories",
-                new NewStoryRequest(Long, "", [Wednesday])
-            )
-        )
-            .StoryId!
-            .Value;
-        var room = await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long));
+        var story = (await host.EditStoriesAsync(album.Id, new NewStory(Long, "", [Wednesday]))).StoryId!.Value;
+        var room = await host.PostAsync<RoomForWords>($"/api/units/{week}/room", new RoomRequest(Long));
         // 13 lines of 2.6 in at 2.2 words: 74 words on a 3x4 card.
         room.ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(3);
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/stories/{story}/cards",
-            new SetStoryRequest((await host.OpenAsync(week)).Revision, 3, ByHand: true)
+        await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story, 3, ByHand: true)
+            {
+                UnitId = week,
+                Revision = (await host.OpenAsync(week)).Revision,
+            }
         );
         var byHand = await host.OpenAsync(week);
         OnCards(byHand).ShouldBe(Long);
@@ -170,7 +159,7 @@ public sealed class AlbumWordsTests
         };
         await host.EditAlbumAsync(album.Id, hand);
         (await WordsAsync(host, album.Id)).Hand.ShouldBe(new HandView(5, 6));
-        (await host.PostAsync<StoryRoom>($"/api/units/{week}/room", new RoomRequest(Long)))
+        (await host.PostAsync<RoomForWords>($"/api/units/{week}/room", new RoomRequest(Long)))
             .ByHand.Single(r => r.Size.StartsWith('3'))
             .Cards.ShouldBe(1);
         words = await WordsAsync(host, album.Id);
@@ -242,41 +231,28 @@ public sealed class AlbumWordsTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
-        var url = $"/api/albums/{album.Id}/quick-notes";
-        var noted = await host.PostAsync<QuickNoteAnswer>(
-            url,
-            new QuickNoteRequest("“It is resting.” Otto", "2026-05-07T01:10", NoteKind.Overheard)
+        var noted = await host.EditAlbumAsync(
+            album.Id,
+            new JotNote("“It is resting.” Otto", "2026-05-07T01:10", NoteKind.Overheard)
         );
-        (noted.UnitId, noted.Day, noted.Done).ShouldBe((album.Units[0].Id, Wednesday, "Noted for Wed 6 May"));
-        await host.PostAsync<QuickNoteAnswer>(
-            url,
-            new QuickNoteRequest("Ice cream 2.40", "2026-05-11T15:00", NoteKind.Price)
-        );
+        (noted.UnitId, noted.Done).ShouldBe((album.Units[0].Id, "Noted for Wed 6 May"));
+        await host.EditAlbumAsync(album.Id, new JotNote("Ice cream 2.40", "2026-05-11T15:00", NoteKind.Price));
         (await host.OpenAsync(album.Units[0].Id))
             .Notes.Select(n => (n.Day, n.Kind))
             .ShouldBe([(Wednesday, NoteKind.Overheard)]);
         (await host.OpenAsync(album.Units[1].Id))
             .Notes.Select(n => (n.Text, n.Time))
             .ShouldBe([("Ice cream 2.40", "15:00")]);
-        (
-            await host.RefusedAsync(
-                422,
-                HttpMethod.Post,
-                url,
-                new QuickNoteRequest("Too early", "2025-12-24T15:00", NoteKind.Plain)
-            )
-        )["detail"]!
-            .GetValue<string>()
-            .ShouldContain("no place for Wed 24 Dec");
-        await host.RefusedAsync(422, HttpMethod.Post, url, new QuickNoteRequest("When?", "noon", NoteKind.Plain));
-        await host.RefusedAsync(
-            422,
-            HttpMethod.Post,
-            url,
-            new QuickNoteRequest("  ", "2026-05-07T12:00", NoteKind.Plain)
-        );
+        (await RefusedAsync("Too early", "2025-12-24T15:00")).ShouldContain("no place for Wed 24 Dec");
+        (await RefusedAsync("When?", "noon")).ShouldContain("not a date and time");
+        (await RefusedAsync("  ", "2026-05-07T12:00")).ShouldContain("characters");
         await host.PostAsync<object>($"/api/edits/{noted.EditId}/undo", new { });
         (await host.OpenAsync(album.Units[0].Id)).Notes.ShouldBeEmpty();
+
+        async Task<string> RefusedAsync(string text, string at) =>
+            (await host.AlbumEditRefusedAsync(422, album.Id, new JotNote(text, at, NoteKind.Plain)))[
+                "detail"
+            ]!.GetValue<string>();
     }
 
     [Fact]
@@ -295,9 +271,9 @@ public sealed class AlbumWordsTests
         );
         unit = await host.EditAsync(unit, new AddCard(CardKind: CardKind.Journaling) { Revision = 0 });
         await host.EditAsync(unit, new FillSpread { Revision = 0 });
-        await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest("Told of both.", "Both", [Wednesday, Wednesday.PlusDays(7)])
+        await host.EditStoriesAsync(
+            album.Id,
+            new NewStory("Told of both.", "Both", [Wednesday, Wednesday.PlusDays(7)])
         );
 
         var due = await host.GetAsync<List<UnitWordsView>>($"/api/albums/{album.Id}/words/due?from={week}&count=3");
@@ -325,17 +301,14 @@ public sealed class AlbumWordsTests
         var week = album.Units[0].Id;
         foreach (var title in new[] { "First", "Second" })
         {
-            await host.PostAsync<StoryAnswer>(
-                $"/api/albums/{album.Id}/stories",
-                new NewStoryRequest("Words.", title, [Wednesday], People: ["Otto"])
-            );
+            await host.EditStoriesAsync(album.Id, new NewStory("Words.", title, [Wednesday], People: ["Otto"]));
         }
 
         var stories = await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories");
         stories.Select(s => s.Title).ShouldBe(["First", "Second"]);
-        var swapped = await host.PostAsync<StoryAnswer>(
-            $"/api/stories/{stories[1].Id}/swap",
-            new SwapStoriesRequest(stories[1].Revision, stories[0].Id)
+        var swapped = await host.EditStoriesAsync(
+            album.Id,
+            new SwapStories(stories[0].Id) { StoryId = stories[1].Id, Revision = stories[1].Revision }
         );
         (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories"))
             .Select(s => s.Title)
@@ -374,10 +347,7 @@ public sealed class AlbumWordsTests
             new FitRequest(card.Words!, "reading-serif", week, card.Id)
         );
         fit.FlowsOn.ShouldNotBeNull().ShouldMatch("^(two|three) cards at [0-9.]+ pt$");
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/pieces/{card.Id}/flow",
-            new RevisionRequest(unit.Revision)
-        );
+        await host.EditStoriesAsync(album.Id, new FlowOn(card.Id) { UnitId = week, Revision = unit.Revision });
         unit = await host.OpenAsync(week);
         OnCards(unit).ShouldBe(card.Words);
         unit.LooseCards.ShouldAllBe(c => c.Fit!.WordsOver == 0);

@@ -4,9 +4,9 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -116,7 +116,7 @@ public sealed class AttackTests
             .LooseCards.Concat(unit.Faces.SelectMany(f => f.Pockets).Select(p => p.Piece!).Where(p => p is not null))
             .Single(p => p.Kind == PieceKind.Keepsake)
             .FaceUrl!;
-        await host.EditPhotosAsync(unit.Id, [photo], new PhotoChange(CoverBoxes: [new BoxView(0.1, 0.1, 0.5, 0.5)]));
+        await host.EditPhotosAsync(unit.Id, [photo], new CoverPhoto([new DrawnBox(0.1, 0.1, 0.5, 0.5)]));
         var after = (await host.OpenAsync(unit.Id)).LooseCards.Single(p => p.Kind == PieceKind.Keepsake).FaceUrl!;
         after.ShouldNotBe(before);
         var kept = await host.Client.GetAsync(after, Cancel);
@@ -345,17 +345,17 @@ public sealed class AttackTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var unit = await host.OpenAsync(album.Units[0].Id);
-        var story = await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest(
+        var story = await host.EditStoriesAsync(
+            album.Id,
+            new NewStory(
                 string.Join(' ', Enumerable.Repeat("We walked along the river.", 16)),
                 "River",
                 [unit.FirstDay]
             )
         );
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{unit.Id}/stories/{story.StoryId}/cards",
-            new SetStoryRequest(unit.Revision, 1, null)
+        await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story.StoryId!.Value, 1) { UnitId = unit.Id, Revision = unit.Revision }
         );
         unit = await host.OpenAsync(unit.Id);
         var card = unit.LooseCards.Single(c => c.StoryId == story.StoryId);

@@ -82,10 +82,7 @@ public sealed class CountTests
                 Revision = 0,
             }
         );
-        await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest("We planted beans.", "Beans", [Wednesday])
-        );
+        await host.EditStoriesAsync(album.Id, new NewStory("We planted beans.", "Beans", [Wednesday]));
 
         var count = await CountAsync(host, week);
         count.Sum.ShouldBe(
@@ -107,9 +104,9 @@ public sealed class CountTests
             ]);
         // The story told on a card counts once, as that card.
         var story = (await host.GetAsync<List<StoryView>>($"/api/albums/{album.Id}/stories")).Single();
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/stories/{story.Id}/cards",
-            new SetStoryRequest((await host.OpenAsync(week)).Revision, 1)
+        await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story.Id, 1) { UnitId = week, Revision = (await host.OpenAsync(week)).Revision }
         );
         (await CountAsync(host, week)).Pieces.ShouldBe(8);
         (await CountAsync(host, week)).Wanted.ShouldNotContain(w => w.Kind == WantKind.Story);
@@ -314,14 +311,8 @@ public sealed class CountTests
 
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Counts.PiecesShort.ShouldBe(0);
-        await host.PostAsync<Words.StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new Words.NewStoryRequest("It rained.", "", [unit.FirstDay])
-        );
-        await host.PostAsync<Words.StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new Words.NewStoryRequest("It stopped.", "", [unit.FirstDay])
-        );
+        await host.EditStoriesAsync(album.Id, new NewStory("It rained.", "", [unit.FirstDay]));
+        await host.EditStoriesAsync(album.Id, new NewStory("It stopped.", "", [unit.FirstDay]));
         unit = await host.OpenAsync(unit.Id);
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         unit.Counts.PiecesShort.ShouldBe(count.Pieces - count.Pockets);

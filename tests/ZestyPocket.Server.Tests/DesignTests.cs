@@ -2,6 +2,7 @@ using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Pages.Edits;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Tests.Hosting;
@@ -13,6 +14,11 @@ public sealed class DesignTests
 {
     private static Task<DraftView> DraftAsync(TestHost host, DraftRequest request) =>
         host.PostAsync<DraftView>("/api/designs/draft", request);
+
+    private const string Edits = "/api/designs/edits";
+
+    private static Task<DesignEditAnswer> EditAsync(TestHost host, DesignEdit edit) =>
+        host.PostAsync<DesignEditAnswer>(Edits, edit);
 
     [Fact]
     public async Task A_page_is_drawn_by_splits_and_merges_and_kept_for_all_albums()
@@ -34,12 +40,10 @@ public sealed class DesignTests
         draft = await DraftAsync(host, new DraftRequest(draft.Notation, Merge: ["2.1", "3.1"]));
         draft.Notation.ShouldBe("6x4 | 3x4 / 9x8");
 
-        var kept = await host.PostAsync<OwnDesignView>("/api/designs", new KeepDesignRequest(null, draft.Notation));
+        var kept = (await EditAsync(host, new AddDesign(null, draft.Notation))).Design;
         kept.Design.Name.ShouldBe("One 9x8 + one 6x4 + one 3x4");
         // The same once more is not a second one.
-        (await host.PostAsync<OwnDesignView>("/api/designs", new KeepDesignRequest(null, draft.Notation))).Id.ShouldBe(
-            kept.Id
-        );
+        (await EditAsync(host, new AddDesign(null, draft.Notation))).Design.Id.ShouldBe(kept.Id);
         var album = await host.PostAsync<AlbumView>(
             "/api/albums",
             new MakeAlbumRequest("Own", new LocalDate(2026, 5, 4), 2, [kept.Design.Key], MeasureSystem.Inches)
@@ -47,9 +51,7 @@ public sealed class DesignTests
         album.Units[0].Pockets.ShouldBe(6);
 
         // Put away while an album uses it: the album keeps it.
-        (
-            await host.Client.DeleteAsync(new Uri($"/api/designs/{kept.Id}", UriKind.Relative))
-        ).EnsureSuccessStatusCode();
+        var gone = await EditAsync(host, new DeleteDesign { DesignId = kept.Id, Revision = kept.Revision });
         (await host.GetAsync<List<OwnDesignView>>("/api/designs")).ShouldBeEmpty();
         (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}"))
             .Protectors.Single()
@@ -61,9 +63,16 @@ public sealed class DesignTests
             "/api/albums",
             new MakeAlbumRequest("Gone", new LocalDate(2026, 5, 4), 2, [kept.Design.Key], MeasureSystem.Inches)
         );
+        // From another window that still shows it: both sides are told.
         (
-            await host.Client.PostAsync(new Uri($"/api/designs/{kept.Id}/back", UriKind.Relative), null)
-        ).EnsureSuccessStatusCode();
+            await host.RefusedAsync(
+                409,
+                HttpMethod.Post,
+                Edits,
+                new RenameDesign("Mine") { DesignId = kept.Id, Revision = kept.Revision }
+            )
+        )["theirs"]!.AsArray()[0]!.GetValue<string>().ShouldBe("“One 9x8 + one 6x4 + one 3x4” was deleted");
+        await EditAsync(host, new RestoreDesign { DesignId = kept.Id, Revision = gone.Design.Revision });
         (await host.GetAsync<List<OwnDesignView>>("/api/designs")).ShouldHaveSingleItem();
     }
 
@@ -79,14 +88,14 @@ public sealed class DesignTests
         (await host.RefusedAsync(422, HttpMethod.Post, "/api/designs/draft", new DraftRequest(notation)))["detail"]!
             .ToString()
             .ShouldContain(reason);
-        await host.RefusedAsync(422, HttpMethod.Post, "/api/designs", new KeepDesignRequest("Bad", notation));
+        await host.RefusedAsync(422, HttpMethod.Post, Edits, new AddDesign("Bad", notation));
     }
 
     [Fact]
     public async Task A_collection_goes_out_as_a_file_and_comes_back_in_and_bad_lines_are_named()
     {
         await using var host = await TestHost.StartAsync();
-        await host.PostAsync<OwnDesignView>("/api/designs", new KeepDesignRequest("Mine – für Feste", "6x4 / 6x4"));
+        await EditAsync(host, new AddDesign("Mine – für Feste", "6x4 / 6x4"));
         var file = await host.Client.GetStringAsync(new Uri("/api/designs/export", UriKind.Relative));
         file.ShouldContain("zesty-pocket-page-designs");
 

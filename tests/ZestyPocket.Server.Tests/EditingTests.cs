@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using NodaTime;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Photos;
@@ -450,5 +451,5 @@ public sealed class EditingTests
         new PutPhoto(unit.Photos[photo].Id, Place(unit, pocket)) { Revision = 0 };
 
     private static Task<PhotoEditAnswer> PutAsync(TestHost host, PhotoView photo, LocalDate day) =>
-        host.EditPhotosAsync(photo, new PhotoChange(Day: day));
+        host.EditPhotosAsync(photo, new DatePhoto(day));
 }

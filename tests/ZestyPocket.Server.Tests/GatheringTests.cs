@@ -1,12 +1,13 @@
 using System.Net;
 using System.Text;
 using NodaTime;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -111,7 +112,7 @@ public sealed class GatheringTests
         await using var host = await TestHost.StartAsync();
         var (album, week) = await EditingTests.WeekWithPhotosAsync(host, 5);
         week = await host.EditAsync(week, new FillSpread { Revision = 0 });
-        var answer = await host.EditPhotosAsync(week.Id, week.Photos.Take(3), new PhotoChange(Verdict: Verdict.Leave));
+        var answer = await host.EditPhotosAsync(week.Id, week.Photos.Take(3), new JudgePhoto(Verdict.Leave));
         answer.Done.ShouldBe("Left 3 pictures out of the album; 3 left their pockets");
         var after = await host.OpenAsync(week.Id);
         after.Photos.Count.ShouldBe(2);
@@ -130,11 +131,7 @@ public sealed class GatheringTests
     {
         await using var host = await TestHost.StartAsync();
         var (album, week) = await EditingTests.WeekWithPhotosAsync(host, 9);
-        await host.EditPhotosAsync(
-            week.Id,
-            week.Photos.Where(p => p.Width > p.Height).Take(2),
-            new PhotoChange(Favourite: 2)
-        );
+        await host.EditPhotosAsync(week.Id, week.Photos.Where(p => p.Width > p.Height).Take(2), new StarPhoto(2));
         (await CountAsync("orientation=upright")).ShouldBe(3);
         (await CountAsync("favourite=1")).ShouldBe(2);
         (await CountAsync("camera=Testmaker%20T1")).ShouldBe(9);
@@ -183,7 +180,7 @@ public sealed class GatheringTests
         await using var host = await TestHost.StartAsync();
         var (album, week) = await EditingTests.WeekWithPhotosAsync(host, 1);
         var photo = week.Photos.Single();
-        photo = (await host.EditPhotosAsync(photo, new PhotoChange(FocusX: 0.9, FocusY: 0.5))).Photos.Single();
+        photo = (await host.EditPhotosAsync(photo, new MoveFocus(0.9, 0.5))).Photos.Single();
         // A landscape picture in an upright pocket keeps what is around its focus point.
         var upright = week.Faces.SelectMany(f => f.Pockets).First(p => p.Height > p.Width);
         var face = week.Faces.First(f => f.Pockets.Contains(upright));
@@ -199,7 +196,7 @@ public sealed class GatheringTests
 
         var plain = await host.Client.GetByteArrayAsync(photo.Picture + "512", TestContext.Current.CancellationToken);
         var covered = (
-            await host.EditPhotosAsync(photo, new PhotoChange(CoverBoxes: [new BoxView(0.1, 0.1, 0.3, 0.3)]))
+            await host.EditPhotosAsync(photo, new CoverPhoto([new DrawnBox(0.1, 0.1, 0.3, 0.3)]))
         ).Photos.Single();
         covered.Picture.ShouldNotBe(photo.Picture, "a browser that kept the old one asks anew");
         var painted = await host.Client.GetByteArrayAsync(
@@ -226,7 +223,7 @@ public sealed class GatheringTests
             $"/api/albums/{album.Id}/photos/edits",
             new PhotoEditRequest(
                 [new PhotoAt(covered.Id, covered.Revision)],
-                new PhotoChange(KeepBoxes: [new BoxView(2, 2, 1, 1)])
+                new KeepInCrops([new DrawnBox(2, 2, 1, 1)])
             )
         );
         outside["detail"]!.GetValue<string>().ShouldContain("outside the picture");
@@ -332,7 +329,7 @@ public sealed class GatheringTests
             .Days.Select(d => (d.Day.Day, d.Suggested.Select(p => p.FileName).FirstOrDefault()))
             .ShouldBe([(4, "mon.jpg"), (5, null), (6, "wed.jpg")]);
         series.Gaps.ShouldBe(1);
-        await host.EditPhotosAsync(series.Days[0].Suggested[0], new PhotoChange(SeriesId: series.Id));
+        await host.EditPhotosAsync(series.Days[0].Suggested[0], new JoinSeries(series.Id));
         series = (await host.GetAsync<SeriesListView>($"/api/albums/{album.Id}/series")).Series.Single();
         (series.Chosen, series.Days[0].Chosen!.FileName).ShouldBe((1, "mon.jpg"));
     }
@@ -371,7 +368,9 @@ public sealed class GatheringTests
             """;
         var answer = await SendAsync(file);
         // Choir on the Thursdays 7, 14, 21 and 28 May; 30 April and 4 June lie outside the four weeks.
-        (answer.Added, answer.Outside).ShouldBe((6, 2));
+        (answer.Done, string.Join(';', answer.Changes)).ShouldBe(
+            ("Read 6 events out of a calendar", "2 lie outside the album and were not taken")
+        );
         var week = await host.OpenAsync(album.Units[0].Id);
         week.Notes.Select(n => (n.DayLabel, n.Time, n.Text))
             .ShouldBe([
@@ -379,7 +378,10 @@ public sealed class GatheringTests
                 ("Thu 7 May", "19:00", "Choir"),
                 ("Sun 10 May", null, "Nan's birthday"),
             ]);
-        (await SendAsync(file)).ShouldSatisfyAllConditions(a => a.Added.ShouldBe(0), a => a.AlreadyHere.ShouldBe(6));
+        var again = await SendAsync(file);
+        (again.Done, again.EditId, again.Changes[0]).ShouldBe(
+            ("Read 0 events out of a calendar", null, "6 were here already")
+        );
         week = await host.EditAsync(
             week,
             new WriteNote(Note: new WrittenNote(null, week.FirstDay, "19:30", "Ask Ben about the key")) { Revision = 0 }
@@ -395,7 +397,7 @@ public sealed class GatheringTests
         );
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
-        async Task<EventsAnswer> SendAsync(string text)
+        async Task<AlbumEditAnswer> SendAsync(string text)
         {
             var response = await host.Client.PostAsync(
                 $"/api/albums/{album.Id}/events",
@@ -404,7 +406,7 @@ public sealed class GatheringTests
             );
             var body = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
             response.IsSuccessStatusCode.ShouldBeTrue(body);
-            return System.Text.Json.JsonSerializer.Deserialize<EventsAnswer>(body, TestHost.Json)!;
+            return System.Text.Json.JsonSerializer.Deserialize<AlbumEditAnswer>(body, TestHost.Json)!;
         }
     }
 }

@@ -1,12 +1,12 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage.Albums;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests;
 

@@ -6,6 +6,8 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Photos;
@@ -16,7 +18,6 @@ using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -268,11 +269,11 @@ public sealed class RandomWalkTests
         private async Task<string> EditPhotoAsync(IServiceProvider services, ZestyContext db)
         {
             var photo = Any(await db.Photos.AsNoTracking().Where(p => p.AlbumId == _album).ToListAsync());
-            var change = _random.Next(3) switch
+            PhotoEdit change = _random.Next(3) switch
             {
-                0 => new PhotoChange(Verdict: Any(Enum.GetValues<Verdict>())),
-                1 => new PhotoChange(Day: new LocalDate(2026, 5, 1).PlusDays(_random.Next(30))),
-                _ => new PhotoChange(TakeDayAway: true),
+                0 => new JudgePhoto(Any(Enum.GetValues<Verdict>())),
+                1 => new DatePhoto(new LocalDate(2026, 5, 1).PlusDays(_random.Next(30))),
+                _ => new TakeDayAway(),
             };
             return (
                 await services
@@ -287,18 +288,19 @@ public sealed class RandomWalkTests
             if (await db.Stories.AsNoTracking().Where(s => s.AlbumId == _album).ToListAsync() is { Count: > 3 } told)
             {
                 return (
-                    await stories.SetAsync(
-                        unit.Id,
-                        Any(told).Id,
-                        new SetStoryRequest(unit.Revision, 1 + _random.Next(2)),
+                    await stories.ApplyAsync(
+                        _album,
+                        new SetStoryOnCards(Any(told).Id, 1 + _random.Next(2))
+                        {
+                            UnitId = unit.Id,
+                            Revision = unit.Revision,
+                        },
                         default
                     )
                 ).Done;
             }
 
-            return (
-                await stories.MakeAsync(_album, new NewStoryRequest(Any(Words), "", [unit.FirstDay]), default)
-            ).Done;
+            return (await stories.ApplyAsync(_album, new NewStory(Any(Words), "", [unit.FirstDay]), default)).Done;
         }
 
         private async Task<string> StepBackOrForthAsync(IServiceProvider services, ZestyContext db, AlbumUnit unit)

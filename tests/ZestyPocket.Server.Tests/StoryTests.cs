@@ -28,19 +28,16 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        var made = await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest(Long, "Jam", [Wednesday])
-        );
+        var made = await host.EditStoriesAsync(album.Id, new NewStory(Long, "Jam", [Wednesday]));
         var story = (await StoriesAsync(host, album.Id, week)).Single();
         (story.Id, story.WordCount, story.UnitId, story.DayLabel).ShouldBe(
             (made.StoryId!.Value, 90, week, "Wed 6 May")
         );
 
         var unit = await host.OpenAsync(week);
-        await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/stories/{story.Id}/cards",
-            new SetStoryRequest(unit.Revision, 2, "plain-sans")
+        await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story.Id, 2, "plain-sans") { UnitId = week, Revision = unit.Revision }
         );
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(Long);
@@ -48,13 +45,7 @@ public sealed class StoryTests
 
         // Half the words: the cards change with them, in the same edit, and one undo brings both back.
         var half = Long[..(Long.Length / 2)].Trim();
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/stories/{story.Id}",
-                new WriteStoryRequest(story.Revision, half),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditStoriesAsync(album.Id, new WriteStory(half) { StoryId = story.Id, Revision = story.Revision });
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(half);
         unit = await host.StepAsync(unit, "undo");
@@ -71,14 +62,14 @@ public sealed class StoryTests
         (await refused.Content.ReadAsStringAsync()).ShouldContain("flow here from a story");
 
         // Too few cards: what finds no room stays on the last and is told.
-        var once = await host.PostAsync<StoryAnswer>(
-            $"/api/units/{week}/stories/{story.Id}/cards",
-            new SetStoryRequest(unit.Revision, 1, "note-hand")
+        var once = await host.EditStoriesAsync(
+            album.Id,
+            new SetStoryOnCards(story.Id, 1, "note-hand") { UnitId = week, Revision = unit.Revision }
         );
         unit = await host.OpenAsync(week);
         OnCards(unit, story.Id).ShouldBe(Long);
         unit.LooseCards.Count(c => c.StoryId == story.Id).ShouldBe(1);
-        once.Moved.Count.ShouldBe(unit.LooseCards[0].Fit!.WordsOver > 0 ? 1 : 0);
+        once.Changes.Count.ShouldBe(unit.LooseCards[0].Fit!.WordsOver > 0 ? 1 : 0);
     }
 
     [Fact]
@@ -87,49 +78,47 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         var week = album.Units[0].Id;
-        await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest("We planted beans. It rained.", Days: [Wednesday])
-        );
+        await host.EditStoriesAsync(album.Id, new NewStory("We planted beans. It rained.", Days: [Wednesday]));
         var story = (await StoriesAsync(host, album.Id, week)).Single();
-        var rest = await host.PostAsync<StoryAnswer>(
-            $"/api/stories/{story.Id}/split",
-            new SplitStoryRequest(story.Revision, 17)
+        var rest = await host.EditStoriesAsync(
+            album.Id,
+            new SplitStory(17) { StoryId = story.Id, Revision = story.Revision }
         );
         (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.", "It rained."]);
 
         story = (await StoriesAsync(host, album.Id, week))[0];
-        await host.PostAsync<StoryAnswer>(
-            $"/api/stories/{story.Id}/merge",
-            new MergeStoryRequest(story.Revision, rest.StoryId!.Value)
+        await host.EditStoriesAsync(
+            album.Id,
+            new MergeStories(rest.StoryId!.Value) { StoryId = story.Id, Revision = story.Revision }
         );
         (await StoriesAsync(host, album.Id, week)).Select(s => s.Words).ShouldBe(["We planted beans.\n\nIt rained."]);
 
         // To another week: it is no longer this one's.
         story = (await StoriesAsync(host, album.Id, week))[0];
-        (
-            await host.Client.PutAsJsonAsync(
-                $"/api/stories/{story.Id}",
-                new WriteStoryRequest(story.Revision, Days: [new LocalDate(2026, 5, 13)]),
-                TestHost.Json
-            )
-        ).EnsureSuccessStatusCode();
+        await host.EditStoriesAsync(
+            album.Id,
+            new DateStory([new LocalDate(2026, 5, 13)]) { StoryId = story.Id, Revision = story.Revision }
+        );
         (await StoriesAsync(host, album.Id, week)).ShouldBeEmpty();
         story = (await StoriesAsync(host, album.Id, album.Units[1].Id)).Single();
 
-        var gone = await host.Client.DeleteAsync($"/api/stories/{story.Id}?revision={story.Revision}");
-        var answer = (await gone.Content.ReadFromJsonAsync<StoryAnswer>(TestHost.Json))!;
+        var answer = await host.EditStoriesAsync(
+            album.Id,
+            new DeleteStory { StoryId = story.Id, Revision = story.Revision }
+        );
         (await StoriesAsync(host, album.Id, album.Units[1].Id)).ShouldBeEmpty();
         await host.PostAsync<StepAnswer>($"/api/edits/{answer.EditId}/undo", new { });
         (await StoriesAsync(host, album.Id, album.Units[1].Id)).Count.ShouldBe(1);
 
+        // On its present revision, but before its first word.
+        story = (await StoriesAsync(host, album.Id, album.Units[1].Id)).Single();
         (
-            await host.Client.PostAsJsonAsync(
-                $"/api/stories/{story.Id}/split",
-                new SplitStoryRequest(story.Revision + 2, 0),
+            await host.Client.PostAsJsonAsync<StoryEdit>(
+                $"/api/albums/{album.Id}/stories/edits",
+                new SplitStory(0) { StoryId = story.Id, Revision = story.Revision },
                 TestHost.Json
             )
-        ).IsSuccessStatusCode.ShouldBeFalse();
+        ).StatusCode.ShouldBe(System.Net.HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
@@ -166,7 +155,7 @@ public sealed class StoryTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync("9x12-rows-6x4-3x4");
-        var room = await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(Long));
+        var room = await host.PostAsync<RoomForWords>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(Long));
         room.Words.ShouldBe(90);
         room.Summary.ShouldMatch(
             "^90 words: one [36] x 4 in card at [0-9.]+ pt, or one 9 x 12 in page at [0-9.]+ pt\\.$|^90 words: one "
@@ -175,9 +164,9 @@ public sealed class StoryTests
         );
         // 3x4 with 5 mm margins holds 13 lines of 2.6 in: 74 words by hand, so 90 need two.
         room.ByHand.Single(r => r.Size.StartsWith('3')).Cards.ShouldBe(2);
-        (await host.PostAsync<StoryRoom>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(""))).Summary.ShouldBe(
-            "No words yet."
-        );
+        (
+            await host.PostAsync<RoomForWords>($"/api/units/{album.Units[0].Id}/room", new RoomRequest(""))
+        ).Summary.ShouldBe("No words yet.");
     }
 
     [Fact]

@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Gathering;
 using ZestyPocket.Server.Photos;
@@ -227,7 +228,7 @@ public sealed class TapeTests
 
         // The keeper gives the night picture an hour.
         var waiting = (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos?scope=outside")).Photos.Single();
-        await host.EditPhotosAsync(null, [waiting], new PhotoChange(Day: new LocalDate(2026, 5, 2), Hour: 7));
+        await host.EditPhotosAsync(null, [waiting], new DatePhoto(new LocalDate(2026, 5, 2), 7));
         (await host.OpenAsync(album.Units[0].Id)).Photos.Single().FileName.ShouldBe("night.jpg");
     }
 

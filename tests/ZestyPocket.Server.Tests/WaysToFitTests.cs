@@ -201,13 +201,9 @@ public sealed class WaysToFitTests
             album.Id,
             new UseProtector(new LeafMake(LeafKind.Sheet)) { Revision = TestHost.Latest }
         );
-        await host.PostAsync<ZestyPocket.Server.Words.StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new ZestyPocket.Server.Words.NewStoryRequest(
-                string.Join(' ', Enumerable.Repeat("marmalade", 400)),
-                "Long",
-                [new LocalDate(2026, 5, 6)]
-            )
+        await host.EditStoriesAsync(
+            album.Id,
+            new NewStory(string.Join(' ', Enumerable.Repeat("marmalade", 400)), "Long", [new LocalDate(2026, 5, 6)])
         );
         await host.EditAsync(
             await host.OpenAsync(album.Units[0].Id),

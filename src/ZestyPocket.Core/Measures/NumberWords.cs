@@ -31,4 +31,7 @@ public static class NumberWords
     /// </summary>
     public static string Counted(int count, string one, string? many = null) =>
         $"{count.ToString("N0", CultureInfo.InvariantCulture)} {(count == 1 ? one : many ?? one + "s")}";
+
+    /// <summary>The same with a small number in words, such as <c>two cards</c>.</summary>
+    public static string CountedInWords(int count, string one) => $"{Of(count)} {(count == 1 ? one : one + "s")}";
 }

@@ -27,6 +27,10 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
 
     public UnitDates? Dates(Guid unitId) => units.Where(u => u.Id == unitId).Select(u => u.Dates).FirstOrDefault();
 
+    /// <summary>The units that hold one of these days, in the album's order.</summary>
+    public IEnumerable<Guid> UnitsOn(IReadOnlyCollection<LocalDate> days) =>
+        units.Where(u => days.Any(d => d >= u.Dates.First && d <= u.Dates.Last)).Select(u => u.Id);
+
     /// <summary>Places a photo by what its file says and what the keeper decided.</summary>
     public PhotoDay Place(
         RecordedTime recorded,

@@ -1,22 +1,32 @@
-using NodaTime;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Placing;
 
-/// <summary>A story, as far as its cards ask.</summary>
-public sealed record StoryText(Guid Id, string Words, IReadOnlyList<LocalDate> Days);
-
 /// <summary>Puts a story on the cards of a unit, so that its words and its cards never disagree.</summary>
 public static class StoryOnCards
 {
+    /// <summary>
+    /// The unit's content after a story has changed: its words are set again on the cards it has there; one that was
+    /// deleted leaves them.
+    /// </summary>
+    public static UnitContent Again(UnitDesk desk, AlbumStory story, EditTools tools)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        ArgumentNullException.ThrowIfNull(story);
+        var cards = desk.Content.CardsOf(story.Id);
+        return story.Deleted
+            ? cards.Aggregate(desk.Content, (left, card) => left.Discard(card.Id))
+            : Over(desk, story, cards.Length, tools).Content;
+    }
+
     /// <summary>The unit's content with a story on so many cards; those it has are used again in their order.</summary>
     /// <param name="count">How many cards.</param>
     /// <param name="styleKey">Their style; null for the one they have, or the album's.</param>
     /// <param name="byHand">Written by hand; null for as they are.</param>
     public static (UnitContent Content, int WordsOver) Over(
         UnitDesk desk,
-        StoryText story,
+        AlbumStory story,
         int count,
         EditTools tools,
         string? styleKey = null,

@@ -1,5 +1,6 @@
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Pages.Edits;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Albums;
@@ -7,9 +8,10 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Server.Binder;
 
 /// <summary>A design of the keeper's own collection.</summary>
-public sealed record OwnDesignView(Guid Id, string Notation, DesignView Design);
+public sealed record OwnDesignView(Guid Id, int Revision, string Notation, DesignView Design);
 
-public sealed record KeepDesignRequest(string? Name, string Notation);
+/// <summary>What an edit of the collection did, and the design in hand afterwards.</summary>
+public sealed record DesignEditAnswer(string Done, OwnDesignView Design);
 
 /// <summary>A draft, and what to do to it: part a pocket, merge pockets, or nothing.</summary>
 public sealed record DraftRequest(
@@ -59,41 +61,20 @@ public static class DesignEndpoints
             .MapGet(
                 "",
                 async (DesignShelf shelf, CancellationToken cancel) =>
-                    (await shelf.LoadAsync(cancel)).Select(View).ToList()
+                    (await shelf.LoadAsync(cancel)).Select(d => View(d.Read())).ToList()
             )
             .WithName("listDesigns")
             .WithProblems();
         group
             .MapPost(
-                "",
-                async (KeepDesignRequest request, DesignShelf shelf, CancellationToken cancel) =>
-                    View(await shelf.KeepAsync(request.Name, request.Notation, cancel))
-            )
-            .WithName("keepDesign")
-            .WithProblems();
-        group
-            .MapDelete(
-                "/{id:guid}",
-                async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
+                "/edits",
+                async (DesignEdit edit, DesignEditor editor, CancellationToken cancel) =>
                 {
-                    await shelf.PutAwayAsync(id, away: true, cancel);
-                    return Results.NoContent();
+                    var edited = await editor.ApplyAsync(edit, cancel);
+                    return new DesignEditAnswer(edited.Done, View(edited.Design));
                 }
             )
-            .WithName("putDesignAway")
-            .Produces(StatusCodes.Status204NoContent)
-            .WithProblems();
-        group
-            .MapPost(
-                "/{id:guid}/back",
-                async (Guid id, DesignShelf shelf, CancellationToken cancel) =>
-                {
-                    await shelf.PutAwayAsync(id, away: false, cancel);
-                    return Results.NoContent();
-                }
-            )
-            .WithName("bringDesignBack")
-            .Produces(StatusCodes.Status204NoContent)
+            .WithName("editDesigns")
             .WithProblems();
         group
             .MapPost("/draft", (DraftRequest request) => View(Changed(request)))
@@ -103,7 +84,10 @@ public static class DesignEndpoints
             .MapGet(
                 "/export",
                 async (DesignShelf shelf, CancellationToken cancel) =>
-                    Results.Text(await shelf.ExportAsync(cancel), "application/json")
+                    Results.Text(
+                        DesignFile.Write((await shelf.LoadAsync(cancel)).Select(d => d.Read())),
+                        "application/json"
+                    )
             )
             .WithName("exportDesigns")
             .Produces<string>(contentType: "application/json")
@@ -111,8 +95,8 @@ public static class DesignEndpoints
         group
             .MapPost(
                 "/import",
-                (ImportDesignsRequest request, DesignShelf shelf, CancellationToken cancel) =>
-                    shelf.ImportAsync(request.Text, cancel)
+                (ImportDesignsRequest request, DesignEditor editor, CancellationToken cancel) =>
+                    editor.ImportAsync(request.Text, cancel)
             )
             .WithName("importDesigns")
             .WithProblems();
@@ -133,8 +117,13 @@ public static class DesignEndpoints
         };
     }
 
-    private static OwnDesignView View(KeeperDesign own) =>
-        new(own.Id, own.Notation, DesignView.Of(PageDesign.FromNotation(own.Key, own.Name, own.Notation)));
+    private static OwnDesignView View(OwnDesign own) =>
+        new(
+            own.Id,
+            own.Revision,
+            own.Notation,
+            DesignView.Of(PageDesign.FromNotation(KeeperDesign.KeyOf(own.Id), own.Name, own.Notation))
+        );
 
     private static DraftView View(DesignDraft draft) =>
         new(

@@ -7,11 +7,15 @@ using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Pages.Edits;
+using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
@@ -233,10 +237,10 @@ public sealed class DemoSeeding(
                 .OrderBy(p => p.SortAt)
                 .Take(8)
                 .ToListAsync(cancel);
-            await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Verdict: Verdict.Keep), cancel);
-            await JudgeAsync(album.Id, photos.Take(1), new PhotoChange(Favourite: 3), cancel);
-            await JudgeAsync(album.Id, photos.Skip(3).Take(2), new PhotoChange(Favourite: 1), cancel);
-            await JudgeAsync(album.Id, photos.Skip(6).Take(1), new PhotoChange(Verdict: Verdict.Maybe), cancel);
+            await JudgeAsync(album.Id, photos.Take(1), new JudgePhoto(Verdict.Keep), cancel);
+            await JudgeAsync(album.Id, photos.Take(1), new StarPhoto(3), cancel);
+            await JudgeAsync(album.Id, photos.Skip(3).Take(2), new StarPhoto(1), cancel);
+            await JudgeAsync(album.Id, photos.Skip(6).Take(1), new JudgePhoto(Verdict.Maybe), cancel);
         }
 
         await EditAlbumAsync(
@@ -255,9 +259,9 @@ public sealed class DemoSeeding(
         var stories = scope.ServiceProvider.GetRequiredService<StoryEditor>();
         foreach (var (theme, days, words) in DemoHousehold.ThemesOfWeek)
         {
-            await stories.MakeAsync(
+            await stories.ApplyAsync(
                 album.Id,
-                new NewStoryRequest(words, "", [.. days.Select(d => unit.FirstDay.PlusDays(d))], theme, "Ada"),
+                new NewStory(words, "", [.. days.Select(d => unit.FirstDay.PlusDays(d))], theme, "Ada"),
                 cancel
             );
         }
@@ -335,7 +339,7 @@ public sealed class DemoSeeding(
         }
     }
 
-    private async Task JudgeAsync(Guid albumId, IEnumerable<Photo> photos, PhotoChange change, CancellationToken cancel)
+    private async Task JudgeAsync(Guid albumId, IEnumerable<Photo> photos, PhotoEdit change, CancellationToken cancel)
     {
         await using var scope = scopes.CreateAsyncScope();
         var ids = photos.Select(p => p.Id).ToList();
@@ -429,18 +433,21 @@ public sealed class DemoSeeding(
             await using var scope = scopes.CreateAsyncScope();
             var editor = scope.ServiceProvider.GetRequiredService<StoryEditor>();
             var unit = days[day - 1];
-            var story = await editor.MakeAsync(
+            var story = await editor.ApplyAsync(
                 album.Id,
-                new NewStoryRequest(words, title, [unit.FirstDay], Author: author),
+                new NewStory(words, title, [unit.FirstDay], Author: author),
                 cancel
             );
             if (day == 2)
             {
                 var revision = await db.Units.Where(u => u.Id == unit.Id).Select(u => u.Revision).SingleAsync(cancel);
-                await editor.SetAsync(
-                    unit.Id,
-                    story.StoryId!.Value,
-                    new SetStoryRequest(revision, 2, "reading-serif"),
+                await editor.ApplyAsync(
+                    album.Id,
+                    new SetStoryOnCards(story.StoryId!.Value, 2, "reading-serif")
+                    {
+                        UnitId = unit.Id,
+                        Revision = revision,
+                    },
                     cancel
                 );
                 await EditAsync(
@@ -552,8 +559,8 @@ public sealed class DemoSeeding(
             cancel
         );
         await using var third = scopes.CreateAsyncScope();
-        var shelf = third.ServiceProvider.GetRequiredService<DesignShelf>();
-        await shelf.KeepAsync("Two letters and the long one", "3x4 | 6x4 / 3x4 | 6x4 / 9x4", cancel);
+        var designs = third.ServiceProvider.GetRequiredService<DesignEditor>();
+        await designs.ApplyAsync(new AddDesign("Two letters and the long one", "3x4 | 6x4 / 3x4 | 6x4 / 9x4"), cancel);
     }
 
     /// <summary>Fills the spread and takes every other piece of the right page out again: a week half done.</summary>

@@ -6,20 +6,17 @@ using Ical.Net.DataTypes;
 using Ical.Net.Evaluation;
 using NodaTime;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Server.Shared;
 using Calendar = Ical.Net.Calendar;
 using Period = NodaTime.Period;
 
 namespace ZestyPocket.Server.Gathering;
 
-/// <summary>An event of a calendar file on one day.</summary>
-/// <param name="Source">Its UID with the date, the same each time the file is read.</param>
-public sealed record CalendarEventDay(LocalDate Day, LocalTime? Time, string Text, string Source);
-
 /// <summary>What a calendar file holds between two days.</summary>
 /// <param name="Days">Its events, repeating ones day by day.</param>
 /// <param name="Passed">Events that were passed over, each with the reason.</param>
-public sealed record CalendarDays(IReadOnlyList<CalendarEventDay> Days, IReadOnlyList<string> Passed);
+public sealed record CalendarDays(IReadOnlyList<DayEvent> Days, IReadOnlyList<string> Passed);
 
 /// <summary>
 /// Reads iCalendar. Source: RFC 5545. A rule that repeats for ever, or would take longer to work out than anybody
@@ -52,7 +49,7 @@ public static partial class CalendarFile
             throw reading.Refuse($"has {events:N0} events; {ForeignReading.MostEvents:N0} at most can be read");
         }
 
-        var (days, passed) = (new List<CalendarEventDay>(), new List<string>());
+        var (days, passed) = (new List<DayEvent>(), new List<string>());
         foreach (
             var item in Parse(file).Events.Where(e => e.Start is not null && !string.IsNullOrWhiteSpace(e.Summary))
         )
@@ -173,7 +170,7 @@ public static partial class CalendarFile
             * Math.Max(1, rule.BySecond.Count);
     }
 
-    private static IEnumerable<CalendarEventDay> Days(
+    private static IEnumerable<DayEvent> Days(
         CalendarEvent item,
         LocalDate first,
         LocalDate last,
@@ -195,7 +192,7 @@ public static partial class CalendarFile
             if (day >= first)
             {
                 var place = string.IsNullOrWhiteSpace(item.Location) ? string.Empty : $", {item.Location.Trim()}";
-                yield return new CalendarEventDay(
+                yield return new DayEvent(
                     day,
                     start.HasTime ? new LocalTime(start.Hour, start.Minute) : null,
                     Short(item.Summary!.Trim() + place, 500),

@@ -4,28 +4,20 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
-using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Gathering;
-
-/// <summary>What an imported calendar brought.</summary>
-public sealed record EventsAnswer(
-    string Done,
-    int Added,
-    int AlreadyHere,
-    int Outside,
-    IReadOnlyList<string> Passed,
-    Guid? EditId
-);
 
 /// <summary>Calendar files in and out.</summary>
 public static class EventEndpoints
 {
+    private const int DaysAround = 366;
+    private const int MostPassedTold = 50;
+
     public static void MapEvents(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/albums/{id:guid}").WithTags("Gathering");
@@ -111,69 +103,31 @@ public static class EventEndpoints
                     HttpRequest request,
                     AlbumReader albums,
                     ZestyContext db,
-                    History history,
-                    ICurrentKeeper keeper,
+                    AlbumEditor editor,
                     CancellationToken cancel
                 ) =>
                 {
-                    var album = await albums.RequireAsync(id, cancel);
                     using var reader = new StreamReader(request.Body, Encoding.UTF8);
                     var text = (await reader.ReadToEndAsync(cancel)).Replace(
                         "\0",
                         string.Empty,
                         StringComparison.Ordinal
                     );
-                    var units = await db.Units.Where(u => u.AlbumId == id).OrderBy(u => u.Ordinal).ToListAsync(cancel);
-                    if (units.Count == 0)
+                    var days = await PhotoDays.ReadAsync(db, await albums.RequireAsync(id, cancel), cancel);
+                    if (days.Units.Count == 0)
                     {
                         throw new RuleException("This album has no weeks or days yet. Nothing was taken.");
                     }
 
-                    var (first, last) = (units.Min(u => u.FirstDay), units.Max(u => u.LastDay));
                     // A wide look around the album, so that what lies outside is told and not silently dropped.
-                    var events = CalendarFile.Read(text, first.PlusDays(-366), last.PlusDays(366), cancel);
-                    history.Touch(units);
-                    var (added, known, outside) = (0, 0, 0);
-                    foreach (var item in events.Days)
-                    {
-                        var moment = new AlbumMoment(item.Day, 0, item.Time is { } t ? (t.Hour * 60) + t.Minute : null);
-                        // On a documented day an event of the whole day goes to its first hour.
-                        var unit =
-                            units.Find(u => u.ReadDates().Holds(moment))
-                            ?? units.Find(u => u.Kind == UnitKind.Hour && u.FirstDay == item.Day);
-                        if (unit is null)
-                        {
-                            outside++;
-                            continue;
-                        }
-
-                        var content = unit.Read();
-                        if (content.Notes.Any(n => n.Source == item.Source && n.Text == item.Text))
-                        {
-                            known++;
-                            continue;
-                        }
-
-                        var id2 =
-                            content.Notes.Where(n => n.Source == item.Source).Select(n => (Guid?)n.Id).FirstOrDefault()
-                            ?? Guid.CreateVersion7();
-                        unit.Write(content.Note(new DayNote(id2, item.Day, item.Time, item.Text, item.Source)));
-                        added++;
-                    }
-
-                    var done = $"Read {added} {(added == 1 ? "event" : "events")} out of a calendar";
-                    var edit = await history.SaveAsync(id, keeper.Id, done, units.Select(u => u.Id), cancel);
-                    return new EventsAnswer(
-                        done
-                            + (known > 0 ? $"; {known} were here already" : string.Empty)
-                            + (outside > 0 ? $"; {outside} lie outside the album and were not taken" : string.Empty)
-                            + (events.Passed.Count > 0 ? $"; {events.Passed.Count} passed over." : "."),
-                        added,
-                        known,
-                        outside,
-                        [.. events.Passed.Take(50)],
-                        edit
+                    var events = CalendarFile.Read(
+                        text,
+                        days.Units.Min(u => u.Dates.First).PlusDays(-DaysAround),
+                        days.Units.Max(u => u.Dates.Last).PlusDays(DaysAround),
+                        cancel
                     );
+                    var done = await editor.ApplyAsync(id, new ImportEvents(events.Days), preview: false, cancel);
+                    return done with { Changes = [.. done.Changes, .. events.Passed.Take(MostPassedTold)] };
                 }
             )
             .WithName("importEvents")

@@ -2,11 +2,11 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Gathering;
 

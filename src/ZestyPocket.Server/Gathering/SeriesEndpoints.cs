@@ -6,7 +6,6 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Gathering;
 

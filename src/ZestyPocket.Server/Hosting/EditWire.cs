@@ -2,7 +2,10 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Pages.Edits;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Words.Edits;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -12,8 +15,11 @@ namespace ZestyPocket.Server.Hosting;
 /// </summary>
 public static class EditWire
 {
-    /// <summary>What edits are of: one unit's content, or an album.</summary>
-    public static IReadOnlyList<Type> Families { get; } = [typeof(UnitEdit), typeof(AlbumEdit)];
+    /// <summary>
+    /// What edits are of: one unit's content, an album, pictures, stories, the collection of page designs.
+    /// </summary>
+    public static IReadOnlyList<Type> Families { get; } =
+    [typeof(UnitEdit), typeof(AlbumEdit), typeof(PhotoEdit), typeof(StoryEdit), typeof(DesignEdit)];
 
     public static void Modify(JsonTypeInfo type)
     {

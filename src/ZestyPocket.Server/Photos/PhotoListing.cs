@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
@@ -39,7 +40,7 @@ public enum Orientation
 /// <param name="Camera">Of this camera; empty for files that name none.</param>
 /// <param name="Orientation">An <see cref="Photos.Orientation"/>.</param>
 /// <param name="Favourite">With at least that many stars.</param>
-/// <param name="Verdict">A <see cref="Storage.Photos.Verdict"/>.</param>
+/// <param name="Verdict">A <see cref="Core.Photos.Verdict"/>.</param>
 /// <param name="Kind">A <see cref="PictureKind"/>.</param>
 /// <param name="Unplaced">Only what lies in no pocket.</param>
 /// <param name="TooSmall">Only what does not fill a 4x6 at 300 ppi.</param>

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 
@@ -8,7 +9,7 @@ namespace ZestyPocket.Server.Words;
 /// <summary>Words whose room is asked for while they are written.</summary>
 public sealed record RoomRequest(string Words, string? StyleKey = null);
 
-/// <summary>Stories: written, brought along, parted, joined, set on cards.</summary>
+/// <summary>Stories: written, brought along, set on cards.</summary>
 public static class StoryEndpoints
 {
     public static void MapStories(this IEndpointRouteBuilder api)
@@ -25,11 +26,11 @@ public static class StoryEndpoints
             .WithProblems();
         group
             .MapPost(
-                "/albums/{albumId:guid}/stories",
-                (Guid albumId, NewStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.MakeAsync(albumId, request, cancel)
+                "/albums/{albumId:guid}/stories/edits",
+                (Guid albumId, StoryEdit edit, StoryEditor editor, CancellationToken cancel) =>
+                    editor.ApplyAsync(albumId, edit, cancel)
             )
-            .WithName("makeStory")
+            .WithName("editStories")
             .WithProblems();
         group
             .MapPost(
@@ -72,68 +73,12 @@ public static class StoryEndpoints
             .WithProblems();
 
         group
-            .MapPut(
-                "/stories/{id:guid}",
-                (Guid id, WriteStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.WriteAsync(id, request, cancel)
-            )
-            .WithName("writeStory")
-            .WithProblems();
-        group
-            .MapPost(
-                "/stories/{id:guid}/split",
-                (Guid id, SplitStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.SplitAsync(id, request, cancel)
-            )
-            .WithName("splitStory")
-            .WithProblems();
-        group
-            .MapPost(
-                "/stories/{id:guid}/merge",
-                (Guid id, MergeStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.MergeAsync(id, request, cancel)
-            )
-            .WithName("mergeStory")
-            .WithProblems();
-        group
-            .MapPost(
-                "/stories/{id:guid}/swap",
-                (Guid id, SwapStoriesRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.SwapAsync(id, request, cancel)
-            )
-            .WithName("swapStories")
-            .WithProblems();
-        group
-            .MapDelete(
-                "/stories/{id:guid}",
-                (Guid id, [FromQuery] int revision, StoryEditor editor, CancellationToken cancel) =>
-                    editor.ThrowAwayAsync(id, revision, cancel)
-            )
-            .WithName("throwStoryAway")
-            .WithProblems();
-        group
             .MapPost(
                 "/units/{id:guid}/room",
                 (Guid id, RoomRequest request, StoryReader reader, CancellationToken cancel) =>
                     reader.RoomAsync(id, request.Words, request.StyleKey, cancel)
             )
             .WithName("askRoom")
-            .WithProblems();
-        group
-            .MapPost(
-                "/units/{id:guid}/pieces/{pieceId:guid}/flow",
-                (Guid id, Guid pieceId, RevisionRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.FlowOnAsync(id, pieceId, request.Revision, cancel)
-            )
-            .WithName("flowOn")
-            .WithProblems();
-        group
-            .MapPost(
-                "/units/{id:guid}/stories/{storyId:guid}/cards",
-                (Guid id, Guid storyId, SetStoryRequest request, StoryEditor editor, CancellationToken cancel) =>
-                    editor.SetAsync(id, storyId, request, cancel)
-            )
-            .WithName("setStory")
             .WithProblems();
     }
 }

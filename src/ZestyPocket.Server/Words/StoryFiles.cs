@@ -10,26 +10,10 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Shared;
-using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Server.Words;
-
-/// <summary>Words that came in a file.</summary>
-/// <param name="Title">May be empty.</param>
-/// <param name="Words">Plain text.</param>
-/// <param name="Day">The album's day, when the file says one.</param>
-/// <param name="Author">May be empty.</param>
-/// <param name="Source">What makes it the same post when it comes again; null for plain files.</param>
-/// <param name="Pictures">File names of pictures it refers to.</param>
-public sealed record ArrivedStory(
-    string Title,
-    string Words,
-    LocalDate? Day,
-    string Author,
-    string? Source,
-    IReadOnlyList<string> Pictures
-);
 
 /// <summary>
 /// Reads stories from Markdown, plain text, RSS 2.0, Atom (RFC 4287) and JSON Feed 1.1. Nothing outside the file is
@@ -61,10 +45,10 @@ public static partial class StoryFiles
                 ? Feed(reading, bytes, cutOff)
             : start.StartsWith('{') ? JsonFeed(reading, bytes, cutOff)
             : Text(reading, Decode(name, bytes));
-        return stories.FirstOrDefault(s => s.Words.Length > Story.LongestWords) is { } tooLong
+        return stories.FirstOrDefault(s => s.Words.Length > AlbumStory.LongestWords) is { } tooLong
             ? throw new RuleException(
                 $"“{(tooLong.Title.Length > 0 ? tooLong.Title : name)}” has {tooLong.Words.Length:N0} characters; a "
-                    + $"story has {Story.LongestWords:N0} at most. Nothing was taken: split it."
+                    + $"story has {AlbumStory.LongestWords:N0} at most. Nothing was taken: split it."
             )
             : stories;
     }

@@ -5,7 +5,6 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Storage.Documents;
 

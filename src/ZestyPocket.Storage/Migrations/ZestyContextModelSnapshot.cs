@@ -329,6 +329,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Instant?>("PutAwayAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer");
+
                     b.HasKey("Id");
 
                     b.HasIndex("KeeperId", "MadeAt");

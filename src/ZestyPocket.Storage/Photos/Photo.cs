@@ -4,33 +4,9 @@ using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Photos;
 
-/// <summary>What kind of picture it is; all are treated as photos.</summary>
-public enum PictureKind
-{
-    Photo,
-    Screenshot,
-    Scan,
-
-    /// <summary>A page of a PDF.</summary>
-    Page,
-}
-
-/// <summary>What the keeper decided about a picture.</summary>
-public enum Verdict
-{
-    Undecided,
-    Keep,
-    Maybe,
-
-    /// <summary>Left out of the album; it can be taken back.</summary>
-    Leave,
-}
-
 /// <summary>A photo of an album. The original lies in the vault under its hash.</summary>
 public sealed class Photo : IRevisioned
 {
-    public const int MostFavourite = 3;
-
     public Guid Id { get; set; }
 
     public Guid AlbumId { get; set; }
@@ -155,6 +131,36 @@ public sealed class Photo : IRevisioned
     public Guid? HeadEditId { get; set; }
 
     public PixelSize Pixels => new(Width, Height);
+
+    /// <summary>What the keeper decided about it.</summary>
+    public PhotoDecisions Decisions() =>
+        new(FileName, Pages)
+        {
+            Verdict = Verdict,
+            Favourite = Favourite,
+            FocusX = FocusX,
+            FocusY = FocusY,
+            FocusByKeeper = FocusByKeeper,
+            KeepBoxes = Boxes.Read(KeepBoxes),
+            CoverBoxes = Boxes.Read(CoverBoxes),
+            Kind = Kind,
+            Page = Page,
+            SeriesId = SeriesId,
+            KeeperDay = KeeperDay,
+            KeeperHour = KeeperHour,
+            DayTakenAway = DayTakenAway,
+        };
+
+    /// <summary>Writes what the keeper decided.</summary>
+    public void Write(PhotoDecisions decided)
+    {
+        ArgumentNullException.ThrowIfNull(decided);
+        (Verdict, Favourite, Kind, Page) = (decided.Verdict, decided.Favourite, decided.Kind, decided.Page);
+        (FocusX, FocusY, FocusByKeeper) = (decided.FocusX, decided.FocusY, decided.FocusByKeeper);
+        (KeepBoxes, CoverBoxes) = (Boxes.Write(decided.KeepBoxes), Boxes.Write(decided.CoverBoxes));
+        (KeeperDay, KeeperHour, DayTakenAway) = (decided.KeeperDay, decided.KeeperHour, decided.DayTakenAway);
+        SeriesId = decided.SeriesId;
+    }
 
     /// <summary>The recorded time as the calendar reads it.</summary>
     public RecordedTime RecordedTime => new(Recorded, OffsetMinutes, Camera);

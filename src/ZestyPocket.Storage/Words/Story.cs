@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Storage.Words;
@@ -6,8 +7,6 @@ namespace ZestyPocket.Storage.Words;
 /// <summary>Words somebody wrote or brought along: about one or several days, or about a theme.</summary>
 public sealed class Story : IRevisioned
 {
-    public const int LongestWords = 200_000;
-
     public Guid Id { get; set; }
 
     public Guid AlbumId { get; set; }
@@ -43,4 +42,28 @@ public sealed class Story : IRevisioned
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }
+
+    /// <summary>The story as a value.</summary>
+    public AlbumStory Read() =>
+        new(Id, Ordinal)
+        {
+            Title = Title,
+            Words = Words,
+            Days = [.. Days],
+            Theme = Theme,
+            Author = Author,
+            People = [.. People],
+            Pictures = [.. Pictures],
+            Source = Source,
+            Deleted = Gone,
+        };
+
+    /// <summary>Writes the story; its key stays.</summary>
+    public void Write(AlbumStory story)
+    {
+        ArgumentNullException.ThrowIfNull(story);
+        (Ordinal, Title, Words, Theme, Author) = (story.Ordinal, story.Title, story.Words, story.Theme, story.Author);
+        (Days, People, Pictures) = ([.. story.Days], [.. story.People], [.. story.Pictures]);
+        (Source, Gone) = (story.Source, story.Deleted);
+    }
 }

@@ -4,7 +4,6 @@ using System.Text.Json.Nodes;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Tests.Hosting;
-using ZestyPocket.Server.Words;
 
 namespace ZestyPocket.Server.Tests.Fuzzing;
 
@@ -138,9 +137,9 @@ public sealed class FuzzTests
             new AddCard(CardKind: CardKind.Journaling, Words: "We walked.") { Revision = 0 }
         );
         unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
-        var story = await host.PostAsync<StoryAnswer>(
-            $"/api/albums/{album.Id}/stories",
-            new NewStoryRequest("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)])
+        var story = await host.EditStoriesAsync(
+            album.Id,
+            new NewStory("A story of a day.", "Title", [new NodaTime.LocalDate(2026, 5, 4)])
         );
         var leaves = (await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves")).ConvertAll(l =>
             l.LeafId

@@ -7,10 +7,12 @@ using Microsoft.AspNetCore.Mvc.Testing;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
+using ZestyPocket.Server.Words;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
@@ -109,10 +111,10 @@ public sealed class TestHost : IAsyncDisposable
         return (await response.Content.ReadFromJsonAsync<ImportOutcome>(Json))!;
     }
 
-    public Task<PhotoEditAnswer> EditPhotosAsync(PhotoView photo, PhotoChange change) =>
+    public Task<PhotoEditAnswer> EditPhotosAsync(PhotoView photo, PhotoEdit change) =>
         EditPhotosAsync(photo.UnitId, [photo], change);
 
-    public async Task<PhotoEditAnswer> EditPhotosAsync(Guid? unitId, IEnumerable<PhotoView> photos, PhotoChange change)
+    public async Task<PhotoEditAnswer> EditPhotosAsync(Guid? unitId, IEnumerable<PhotoView> photos, PhotoEdit change)
     {
         var album = unitId is { } unit
             ? (await OpenAsync(unit)).AlbumId
@@ -122,6 +124,9 @@ public sealed class TestHost : IAsyncDisposable
             new PhotoEditRequest([.. photos.Select(p => new PhotoAt(p.Id, p.Revision))], change)
         );
     }
+
+    public Task<StoryAnswer> EditStoriesAsync(Guid albumId, StoryEdit edit) =>
+        PostAsync<StoryAnswer>($"/api/albums/{albumId}/stories/edits", edit);
 
     public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
 

@@ -93,6 +93,7 @@ public enum Seen
     Unit,
     Leaf,
     Protector,
+    Story,
 }
 
 /// <summary>Something of the album as the keeper saw it.</summary>
@@ -123,7 +124,7 @@ public abstract record AlbumEdit
     /// <summary>What is about to be done, for a refusal that names it.</summary>
     public abstract string Label();
 
-    /// <summary>What the keeper looked at, each with its revision. Never empty.</summary>
+    /// <summary>What the keeper looked at, each with its revision. Empty only for what only adds.</summary>
     public abstract IEnumerable<SeenRevision> MadeOn();
 
     /// <summary>What the edit must know beyond the album on the desk, see <see cref="AlbumFacts"/>.</summary>

@@ -4,10 +4,10 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
-using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Shared;
 

@@ -40,34 +40,26 @@ public sealed class StoryFitting(ZestyContext db, UnitOpener opener, History his
     }
 
     /// <summary>On all cards that carry it; gives the units in which they lie.</summary>
-    public async Task<List<Guid>> FitAgainAsync(Story story, CancellationToken cancel)
+    public async Task<IReadOnlyList<Guid>> FitAgainAsync(Story story, CancellationToken cancel)
     {
+        ArgumentNullException.ThrowIfNull(story);
         var units = await UnitsWithAsync(story, cancel);
         foreach (var id in units)
         {
             var open = await opener.OpenAsync(id, cancel);
             history.Touch(open.Unit);
-            var cards = open.Content.CardsOf(story.Id).Length;
-            open.Unit.Write(StoryOnCards.Over(open.Desk, TextOf(story), cards, Tools).Content);
+            open.Unit.Write(StoryOnCards.Again(open.Desk, story.Read(), Tools));
         }
 
         return units;
     }
 
-    /// <summary>The units with cards of a story.</summary>
-    public Task<List<Guid>> UnitsWithAsync(Story story, CancellationToken cancel)
+    private Task<List<Guid>> UnitsWithAsync(Story story, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(story);
         var carries = $$"""{"pieces":[{"storyId":"{{story.Id}}"}]}""";
         return db
             .Units.Where(u => u.AlbumId == story.AlbumId && EF.Functions.JsonContains(u.Content, carries))
             .Select(u => u.Id)
             .ToListAsync(cancel);
-    }
-
-    public static StoryText TextOf(Story story)
-    {
-        ArgumentNullException.ThrowIfNull(story);
-        return new StoryText(story.Id, story.Words, story.Days);
     }
 }

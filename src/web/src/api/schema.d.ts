@@ -132,22 +132,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{id}/quick-notes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["noteQuickly"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/units/{id}/cue-sheet": {
         parameters: {
             query?: never;
@@ -173,14 +157,14 @@ export interface paths {
         };
         get: operations["listDesigns"];
         put?: never;
-        post: operations["keepDesign"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/designs/{id}": {
+    "/api/designs/edits": {
         parameters: {
             query?: never;
             header?: never;
@@ -189,23 +173,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post?: never;
-        delete: operations["putDesignAway"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/designs/{id}/back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["bringDesignBack"];
+        post: operations["editDesigns"];
         delete?: never;
         options?: never;
         head?: never;
@@ -765,7 +733,23 @@ export interface paths {
         };
         get: operations["listStories"];
         put?: never;
-        post: operations["makeStory"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/stories/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["editStories"];
         delete?: never;
         options?: never;
         head?: never;
@@ -788,70 +772,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/stories/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["writeStory"];
-        post?: never;
-        delete: operations["throwStoryAway"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stories/{id}/split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["splitStory"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stories/{id}/merge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["mergeStory"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stories/{id}/swap": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["swapStories"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/units/{id}/room": {
         parameters: {
             query?: never;
@@ -862,38 +782,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["askRoom"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/pieces/{pieceId}/flow": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["flowOn"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{id}/stories/{storyId}/cards": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["setStory"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1213,7 +1101,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetStock"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetStock"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -1479,6 +1367,25 @@ export interface components {
              * @description The revision of the album that the keeper saw.
              */
             revision: number;
+        };
+        /**
+         * @description Writes the events of a calendar as notes on their days. An event that is here already is not written twice; one
+         *     whose words have changed replaces what it said.
+         */
+        AlbumEditImportEvents: {
+            /** @enum {string} */
+            kind: "importEvents";
+            /** @description Those around the album; what lies outside is told and not written. */
+            events: components["schemas"]["DayEvent"][];
+        };
+        /** @description Something jotted down on the way. After midnight and before the album's cut-off it belongs to the evening before. */
+        AlbumEditJotNote: {
+            /** @enum {string} */
+            kind: "jotNote";
+            text: string;
+            /** @description When, by the clock of the phone, as `2026-06-06T14:30`. */
+            at: string;
+            noteKind: components["schemas"]["NoteKind"];
         };
         /** @description Keeps a formula, new or changed. */
         AlbumEditKeepFormula: {
@@ -2376,6 +2283,70 @@ export interface components {
          * @enum {unknown}
          */
         DateOrder: "dayMonth" | "monthDay";
+        /** @description An event of a calendar file on one day. */
+        DayEvent: {
+            day: components["schemas"]["LocalDate"];
+            time: null | components["schemas"]["LocalTime"];
+            text: string;
+            /** @description Its UID with the date, the same each time the file is read. */
+            source: string;
+        };
+        /**
+         * @description One edit of a keeper's collection of page designs. Every kind is a record of its own with exactly the fields it
+         *     needs; its name on the wire is the record's.
+         */
+        DesignEdit: components["schemas"]["DesignEditAddDesign"] | components["schemas"]["DesignEditDeleteDesign"] | components["schemas"]["DesignEditRenameDesign"] | components["schemas"]["DesignEditRestoreDesign"];
+        /** @description Adds a design; the same one once more adds nothing. */
+        DesignEditAddDesign: {
+            /** @enum {string} */
+            kind: "addDesign";
+            /** @description Null for what it holds, in words. */
+            name: null | string;
+            /** @description See DesignNotation. */
+            notation: string;
+        };
+        /** @description What an edit of the collection did, and the design in hand afterwards. */
+        DesignEditAnswer: {
+            done: string;
+            design: components["schemas"]["OwnDesignView"];
+        };
+        /** @description Deletes a design from the collection. Albums that use it keep it. */
+        DesignEditDeleteDesign: {
+            /** @enum {string} */
+            kind: "deleteDesign";
+            /** Format: uuid */
+            designId: string;
+            /**
+             * Format: int32
+             * @description The revision of the design that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a design another name. Albums that use it keep the one they took it with. */
+        DesignEditRenameDesign: {
+            /** @enum {string} */
+            kind: "renameDesign";
+            name: string;
+            /** Format: uuid */
+            designId: string;
+            /**
+             * Format: int32
+             * @description The revision of the design that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Brings a deleted design back. */
+        DesignEditRestoreDesign: {
+            /** @enum {string} */
+            kind: "restoreDesign";
+            /** Format: uuid */
+            designId: string;
+            /**
+             * Format: int32
+             * @description The revision of the design that the keeper saw.
+             */
+            revision: number;
+        };
         DesignView: {
             key: string;
             name: string;
@@ -2432,25 +2403,23 @@ export interface components {
             /** @description With the ways to part each. */
             pockets: components["schemas"]["DraftPocketView"][];
         };
+        /** @description A box as drawn on a picture, in fractions of its width and height. */
+        DrawnBox: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
         /** @description The unit after an edit, and what to tell the keeper about it. */
         EditAnswer: {
             unit: components["schemas"]["UnitView"];
             done: string;
             /** Format: uuid */
             pieceId: null | string;
-        };
-        /** @description What an imported calendar brought. */
-        EventsAnswer: {
-            done: string;
-            /** Format: int32 */
-            added: number;
-            /** Format: int32 */
-            alreadyHere: number;
-            /** Format: int32 */
-            outside: number;
-            passed: string[];
-            /** Format: uuid */
-            editId: null | string;
         };
         /** @description Leaves of a protector that a unit gets between its own. */
         ExtraLeaves: {
@@ -2757,10 +2726,6 @@ export interface components {
             title: string;
             gain: string;
         };
-        KeepDesignRequest: {
-            name: null | string;
-            notation: string;
-        };
         /** @description A keepsake as it can be written back, and how it fits. */
         KeepsakeInfo: {
             name: string;
@@ -2934,6 +2899,8 @@ export interface components {
         };
         /** Format: date */
         LocalDate: string;
+        /** Format: time */
+        LocalTime: string;
         /** @description A new album. */
         MakeAlbumRequest: {
             /** @description Of the album. */
@@ -3014,25 +2981,6 @@ export interface components {
          * @enum {unknown}
          */
         MeasureSystem: "inches" | "millimetres";
-        /** @description Joins another story to the end of this one. */
-        MergeStoryRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: uuid */
-            otherId: string;
-        };
-        /** @description A new story; it is about its days, else about its theme. */
-        NewStoryRequest: {
-            words: string;
-            /** @default  */
-            title: string;
-            days?: null | string[];
-            /** @default  */
-            theme: string;
-            /** @default  */
-            author: string;
-            people?: null | string[];
-        };
         /**
          * @description What a note is about, so that it finds its card.
          * @enum {unknown}
@@ -3121,6 +3069,8 @@ export interface components {
         OwnDesignView: {
             /** Format: uuid */
             id: string;
+            /** Format: int32 */
+            revision: number;
             notation: string;
             design: components["schemas"]["DesignView"];
         };
@@ -3226,30 +3176,6 @@ export interface components {
             /** Format: int32 */
             revision: number;
         };
-        /** @description What to change; whatever is null stays as it is. */
-        PhotoChange: {
-            verdict?: null | components["schemas"]["Verdict"];
-            /** Format: int32 */
-            favourite?: null | number;
-            /** Format: double */
-            focusX?: null | number;
-            /** Format: double */
-            focusY?: null | number;
-            keepBoxes?: null | components["schemas"]["BoxView"][];
-            coverBoxes?: null | components["schemas"]["BoxView"][];
-            kind?: null | components["schemas"]["PictureKind"];
-            /** Format: int32 */
-            page?: null | number;
-            /** Format: uuid */
-            seriesId?: null | string;
-            leaveSeries?: null | boolean;
-            /** Format: date */
-            day?: null | string;
-            /** Format: int32 */
-            hour?: null | number;
-            takeDayAway?: null | boolean;
-            dayFromClock?: null | boolean;
-        };
         PhotoCount: {
             /** Format: int32 */
             photos: number;
@@ -3290,6 +3216,11 @@ export interface components {
             keeperHour: null | number;
             lookalikes: components["schemas"]["PhotoView"][];
         };
+        /**
+         * @description One decision about one picture or many. Every kind is a record of its own with exactly the fields it needs; its name
+         *     on the wire is the record's. Each picture comes with the revision that the keeper saw.
+         */
+        PhotoEdit: components["schemas"]["PhotoEditCallPhoto"] | components["schemas"]["PhotoEditCoverPhoto"] | components["schemas"]["PhotoEditDateFromClock"] | components["schemas"]["PhotoEditDatePhoto"] | components["schemas"]["PhotoEditJoinSeries"] | components["schemas"]["PhotoEditJudgePhoto"] | components["schemas"]["PhotoEditKeepInCrops"] | components["schemas"]["PhotoEditLeaveSeries"] | components["schemas"]["PhotoEditMoveFocus"] | components["schemas"]["PhotoEditStarPhoto"] | components["schemas"]["PhotoEditTakeDayAway"] | components["schemas"]["PhotoEditTurnToPage"];
         /** @description The photos after an edit, what was done, and the edit itself, to undo it. */
         PhotoEditAnswer: {
             photos: components["schemas"]["PhotoView"][];
@@ -3297,10 +3228,102 @@ export interface components {
             /** Format: uuid */
             editId: null | string;
         };
+        /** @description Says what kind of picture it is. */
+        PhotoEditCallPhoto: {
+            /** @enum {string} */
+            kind: "callPhoto";
+            pictureKind: components["schemas"]["PictureKind"];
+        };
+        /** @description Says what is painted over wherever the picture leaves the program; no boxes uncover it. */
+        PhotoEditCoverPhoto: {
+            /** @enum {string} */
+            kind: "coverPhoto";
+            boxes: components["schemas"]["DrawnBox"][];
+        };
+        /** @description Lets the picture's clock say its day again. */
+        PhotoEditDateFromClock: {
+            /** @enum {string} */
+            kind: "dateFromClock";
+        };
+        /** @description Gives a picture its day, which outranks every clock. */
+        PhotoEditDatePhoto: {
+            /** @enum {string} */
+            kind: "datePhoto";
+            day: components["schemas"]["LocalDate"];
+            /**
+             * Format: int32
+             * @description On a documented day, 0 to 29; null leaves the hour to the clock.
+             */
+            hour?: null | number;
+        };
+        /** @description Puts a picture into one of the album's series. */
+        PhotoEditJoinSeries: {
+            /** @enum {string} */
+            kind: "joinSeries";
+            /** Format: uuid */
+            seriesId: string;
+        };
+        /** @description Keeps a picture, leaves it out, or neither. */
+        PhotoEditJudgePhoto: {
+            /** @enum {string} */
+            kind: "judgePhoto";
+            verdict: components["schemas"]["Verdict"];
+        };
+        /** @description Says what a crop must keep. */
+        PhotoEditKeepInCrops: {
+            /** @enum {string} */
+            kind: "keepInCrops";
+            boxes: components["schemas"]["DrawnBox"][];
+        };
+        /** @description Takes a picture out of its series. */
+        PhotoEditLeaveSeries: {
+            /** @enum {string} */
+            kind: "leaveSeries";
+        };
+        /** @description Moves the point that crops keep to. */
+        PhotoEditMoveFocus: {
+            /** @enum {string} */
+            kind: "moveFocus";
+            /**
+             * Format: double
+             * @description 0 left to 1 right.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description 0 top to 1 bottom.
+             */
+            y: number;
+        };
         /** @description One edit over one photo or many. */
         PhotoEditRequest: {
             photos: components["schemas"]["PhotoAt"][];
-            change: components["schemas"]["PhotoChange"];
+            edit: components["schemas"]["PhotoEdit"];
+        };
+        /** @description Gives a picture its stars. */
+        PhotoEditStarPhoto: {
+            /** @enum {string} */
+            kind: "starPhoto";
+            /**
+             * Format: int32
+             * @description 0 to int PhotoDecisions.MostFavourite.
+             */
+            stars: number;
+        };
+        /** @description Takes a picture's day away: it waits without a date. */
+        PhotoEditTakeDayAway: {
+            /** @enum {string} */
+            kind: "takeDayAway";
+        };
+        /** @description Shows another page of a PDF. */
+        PhotoEditTurnToPage: {
+            /** @enum {string} */
+            kind: "turnToPage";
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            page: number;
         };
         /** @description A stretch of the list and where it goes on; no cursor at its end. */
         PhotoPage: {
@@ -3541,24 +3564,6 @@ export interface components {
             holes: null | components["schemas"]["HolesView"];
             body: string;
         };
-        /** @description Where a quick note has gone. */
-        QuickNoteAnswer: {
-            done: string;
-            /** Format: uuid */
-            editId: null | string;
-            /** Format: uuid */
-            unitId: string;
-            day: components["schemas"]["LocalDate"];
-        };
-        /**
-         * @description Something jotted down on the way: what, when by the clock of the phone (`2026-06-06T14:30`), and what kind of
-         *     thing.
-         */
-        QuickNoteRequest: {
-            text: string;
-            at: string;
-            kind: components["schemas"]["NoteKind"];
-        };
         /**
          * @description What people do, in this order, when words do not fit. Common practice.
          * @enum {unknown}
@@ -3591,16 +3596,23 @@ export interface components {
          * @enum {unknown}
          */
         RingSide: "left" | "right";
-        /** @description Words whose room is asked for while they are written. */
-        RoomRequest: {
-            words: string;
-            styleKey?: null | string;
+        /** @description The room that words need in the sizes of pocket a unit has, and as whole pages, typed and by hand. */
+        RoomForWords: {
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            words: number;
+            /** @description In one line. */
+            summary: string;
+            typed: components["schemas"]["RoomInSize"][];
+            byHand: components["schemas"]["RoomInSize"][];
         };
-        /** @description Room that a story needs, in one size of card or page. */
-        RoomView: {
+        /** @description Room that words need, in one size of card or page. */
+        RoomInSize: {
             /** @description Such as `two 4x6 cards at 9 pt`. */
             label: string;
-            /** @description The cut size as people write it. */
+            /** @description The nominal size as people write it. */
             size: string;
             /**
              * Format: int32
@@ -3609,7 +3621,7 @@ export interface components {
             cards: number;
             /**
              * Format: double
-             * @description The type size on them.
+             * @description The type size on them; 0 by hand.
              */
             sizePt: number;
             /**
@@ -3617,6 +3629,11 @@ export interface components {
              * @description How many pockets of that size the unit has; 0 for whole pages.
              */
             inAlbum: number;
+        };
+        /** @description Words whose room is asked for while they are written. */
+        RoomRequest: {
+            words: string;
+            styleKey?: null | string;
         };
         /** @description One day of a series: the chosen picture, else suggestions, else a gap. */
         SeriesDayView: {
@@ -3644,23 +3661,6 @@ export interface components {
             /** Format: int32 */
             gaps: number;
             days: components["schemas"]["SeriesDayView"][];
-        };
-        /** @description Puts a story on cards of a unit; the cards it has there already are used again. */
-        SetStoryRequest: {
-            /**
-             * Format: int32
-             * @description Of the unit.
-             */
-            revision: number;
-            /**
-             * Format: int32
-             * @description How many cards, 1 to 40.
-             */
-            cards: number;
-            /** @description The style of all of them; null keeps what they have or takes the album's. */
-            styleKey?: null | string;
-            /** @description They are written by hand: lines are printed; null keeps what they are. */
-            byHand?: null | boolean;
         };
         /** @description A sheet of letters: as it was new, and what is left; as `A12 B4`. */
         SheetOfLettersView: {
@@ -3720,13 +3720,6 @@ export interface components {
             id: string;
             title: string;
             day: components["schemas"]["LocalDate"];
-        };
-        /** @description Parts a story in two before the character at At. */
-        SplitStoryRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: int32 */
-            at: number;
         };
         /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
         StayText: {
@@ -3792,15 +3785,165 @@ export interface components {
             editId: null | string;
             /** Format: uuid */
             storyId: null | string;
-            moved: string[];
+            changes: string[];
         };
-        /** @description What a story needs, typed and by hand. */
-        StoryRoom: {
-            /** Format: int32 */
-            words: number;
-            summary: string;
-            typed: components["schemas"]["RoomView"][];
-            byHand: components["schemas"]["RoomView"][];
+        /**
+         * @description One edit of stories. Every kind is a record of its own with exactly the fields it needs; its name on the wire is the
+         *     record's.
+         */
+        StoryEdit: components["schemas"]["StoryEditDateStory"] | components["schemas"]["StoryEditDeleteStory"] | components["schemas"]["StoryEditDescribeStory"] | components["schemas"]["StoryEditFlowOn"] | components["schemas"]["StoryEditMergeStories"] | components["schemas"]["StoryEditNewStory"] | components["schemas"]["StoryEditSetStoryOnCards"] | components["schemas"]["StoryEditSplitStory"] | components["schemas"]["StoryEditSwapStories"] | components["schemas"]["StoryEditWriteStory"];
+        /** @description Says which days a story tells of. */
+        StoryEditDateStory: {
+            /** @enum {string} */
+            kind: "dateStory";
+            days: string[];
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Deletes a story and takes it off its cards. */
+        StoryEditDeleteStory: {
+            /** @enum {string} */
+            kind: "deleteStory";
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says what a story is called, who tells it and of whom. */
+        StoryEditDescribeStory: {
+            /** @enum {string} */
+            kind: "describeStory";
+            title: string;
+            theme: string;
+            author: string;
+            people: string[];
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Lets words that are too many for their card flow on: they become a story, and its cards are as many as they need. */
+        StoryEditFlowOn: {
+            /** @enum {string} */
+            kind: "flowOn";
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Merges another story into the end of this one. */
+        StoryEditMergeStories: {
+            /** @enum {string} */
+            kind: "mergeStories";
+            /** Format: uuid */
+            otherId: string;
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description A new story; it is about its days, else about its theme. */
+        StoryEditNewStory: {
+            /** @enum {string} */
+            kind: "newStory";
+            words: string;
+            /** @default  */
+            title: string;
+            days?: null | string[];
+            /** @default  */
+            theme: string;
+            /** @default  */
+            author: string;
+            people?: null | string[];
+        };
+        /**
+         * @description Sets a story on cards of a unit, all in one size, the last as full as the others; the cards it has there already are
+         *     used again.
+         */
+        StoryEditSetStoryOnCards: {
+            /** @enum {string} */
+            kind: "setStoryOnCards";
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description How many cards, 1 to 40.
+             */
+            cards: number;
+            /** @description The style of all of them; null keeps what they have or takes the album's. */
+            styleKey?: null | string;
+            /** @description They are written by hand: lines are printed; null keeps what they are. */
+            byHand?: null | boolean;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Splits a story in two. */
+        StoryEditSplitStory: {
+            /** @enum {string} */
+            kind: "splitStory";
+            /**
+             * Format: int32
+             * @description Before this character, from 0.
+             */
+            at: number;
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Two stories change places in the order in which they are told. */
+        StoryEditSwapStories: {
+            /** @enum {string} */
+            kind: "swapStories";
+            /** Format: uuid */
+            otherId: string;
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Writes a story's words. */
+        StoryEditWriteStory: {
+            /** @enum {string} */
+            kind: "writeStory";
+            words: string;
+            /** Format: uuid */
+            storyId: string;
+            /**
+             * Format: int32
+             * @description The revision of the story that the keeper saw.
+             */
+            revision: number;
         };
         /**
          * @description Whether an album tells its stories day by day or theme by theme. Common practice knows both.
@@ -3992,13 +4135,6 @@ export interface components {
              * @description Of its ink on its paper, 1 to 21.
              */
             contrast: number;
-        };
-        /** @description Changes places with another story of the album. */
-        SwapStoriesRequest: {
-            /** Format: int32 */
-            revision: number;
-            /** Format: uuid */
-            otherId: string;
         };
         /** @description What the sheets of an album make of a title. */
         TitleTry: {
@@ -4511,7 +4647,7 @@ export interface components {
             cards: components["schemas"]["CardDueView"][];
         };
         /**
-         * @description What the keeper decided about a picture.
+         * @description Whether a picture goes into the album.
          * @enum {unknown}
          */
         Verdict: "undecided" | "keep" | "maybe" | "leave";
@@ -4580,17 +4716,6 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
-        /** @description A change of a story, made on its revision; whatever is null stays. */
-        WriteStoryRequest: {
-            /** Format: int32 */
-            revision: number;
-            words?: null | string;
-            title?: null | string;
-            days?: null | string[];
-            theme?: null | string;
-            author?: null | string;
-            people?: null | string[];
-        };
         /** @description Words on a print as written; colours as `#rrggbb`, places as shares of the print. */
         WrittenCaption: {
             words: string;
@@ -5000,59 +5125,6 @@ export interface operations {
             };
         };
     };
-    noteQuickly: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["QuickNoteRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["QuickNoteAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     getCueSheet: {
         parameters: {
             query?: never;
@@ -5147,7 +5219,7 @@ export interface operations {
             };
         };
     };
-    keepDesign: {
+    editDesigns: {
         parameters: {
             query?: never;
             header?: never;
@@ -5156,7 +5228,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepDesignRequest"];
+                "application/json": components["schemas"]["DesignEdit"];
             };
         };
         responses: {
@@ -5166,102 +5238,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnDesignView"];
+                    "application/json": components["schemas"]["DesignEditAnswer"];
                 };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    putDesignAway: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    bringDesignBack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -5949,7 +5927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EventsAnswer"];
+                    "application/json": components["schemas"]["AlbumEditAnswer"];
                 };
             };
             /** @description Not Found */
@@ -7166,7 +7144,7 @@ export interface operations {
             };
         };
     };
-    makeStory: {
+    editStories: {
         parameters: {
             query?: never;
             header?: never;
@@ -7177,7 +7155,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewStoryRequest"];
+                "application/json": components["schemas"]["StoryEdit"];
             };
         };
         responses: {
@@ -7274,269 +7252,6 @@ export interface operations {
             };
         };
     };
-    writeStory: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteStoryRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    throwStoryAway: {
-        parameters: {
-            query: {
-                revision: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    splitStory: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SplitStoryRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    mergeStory: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MergeStoryRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    swapStories: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SwapStoriesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     askRoom: {
         parameters: {
             query?: never;
@@ -7558,115 +7273,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoryRoom"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    flowOn: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                pieceId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RevisionRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    setStory: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                storyId: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SetStoryRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoryAnswer"];
+                    "application/json": components["schemas"]["RoomForWords"];
                 };
             };
             /** @description Not Found */

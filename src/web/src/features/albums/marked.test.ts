@@ -36,7 +36,7 @@ describe('a picture that is marked', () => {
   })
 
   it('is nothing but marked when verdict or stars are all that changes', () => {
-    expect(onlyMarks({ verdict: 'keep' })).toBe(true)
-    expect(onlyMarks({ day: '2026-05-04' })).toBe(false)
+    expect(onlyMarks({ kind: 'judgePhoto', verdict: 'keep' })).toBe(true)
+    expect(onlyMarks({ kind: 'datePhoto', day: '2026-05-04' })).toBe(false)
   })
 })

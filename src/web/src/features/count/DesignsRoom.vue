@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answer, api, type AlbumView } from '../../api/client'
+import { answer, api, type AlbumView, type DesignEdit, type OwnDesignView } from '../../api/client'
+import { editDesigns } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
 import PageThumb from '../albums/PageThumb.vue'
 import { keys, useCatalog, useDesigns } from '../albums/queries'
@@ -25,29 +26,29 @@ function body() {
 }
 const refresh = () => client.invalidateQueries({ queryKey: keys.designs })
 
-async function keep(name: string, notation: string) {
+/** Does an edit of the collection, and tells what was done with a way to undo it. */
+async function edit(what: DesignEdit, undo?: (done: OwnDesignView) => DesignEdit) {
   try {
-    const kept = await answer(api.POST('/api/designs', { body: { name: name || null, notation } }))
+    const { done, design } = await editDesigns(what)
     await refresh()
-    notices.done(`“${kept.design.name}” is in your collection.`, () => putAway(kept.id, kept.design.name))
+    notices.done(`${done}.`, undo && (() => edit(undo(design))))
   } catch (error) {
+    await refresh()
     notices.refused(error)
   }
 }
 
-async function putAway(id: string, name: string) {
-  try {
-    await answer(api.DELETE('/api/designs/{id}', { params: { path: { id } } }))
-    await refresh()
-    notices.done(`“${name}” is put away; albums that use it keep it.`, async () => {
-      await answer(api.POST('/api/designs/{id}/back', { params: { path: { id } } }))
-      await refresh()
-      notices.done(`“${name}” is back.`)
-    })
-  } catch (error) {
-    notices.refused(error)
-  }
-}
+const at = ({ id, revision }: OwnDesignView) => ({ designId: id, revision })
+const keep = (name: string, notation: string) =>
+  edit({ kind: 'addDesign', name: name || null, notation }, (d) => ({ kind: 'deleteDesign', ...at(d) }))
+const remove = (design: OwnDesignView) =>
+  edit({ kind: 'deleteDesign', ...at(design) }, (d) => ({ kind: 'restoreDesign', ...at(d) }))
+const rename = (design: OwnDesignView, name: string) =>
+  edit({ kind: 'renameDesign', name, ...at(design) }, (d) => ({
+    kind: 'renameDesign',
+    name: design.design.name,
+    ...at(d),
+  }))
 
 async function save() {
   try {
@@ -104,23 +105,26 @@ async function take() {
     <ul class="designs">
       <li v-for="d in own ?? []" :key="d.id" class="design" data-testid="own-design">
         <PageThumb :design="d.design" />
-        <span
-          >{{ d.design.name }} <span class="small visually-quiet">{{ d.design.body }}</span></span
-        >
+        <span class="name">
+          <input
+            class="form-control form-control-sm"
+            :value="d.design.name"
+            maxlength="120"
+            :aria-label="`Name of ${d.design.name}`"
+            @change="rename(d, ($event.target as HTMLInputElement).value)"
+          />
+          <span class="small visually-quiet">{{ d.design.body }}</span>
+        </span>
         <span class="d-flex gap-1">
           <BButton
             size="sm"
             variant="outline-dark"
-            :aria-label="`Draw on from ${d.design.name}`"
+            :aria-label="`Edit a copy of ${d.design.name}`"
             @click="start = d.notation"
-            >Draw on</BButton
+            >Edit a copy</BButton
           >
-          <BButton
-            size="sm"
-            variant="outline-dark"
-            :aria-label="`Put away ${d.design.name}`"
-            @click="putAway(d.id, d.design.name)"
-            >Put away</BButton
+          <BButton size="sm" variant="outline-dark" :aria-label="`Delete ${d.design.name}`" @click="remove(d)"
+            >Delete</BButton
           >
         </span>
       </li>
@@ -144,6 +148,11 @@ async function take() {
   margin: 0.5rem 0 0;
   padding: 0;
   list-style: none;
+}
+.name {
+  display: flex;
+  gap: 0.35rem;
+  align-items: center;
 }
 .design {
   display: flex;

@@ -105,7 +105,7 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
                 class="leave"
                 :aria-label="`Leave ${photo.fileName} out of the album`"
                 title="Leave out of the album"
-                @click="editPhotos([photo], { verdict: 'leave' })"
+                @click="editPhotos([photo], { kind: 'judgePhoto', verdict: 'leave' })"
               >
                 ×
               </button>

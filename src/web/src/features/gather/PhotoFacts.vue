@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { PhotoChange, PhotoDetail } from '../../api/client'
+import type { PhotoEdit, PhotoDetail } from '../../api/client'
 import { useSeries } from '../albums/queries'
 
 const props = defineProps<{ albumId: string; detail: PhotoDetail }>()
-const emit = defineEmits<{ change: [what: PhotoChange] }>()
+const emit = defineEmits<{ change: [what: PhotoEdit] }>()
 const { data: series } = useSeries(() => props.albumId)
 const day = ref('')
 
@@ -40,7 +40,12 @@ const kinds = [
         <small>{{ detail.timeWords }}</small>
         <span class="day-line">
           <input v-model="day" type="date" class="form-control form-control-sm" aria-label="Day of this photo" />
-          <button type="button" class="btn btn-sm btn-light" :disabled="!day" @click="emit('change', { day })">
+          <button
+            type="button"
+            class="btn btn-sm btn-light"
+            :disabled="!day"
+            @click="emit('change', { kind: 'datePhoto', day })"
+          >
             Put there
           </button>
         </span>
@@ -48,7 +53,7 @@ const kinds = [
           v-if="detail.daySetByKeeper"
           type="button"
           class="btn btn-sm btn-outline-light mt-1"
-          @click="emit('change', { dayFromClock: true })"
+          @click="emit('change', { kind: 'dateFromClock' })"
         >
           Let the clock decide
         </button>
@@ -100,7 +105,12 @@ const kinds = [
           id="facts-kind"
           class="form-select form-select-sm"
           :value="detail.photo.kind"
-          @change="emit('change', { kind: ($event.target as HTMLSelectElement).value as typeof detail.photo.kind })"
+          @change="
+            emit('change', {
+              kind: 'callPhoto',
+              pictureKind: ($event.target as HTMLSelectElement).value as typeof detail.photo.kind,
+            })
+          "
         >
           <option v-for="[value, name] in kinds" :key="value" :value="value">{{ name }}</option>
         </select>
@@ -112,7 +122,7 @@ const kinds = [
             id="facts-page"
             class="form-select form-select-sm"
             :value="detail.page"
-            @change="emit('change', { page: Number(($event.target as HTMLSelectElement).value) })"
+            @change="emit('change', { kind: 'turnToPage', page: Number(($event.target as HTMLSelectElement).value) })"
           >
             <option v-for="n in Math.min(detail.pages, 300)" :key="n" :value="n">{{ n }} of {{ detail.pages }}</option>
           </select>
@@ -129,8 +139,8 @@ const kinds = [
               emit(
                 'change',
                 ($event.target as HTMLSelectElement).value
-                  ? { seriesId: ($event.target as HTMLSelectElement).value }
-                  : { leaveSeries: true },
+                  ? { kind: 'joinSeries', seriesId: ($event.target as HTMLSelectElement).value }
+                  : { kind: 'leaveSeries' },
               )
             "
           >

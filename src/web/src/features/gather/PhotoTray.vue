@@ -34,7 +34,7 @@ const long = (day: string) =>
             v-if="photo.verdict === 'leave'"
             type="button"
             class="btn btn-sm btn-outline-dark mt-1"
-            @click="edit([photo], { verdict: 'undecided' })"
+            @click="edit([photo], { kind: 'judgePhoto', verdict: 'undecided' })"
           >
             Take back
           </button>
@@ -43,7 +43,7 @@ const long = (day: string) =>
               v-if="photo.guessedDay && !photo.day"
               type="button"
               class="btn btn-sm btn-outline-dark mt-1"
-              @click="edit([photo], { day: photo.guessedDay })"
+              @click="edit([photo], { kind: 'datePhoto', day: photo.guessedDay })"
             >
               Guess: {{ long(photo.guessedDay) }}
             </button>
@@ -58,7 +58,7 @@ const long = (day: string) =>
                 type="button"
                 class="btn btn-sm btn-outline-dark"
                 :disabled="!dayFor[photo.id]"
-                @click="edit([photo], { day: dayFor[photo.id] })"
+                @click="edit([photo], { kind: 'datePhoto', day: dayFor[photo.id]! })"
               >
                 Put there
               </button>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { BoxView, PhotoChange, PhotoView } from '../../api/client'
+import type { BoxView, PhotoEdit, PhotoView } from '../../api/client'
 import { singleKeys } from '../../shared/shortcuts'
 import { usePhoto } from '../albums/queries'
 import BoxLayer from './BoxLayer.vue'
@@ -58,7 +58,7 @@ function go(step: number) {
   if (to >= 0 && to < order.value.length) at.value = to
 }
 
-async function change(what: PhotoChange, target = photo.value) {
+async function change(what: PhotoEdit, target = photo.value) {
   if (busy.value) return false
   busy.value = true
   try {
@@ -71,11 +71,11 @@ async function change(what: PhotoChange, target = photo.value) {
 }
 
 /** A verdict goes on to the next picture; stars do not. */
-async function decide(what: PhotoChange) {
-  if ((await change(what)) && what.verdict && !beside.value) go(1)
+async function decide(what: PhotoEdit) {
+  if ((await change(what)) && what.kind === 'judgePhoto' && !beside.value) go(1)
 }
 
-const setBoxes = (boxes: BoxView[]) => change(mode.value === 'keep' ? { keepBoxes: boxes } : { coverBoxes: boxes })
+const setBoxes = (boxes: BoxView[]) => change({ kind: mode.value === 'keep' ? 'keepInCrops' : 'coverPhoto', boxes })
 const boxes = computed(() => (mode.value === 'keep' ? detail.value?.keepBoxes : detail.value?.coverBoxes) ?? [])
 const addBox = () => setBoxes([...boxes.value, { x: 0.35, y: 0.35, width: 0.3, height: 0.3 }])
 
@@ -83,14 +83,15 @@ function setFocus(event: MouseEvent) {
   if (mode.value !== 'focus') return
   const rect = (event.currentTarget as HTMLElement).getBoundingClientRect()
   void change({
-    focusX: (event.clientX - rect.left) / rect.width,
-    focusY: (event.clientY - rect.top) / rect.height,
+    kind: 'moveFocus',
+    x: (event.clientX - rect.left) / rect.width,
+    y: (event.clientY - rect.top) / rect.height,
   })
 }
 
 function nudgeFocus(dx: number, dy: number) {
   const clamp = (v: number) => Math.min(1, Math.max(0, v))
-  void change({ focusX: clamp(photo.value.focusX + dx), focusY: clamp(photo.value.focusY + dy) })
+  void change({ kind: 'moveFocus', x: clamp(photo.value.focusX + dx), y: clamp(photo.value.focusY + dy) })
 }
 
 function compare() {
@@ -105,8 +106,8 @@ function compare() {
 
 /** Of the two side by side one is kept and the other left out. */
 async function choose(kept: PhotoView, left: PhotoView) {
-  await change({ verdict: 'keep' }, kept)
-  await change({ verdict: 'leave' }, left)
+  await change({ kind: 'judgePhoto', verdict: 'keep' }, kept)
+  await change({ kind: 'judgePhoto', verdict: 'leave' }, left)
   beside.value = null
 }
 
@@ -270,7 +271,7 @@ onBeforeUnmount(() => (before as HTMLElement | null)?.focus?.())
         class="facts"
         :album-id="albumId"
         :detail="detail"
-        @change="(what: PhotoChange) => change(what)"
+        @change="(what: PhotoEdit) => change(what)"
       />
     </div>
 
@@ -286,7 +287,7 @@ onBeforeUnmount(() => (before as HTMLElement | null)?.focus?.())
         type="button"
         class="tool"
         :aria-pressed="photo.verdict === verdict"
-        @click="decide({ verdict })"
+        @click="decide({ kind: 'judgePhoto', verdict })"
       >
         {{ name }} <kbd>{{ key }}</kbd>
       </button>
@@ -298,7 +299,7 @@ onBeforeUnmount(() => (before as HTMLElement | null)?.focus?.())
           class="tool"
           :aria-pressed="photo.favourite === n"
           :aria-label="n === 0 ? 'No stars' : `${n} ${n === 1 ? 'star' : 'stars'}`"
-          @click="decide({ favourite: n })"
+          @click="decide({ kind: 'starPhoto', stars: n })"
         >
           {{ n === 0 ? '–' : '★'.repeat(n) }}
         </button>

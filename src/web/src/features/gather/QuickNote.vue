@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
-import { answer, api } from '../../api/client'
+import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useAlbum } from '../albums/queries'
 import { noteKinds } from '../tell/kinds'
@@ -29,16 +29,11 @@ async function note() {
   const words = text.value.trim()
   if (!words) return
   const result = await act(() =>
-    answer(
-      api.POST('/api/albums/{id}/quick-notes', {
-        params: { path: { id: props.albumId } },
-        body: { text: words, at: at.value, kind: kind.value },
-      }),
-    ),
+    editAlbum(props.albumId, { kind: 'jotNote', text: words, at: at.value, noteKind: kind.value }),
   )
   // What was refused stays in the field.
   if (result) {
-    kept.value = [{ text: words, done: result.done, unitId: result.unitId }, ...kept.value]
+    kept.value = [{ text: words, done: result.done, unitId: result.unitId! }, ...kept.value]
     text.value = ''
     await nextTick(() => field.value?.focus())
   }

@@ -1,4 +1,4 @@
-import { answer, api, type PhotoChange, type PhotoView, type Verdict } from '../../api/client'
+import { answer, api, type PhotoEdit, type PhotoView, type Verdict } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { useMarked } from '../albums/queries'
 
@@ -6,33 +6,32 @@ import { useMarked } from '../albums/queries'
 export function usePhotoEdits(albumId: () => string) {
   const { act } = useAct(albumId)
   const marked = useMarked()
-  return (photos: PhotoView[], change: PhotoChange) =>
+  return (photos: PhotoView[], edit: PhotoEdit) =>
     act(
       () =>
         answer(
           api.POST('/api/albums/{albumId}/photos/edits', {
             params: { path: { albumId: albumId() } },
-            body: { photos: photos.map((p) => ({ id: p.id, revision: p.revision })), change },
+            body: { photos: photos.map((p) => ({ id: p.id, revision: p.revision })), edit },
           }),
         ),
-      onlyMarks(change) ? (done) => marked(albumId(), done.photos) : undefined,
+      onlyMarks(edit) ? (done) => marked(albumId(), done.photos) : undefined,
     )
 }
 
 /** A mark moves no picture to another day: the lists that show it need not be read again. */
-export const onlyMarks = (change: PhotoChange) =>
-  Object.keys(change).every((field) => field === 'verdict' || field === 'favourite')
+export const onlyMarks = (edit: PhotoEdit) => edit.kind === 'judgePhoto' || edit.kind === 'starPhoto'
 
 /** What a single key decides about a picture. */
-export const cullKeys: Record<string, PhotoChange> = {
-  k: { verdict: 'keep' },
-  m: { verdict: 'maybe' },
-  x: { verdict: 'leave' },
-  u: { verdict: 'undecided' },
-  0: { favourite: 0 },
-  1: { favourite: 1 },
-  2: { favourite: 2 },
-  3: { favourite: 3 },
+export const cullKeys: Record<string, PhotoEdit> = {
+  k: { kind: 'judgePhoto', verdict: 'keep' },
+  m: { kind: 'judgePhoto', verdict: 'maybe' },
+  x: { kind: 'judgePhoto', verdict: 'leave' },
+  u: { kind: 'judgePhoto', verdict: 'undecided' },
+  0: { kind: 'starPhoto', stars: 0 },
+  1: { kind: 'starPhoto', stars: 1 },
+  2: { kind: 'starPhoto', stars: 2 },
+  3: { kind: 'starPhoto', stars: 3 },
 }
 
 export const verdictWords: Record<Verdict, string> = {

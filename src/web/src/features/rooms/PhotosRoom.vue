@@ -2,7 +2,7 @@
 import { counted } from '../../shared/words'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
-import { answer, api, type AlbumView, type PhotoChange, type PhotoFilter, type PhotoView } from '../../api/client'
+import { answer, api, type AlbumView, type PhotoEdit, type PhotoFilter, type PhotoView } from '../../api/client'
 import { singleKeys } from '../../shared/shortcuts'
 import { keys, useCameras, usePhotoPages } from '../albums/queries'
 import { cullKeys, usePhotoEdits } from '../gather/edits'
@@ -71,7 +71,7 @@ function select(photo: PhotoView, range: boolean) {
   last = at
 }
 
-async function bulk(change: PhotoChange) {
+async function bulk(change: PhotoEdit) {
   if (await edit(chosen.value, change)) selected.value = new Set()
 }
 
@@ -90,7 +90,7 @@ async function onKey(photo: PhotoView, event: KeyboardEvent) {
   event.stopPropagation()
   const at = photos.value.findIndex((p) => p.id === photo.id)
   const here = document.activeElement
-  if ((await edit([photo], what)) && what.verdict) {
+  if ((await edit([photo], what)) && what.kind === 'judgePhoto') {
     await nextTick()
     // Whoever has gone on meanwhile, to another picture or into the viewer, keeps the focus.
     if (viewing.value || (document.activeElement !== here && document.activeElement !== document.body)) return
@@ -174,10 +174,20 @@ async function close(lastId: string) {
     </form>
     <div v-if="chosen.length" class="bulk" data-testid="bulk">
       <strong>{{ chosen.length }} chosen</strong>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ verdict: 'keep' })">Keep</button>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ verdict: 'maybe' })">Maybe</button>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ verdict: 'leave' })">Leave out</button>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ verdict: 'undecided' })">
+      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ kind: 'judgePhoto', verdict: 'keep' })">
+        Keep
+      </button>
+      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ kind: 'judgePhoto', verdict: 'maybe' })">
+        Maybe
+      </button>
+      <button type="button" class="btn btn-sm btn-outline-dark" @click="bulk({ kind: 'judgePhoto', verdict: 'leave' })">
+        Leave out
+      </button>
+      <button
+        type="button"
+        class="btn btn-sm btn-outline-dark"
+        @click="bulk({ kind: 'judgePhoto', verdict: 'undecided' })"
+      >
         Not decided
       </button>
       <button
@@ -186,7 +196,7 @@ async function close(lastId: string) {
         type="button"
         class="btn btn-sm btn-outline-dark"
         :aria-label="`${n} ${n === 1 ? 'star' : 'stars'}`"
-        @click="bulk({ favourite: n })"
+        @click="bulk({ kind: 'starPhoto', stars: n })"
       >
         {{ '★'.repeat(n) }}
       </button>
@@ -196,7 +206,12 @@ async function close(lastId: string) {
         class="form-control form-control-sm bulk-day"
         aria-label="Day for the chosen"
       />
-      <button type="button" class="btn btn-sm btn-outline-dark" :disabled="!bulkDay" @click="bulk({ day: bulkDay })">
+      <button
+        type="button"
+        class="btn btn-sm btn-outline-dark"
+        :disabled="!bulkDay"
+        @click="bulk({ kind: 'datePhoto', day: bulkDay })"
+      >
         Put there
       </button>
       <button type="button" class="btn btn-sm btn-outline-dark" @click="selected = new Set()">Choose none</button>

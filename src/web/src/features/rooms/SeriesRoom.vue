@@ -33,8 +33,8 @@ async function begin() {
 
 const drop = (s: SeriesView) =>
   act(() => editAlbum(props.album.id, { kind: 'deleteSeries', revision: list.value!.revision, seriesId: s.id }))
-const choose = (s: SeriesView, photo: PhotoView) => edit([photo], { seriesId: s.id })
-const takeOut = (photo: PhotoView) => edit([photo], { leaveSeries: true })
+const choose = (s: SeriesView, photo: PhotoView) => edit([photo], { kind: 'joinSeries', seriesId: s.id })
+const takeOut = (photo: PhotoView) => edit([photo], { kind: 'leaveSeries' })
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { counted } from '../../shared/words'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { answer, api, type StoryRoom, type StoryView, type UnitView } from '../../api/client'
+import { answer, api, type RoomForWords, type StoryEdit, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { editStories } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords } from '../albums/queries'
 
@@ -18,7 +19,7 @@ const theme = ref(props.story.theme)
 const people = ref(props.story.people.join(', '))
 const byHand = ref<boolean | null>(null)
 const style = ref('')
-const room = ref<StoryRoom>()
+const room = ref<RoomForWords>()
 const cards = ref(Math.max(1, props.story.cards))
 /** The keeper has said how many: what is measured is no more than a suggestion then. */
 const countIsTheKeepers = ref(false)
@@ -99,8 +100,11 @@ function save() {
   return (saving = saving.then(write, write))
 }
 
+/** Which story an edit is of, as it is on the screen. */
+const here = () => ({ storyId: props.story.id, revision: props.story.revision })
+const edit = (what: StoryEdit) => act(() => editStories(props.unit.albumId, what))
+
 async function write() {
-  const { story } = props
   const now = {
     title: title.value,
     author: author.value,
@@ -111,60 +115,40 @@ async function write() {
       .map((p) => p.trim())
       .filter(Boolean),
   }
-  const same =
-    now.words === story.words &&
-    now.title === story.title &&
-    now.author === story.author &&
-    now.theme === story.theme &&
-    now.people.join() === story.people.join()
-  if (same || JSON.stringify(now) === sent) return
+  const { title: called, author: by, theme: about, people: who } = props.story
+  const reworded = now.words !== props.story.words
+  const redescribed =
+    now.title !== called || now.author !== by || now.theme !== about || now.people.join() !== who.join()
+  if (!(reworded || redescribed) || JSON.stringify(now) === sent) return
   sent = JSON.stringify(now)
-  const saved = await act(() =>
-    answer(
-      api.PUT('/api/stories/{id}', {
-        params: { path: { id: story.id } },
-        body: { revision: story.revision, ...now, words: now.words === story.words ? null : now.words },
-      }),
-    ),
-  )
+  const { words: written, ...described } = now
+  const saved =
+    (!reworded || (await edit({ kind: 'writeStory', words: written, ...here() }))) &&
+    (!redescribed || (await edit({ kind: 'describeStory', ...described, ...here() })))
   if (!saved) sent = ''
   await nextTick()
 }
 
 async function setOnCards() {
   await save()
-  await act(() =>
-    answer(
-      api.POST('/api/units/{id}/stories/{storyId}/cards', {
-        params: { path: { id: props.unit.id, storyId: props.story.id } },
-        body: { revision: props.unit.revision, cards: cards.value, styleKey: key.value, byHand: hand.value },
-      }),
-    ),
-  )
+  await edit({
+    kind: 'setStoryOnCards',
+    storyId: props.story.id,
+    unitId: props.unit.id,
+    revision: props.unit.revision,
+    cards: cards.value,
+    styleKey: key.value,
+    byHand: hand.value,
+  })
 }
 
 async function split() {
   const at = area.value?.selectionStart ?? 0
   await save()
-  await act(() =>
-    answer(
-      api.POST('/api/stories/{id}/split', {
-        params: { path: { id: props.story.id } },
-        body: { revision: props.story.revision, at },
-      }),
-    ),
-  )
+  await edit({ kind: 'splitStory', at, ...here() })
 }
 
-const join = (other: StoryView) =>
-  act(() =>
-    answer(
-      api.POST('/api/stories/{id}/merge', {
-        params: { path: { id: props.story.id } },
-        body: { revision: props.story.revision, otherId: other.id },
-      }),
-    ),
-  )
+const join = (other: StoryView) => edit({ kind: 'mergeStories', otherId: other.id, ...here() })
 
 /** A story may carry several dates, such as one about the whole week's weather. */
 const days = computed(() => props.unit.days.filter((d) => props.story.days.includes(d.day)))
@@ -173,15 +157,7 @@ const tellsOf = (day: string, on: boolean): string[] =>
     ? [...new Set([...props.story.days, day])].sort()
     : props.story.days.filter((d) => d !== day || props.story.days.length === 1)
 
-const move = (to: string[]) =>
-  act(() =>
-    answer(
-      api.PUT('/api/stories/{id}', {
-        params: { path: { id: props.story.id } },
-        body: { revision: props.story.revision, days: to },
-      }),
-    ),
-  )
+const move = (to: string[]) => edit({ kind: 'dateStory', days: to, ...here() })
 
 /** The story before this one in the same order, to change places with. */
 const before = computed(() => {
@@ -189,24 +165,9 @@ const before = computed(() => {
   const other = at > 0 ? props.others[at - 1] : undefined
   return other && other.days[0] === props.story.days[0] ? other : undefined
 })
-const moveUp = () =>
-  act(() =>
-    answer(
-      api.POST('/api/stories/{id}/swap', {
-        params: { path: { id: props.story.id } },
-        body: { revision: props.story.revision, otherId: before.value!.id },
-      }),
-    ),
-  )
+const moveUp = () => edit({ kind: 'swapStories', otherId: before.value!.id, ...here() })
 
-const throwAway = () =>
-  act(() =>
-    answer(
-      api.DELETE('/api/stories/{id}', {
-        params: { path: { id: props.story.id }, query: { revision: props.story.revision } },
-      }),
-    ),
-  )
+const throwAway = () => edit({ kind: 'deleteStory', ...here() })
 </script>
 
 <template>
@@ -332,8 +293,8 @@ const throwAway = () =>
       <BButton type="submit" size="sm" variant="primary" :disabled="!words.trim()">
         {{ standing.length ? 'Set anew' : 'Set on cards' }}
       </BButton>
-      <BButton size="sm" variant="outline-dark" @click="split">Part at the cursor</BButton>
-      <BDropdown v-if="neighbours.length" text="Join with" size="sm" variant="outline-dark">
+      <BButton size="sm" variant="outline-dark" @click="split">Split here</BButton>
+      <BDropdown v-if="neighbours.length" text="Merge with" size="sm" variant="outline-dark">
         <BDropdownItemButton v-for="n in neighbours" :key="n.id" @click="join(n)">
           {{ n.title || n.words.slice(0, 50) || 'the empty one' }}
         </BDropdownItemButton>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { answer, api, type StoryView, type UnitView } from '../../api/client'
-import { editAlbum } from '../../shared/edits'
+import { editAlbum, editStories } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords, useStories } from '../albums/queries'
@@ -38,12 +38,12 @@ async function joinAll(list: StoryView[]) {
   let first = list[0]!
   for (const other of list.slice(1)) {
     const done = await act(() =>
-      answer(
-        api.POST('/api/stories/{id}/merge', {
-          params: { path: { id: first.id } },
-          body: { revision: first.revision, otherId: other.id },
-        }),
-      ),
+      editStories(props.unit.albumId, {
+        kind: 'mergeStories',
+        storyId: first.id,
+        revision: first.revision,
+        otherId: other.id,
+      }),
     )
     const now = stories.value?.find((s) => s.id === first.id)
     if (!done || !now) return
@@ -54,12 +54,14 @@ const waiting = computed(() => (all.value ?? []).filter((s) => !s.unitId))
 
 const add = (theme = '') =>
   act(() =>
-    answer(
-      api.POST('/api/albums/{albumId}/stories', {
-        params: { path: { albumId: props.unit.albumId } },
-        body: { words: '', title: '', theme, author: '', days: [props.unit.firstDay] },
-      }),
-    ),
+    editStories(props.unit.albumId, {
+      kind: 'newStory',
+      words: '',
+      title: '',
+      theme,
+      author: '',
+      days: [props.unit.firstDay],
+    }),
   )
 
 async function take(files: FileList | File[] | null) {
@@ -85,12 +87,12 @@ async function take(files: FileList | File[] | null) {
 
 const toDay = (story: StoryView, day: string) =>
   act(() =>
-    answer(
-      api.PUT('/api/stories/{id}', {
-        params: { path: { id: story.id } },
-        body: { revision: story.revision, days: [day] },
-      }),
-    ),
+    editStories(props.unit.albumId, {
+      kind: 'dateStory',
+      storyId: story.id,
+      revision: story.revision,
+      days: [day],
+    }),
   )
 </script>
 
@@ -157,7 +159,7 @@ const toDay = (story: StoryView, day: string) =>
           class="btn btn-sm btn-outline-dark ms-2"
           @click="joinAll(group.list)"
         >
-          Join its {{ group.list.length }} stories into one
+          Merge its {{ group.list.length }} stories into one
         </button>
       </h4>
       <StoryEditor v-for="story in group.list" :key="story.id" :story="story" :unit="unit" :others="stories ?? []" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { answer, api, type FindingView, type UnitView } from '../../api/client'
-import { editAlbum } from '../../shared/edits'
+import { type FindingView, type UnitView } from '../../api/client'
+import { editAlbum, editStories } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useAlbumWords, useFindings } from '../albums/queries'
 import type { Edit } from '../place/unit'
@@ -40,12 +40,12 @@ const passAlways = (finding: FindingView) =>
 const mend = (finding: FindingView) =>
   finding.storyId
     ? act(() =>
-        answer(
-          api.PUT('/api/stories/{id}', {
-            params: { path: { id: finding.storyId! } },
-            body: { revision: finding.storyRevision!, words: finding.mendedWords },
-          }),
-        ),
+        editStories(props.unit.albumId, {
+          kind: 'writeStory',
+          storyId: finding.storyId!,
+          revision: finding.storyRevision!,
+          words: finding.mendedWords!,
+        }),
       )
     : props.edit({ kind: 'writeCard', pieceId: finding.pieceId, words: finding.mendedWords })
 </script>

@@ -1,5 +1,6 @@
-import { answer, api, type CardSetting, type PieceView, type UnitView } from '../../api/client'
+import { type CardSetting, type PieceView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { editStories } from '../../shared/edits'
 import type { Edit } from '../place/unit'
 
 /** What can be done with a card, wherever it is in hand. */
@@ -7,14 +8,10 @@ export function useCardEdits(unit: () => UnitView, edit: (change: Edit) => Promi
   const { act } = useAct(() => unit().albumId)
 
   const flow = (piece: PieceView) =>
-    act(() =>
-      answer(
-        api.POST('/api/units/{id}/pieces/{pieceId}/flow', {
-          params: { path: { id: unit().id, pieceId: piece.id } },
-          body: { revision: unit().revision },
-        }),
-      ),
-    )
+    act(() => {
+      const { albumId, id: unitId, revision } = unit()
+      return editStories(albumId, { kind: 'flowOn', unitId, revision, pieceId: piece.id })
+    })
 
   return (piece: PieceView) => ({
     write: (pieceId: string, words: string, styleKey: string, setting: CardSetting | null) =>

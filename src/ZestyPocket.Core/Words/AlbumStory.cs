@@ -1,0 +1,105 @@
+using System.Collections.Immutable;
+using NodaTime;
+
+namespace ZestyPocket.Core.Words;
+
+/// <summary>Words somebody wrote or brought along: about one or several days, or about a theme.</summary>
+/// <param name="Id">Its key.</param>
+/// <param name="Ordinal">Its place among the stories of its day or theme.</param>
+public sealed record AlbumStory(Guid Id, int Ordinal)
+{
+    /// <summary>The most characters a story has.</summary>
+    public const int LongestWords = 200_000;
+
+    /// <summary>The most days a story tells of.</summary>
+    public const int MostDays = 400;
+
+    /// <summary>The most people a story tells of.</summary>
+    public const int MostPeople = 60;
+
+    private const int FirstYear = 1800;
+    private const int LastYear = 2200;
+
+    public string Title { get; init; } = string.Empty;
+
+    public string Words { get; init; } = string.Empty;
+
+    /// <summary>The days it tells of, in order; empty when it has a theme or no place yet.</summary>
+    public ImmutableArray<LocalDate> Days { get; init; } = [];
+
+    /// <summary>Such as “the kitchen”; empty when it tells of days.</summary>
+    public string Theme { get; init; } = string.Empty;
+
+    public string Author { get; init; } = string.Empty;
+
+    public ImmutableArray<string> People { get; init; } = [];
+
+    /// <summary>File names of pictures it refers to, as it named them.</summary>
+    public ImmutableArray<string> Pictures { get; init; } = [];
+
+    /// <summary>Where it came from, so that the same post is not taken twice; null when it was written here.</summary>
+    public string? Source { get; init; }
+
+    /// <summary>Deleted, which can be undone.</summary>
+    public bool Deleted { get; init; }
+
+    /// <summary>Whether its cards must follow a change.</summary>
+    public bool ChangesCards(AlbumStory before)
+    {
+        ArgumentNullException.ThrowIfNull(before);
+        return Words != before.Words || Deleted != before.Deleted;
+    }
+
+    /// <summary>The story with other words. Throws <see cref="RuleException"/> when there are too many.</summary>
+    public AlbumStory Saying(string words)
+    {
+        var clean = PlainWords.Clean(words);
+        return clean.Length <= LongestWords
+            ? this with
+            {
+                Words = clean,
+            }
+            : throw new RuleException(
+                $"A story has {LongestWords:N0} characters at most; this one has {clean.Length:N0}. Nothing was "
+                    + "changed: split it."
+            );
+    }
+
+    /// <summary>
+    /// The story with other days, put in order. Throws <see cref="RuleException"/> for too many or for far ones.
+    /// </summary>
+    public AlbumStory On(IReadOnlyCollection<LocalDate> days)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        return days.Count <= MostDays && days.All(d => d.Year is >= FirstYear and <= LastYear)
+            ? this with
+            {
+                Days = [.. days.Distinct().Order()],
+            }
+            : throw new RuleException(
+                $"A story tells of {MostDays} days at most, between {FirstYear} and {LastYear}. Nothing was changed."
+            );
+    }
+
+    /// <summary>
+    /// The story called and signed another way. Throws <see cref="RuleException"/> when something is too long.
+    /// </summary>
+    public AlbumStory Described(string title, string theme, string author, IReadOnlyCollection<string> people)
+    {
+        ArgumentNullException.ThrowIfNull(people);
+        return people.Count <= MostPeople
+            ? this with
+            {
+                Title = Short(title, 200, "title"),
+                Theme = Short(theme, 120, "theme"),
+                Author = Short(author, 80, "author"),
+                People = [.. people.Select(p => Short(p, 80, "name")).Where(p => p.Length > 0).Distinct()],
+            }
+            : throw new RuleException($"A story tells of {MostPeople} people at most. Nothing was changed.");
+    }
+
+    private static string Short(string text, int most, string what) =>
+        PlainWords.Name(text) is { } trimmed && trimmed.Length <= most
+            ? trimmed
+            : throw new RuleException($"The {what} has {most} characters at most. Nothing was changed.");
+}
