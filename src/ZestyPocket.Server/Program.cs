@@ -78,6 +78,7 @@ services.AddScoped<WordsOver>();
 services.AddScoped<StoriesOfDays>();
 services.AddScoped<CountReader>();
 services.AddScoped<PageChooser>();
+services.AddScoped<PageSearches>();
 services.AddSingleton<IPageSolver, PageSolver>();
 services.AddScoped<DesignShelf>();
 services.AddScoped<DesignEditor>();
@@ -86,10 +87,12 @@ services.AddScoped<BinderReader>();
 services.AddScoped<ImportJob>();
 services.AddSingleton<ImportNudges>();
 services.AddSingleton<PrintNudges>();
+services.AddSingleton<PageSearchNudges>();
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();
 services.AddSingleton<PrintPlans>();
 services.AddScoped<PrintRun>();
 services.AddScoped<PrintJobRunner>();
+services.AddScoped<PageSearchRunner>();
 services.AddScoped<SpreadPages>();
 services.AddScoped<DemoSeeding>();
 services.AddSingleton<IPhotoVault>(_ => new FolderVault(settings.Vault));
@@ -147,6 +150,7 @@ if (!onlyDocument)
         services.AddHostedService<LeftoverLocks>();
         AddWorkers(JobQueues.Imports);
         AddWorkers(JobQueues.Prints);
+        AddWorkers(JobQueues.Searches);
     }
 
     services.Configure<HostOptions>(host =>
@@ -154,6 +158,7 @@ if (!onlyDocument)
     );
     services.AddHostedService<ImportRecovery>();
     services.AddHostedService<PrintRecovery>();
+    services.AddHostedService<PageSearchRecovery>();
 
     void AddWorkers(string queue) =>
         services.AddHangfireServer(server =>

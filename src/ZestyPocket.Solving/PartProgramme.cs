@@ -79,7 +79,10 @@ internal static class PartProgramme
 
         objective.SetMinimization();
         cancel.ThrowIfCancellationRequested();
-        if (solver.Solve() != Solver.ResultStatus.OPTIMAL)
+        using var stop = cancel.Register(() => solver.InterruptSolve());
+        var status = solver.Solve();
+        cancel.ThrowIfCancellationRequested();
+        if (status != Solver.ResultStatus.OPTIMAL)
         {
             throw new RuleException("No choice of pages was found. Nothing was changed: choose for fewer at once.");
         }

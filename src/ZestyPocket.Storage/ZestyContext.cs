@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Printing;
@@ -35,6 +36,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
     public DbSet<Edit> Edits => Set<Edit>();
 
     public DbSet<PrintJob> PrintJobs => Set<PrintJob>();
+
+    public DbSet<PageSearch> PageSearches => Set<PageSearch>();
 
     public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
 
@@ -195,6 +198,15 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             job.Property(j => j.Problem).HasMaxLength(1000);
             job.HasOne<Album>().WithMany().HasForeignKey(j => j.AlbumId);
             job.HasIndex(j => new { j.KeeperId, j.RequestKey }).IsUnique();
+        });
+
+        modelBuilder.Entity<PageSearch>(search =>
+        {
+            search.Property(s => s.RequestKey).HasMaxLength(100);
+            search.Property(s => s.Problem).HasMaxLength(1000);
+            search.Property(s => s.Answer).HasColumnType("jsonb");
+            search.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);
+            search.HasIndex(s => new { s.KeeperId, s.RequestKey }).IsUnique();
         });
 
         modelBuilder.Entity<PrintedPiece>(piece =>

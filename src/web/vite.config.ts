@@ -12,6 +12,7 @@ export default defineConfig({
     test: {
       environment: 'jsdom',
       isolate: false,
+      setupFiles: 'src/tests.setup.ts',
       testTimeout: 30_000,
       server: { deps: { inline: ['bootstrap-vue-next'] } },
     },

@@ -36,21 +36,17 @@ public sealed class CountTests
         }
     }
 
-    private static async Task<IReadOnlyList<PageChoiceView>> ChooseAsync(
+    private static async Task<IReadOnlyList<PageChoice>> ChooseAsync(
         TestHost host,
         Guid album,
         Guid from,
         int count = 1
-    ) =>
-        await host.PostAsync<List<PageChoiceView>>(
-            $"/api/albums/{album}/pages/choose",
-            new ChoosePagesRequest(from, count)
-        );
+    ) => await host.ChoosePagesAsync(album, new ChoosePagesRequest(from, count));
 
     private static async Task<AlbumEditAnswer> TakeAsync(
         TestHost host,
         Guid album,
-        PageChoiceView choice,
+        PageChoice choice,
         params Guid[] units
     )
     {
@@ -236,14 +232,14 @@ public sealed class CountTests
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
-            $"/api/albums/{album.Id}/pages/choose",
-            new ChoosePagesRequest(album.Units[0].Id, 101)
+            $"/api/albums/{album.Id}/pages/searches",
+            new PageSearchRequest("many", new ChoosePagesRequest(album.Units[0].Id, 101))
         );
         await host.RefusedAsync(
             404,
             HttpMethod.Post,
-            $"/api/albums/{album.Id}/pages/choose",
-            new ChoosePagesRequest(Guid.NewGuid(), 1)
+            $"/api/albums/{album.Id}/pages/searches",
+            new PageSearchRequest("nobody", new ChoosePagesRequest(Guid.NewGuid(), 1))
         );
     }
 

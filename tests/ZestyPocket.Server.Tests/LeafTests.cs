@@ -185,12 +185,7 @@ public sealed class LeafTests
         }
 
         // A choice of pages leaves them where they are.
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(week, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(week, 1)))[0];
         await host.EditAlbumAsync(
             album.Id,
             new ChoosePages([new UnitAt(week, unit.Revision)], [.. choice.Standing], [.. choice.Extra])
@@ -457,12 +452,7 @@ public sealed class LeafTests
         var unit = await host.OpenAsync(album.Units[0].Id);
         unit.Faces.Select(f => f.Side).ShouldBe([LeafSide.Front, LeafSide.Back]);
         unit.Faces.Select(f => f.LeafId).Distinct().Count().ShouldBe(1);
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(unit.Id, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1)))[0];
         choice.Leaves.ShouldBe(1);
         await host.EditAlbumAsync(
             album.Id,

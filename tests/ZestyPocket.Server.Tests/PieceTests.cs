@@ -248,12 +248,7 @@ public sealed class PieceTests
         );
         unit = await host.EditAsync(unit, new WishSize(PhotoId: wanted, Size: "6x8") { Revision = 0 });
         unit.Wishes.ShouldBe([new WishView(wanted, "6x8")]);
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(unit.Id, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1)))[0];
         var large = album.Protectors.Single(p => p.DesignKey == "9x12-6x8-five-3x4").Id;
         choice.Standing.ShouldContain(s => s.ProtectorId == large);
         choice.Unplaced.ShouldBe(0);
@@ -271,35 +266,26 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (album, unit) = await WeekAsync(host, 16, "9x12-rows-6x4-3x4", "9x12-nine-3x4");
         var ask = new ChoosePagesRequest(unit.Id, 1);
-        var free = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask);
+        var free = await host.ChoosePagesAsync(album.Id, ask);
         // Sixteen pieces on two pages of six: fusing pockets is offered after what needs no tool.
         free[^1].Name.ShouldStartWith("Better if you fuse");
         free.Take(free.Count - 1).ShouldAllBe(c => c.Standing.All(s => s.Fused == 0) && c.Extra.All(e => e.Fused == 0));
 
         unit = await host.EditAsync(unit, new KeepPages(Keep: true) { Revision = 0 });
-        var kept = await host.PostAsync<List<PageChoiceView>>($"/api/albums/{album.Id}/pages/choose", ask);
-        kept.ShouldAllBe(c => c.Extra.Count == 0);
+        var kept = await host.ChoosePagesAsync(album.Id, ask);
+        kept.ShouldAllBe(c => c.Extra.Count() == 0);
         kept[0].Parts.Single().Says.ShouldContain("stays on its pages");
 
         // Cropping does not matter to this keeper, leaves do: the answer is at least as short of leaves as any.
         var own = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                ask with
-                {
-                    Weights = new WeightsView(50_000, 10, 0, 0, 100_000),
-                }
-            )
+            await host.ChoosePagesAsync(album.Id, ask with { Weights = new WeightsView(50_000, 10, 0, 0, 100_000) })
         )[0];
         own.Name.ShouldBe("Your weights");
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
-            $"/api/albums/{album.Id}/pages/choose",
-            ask with
-            {
-                Weights = new WeightsView(-1, 0, 0, 0, 0),
-            }
+            $"/api/albums/{album.Id}/pages/searches",
+            new PageSearchRequest("odd", ask with { Weights = new WeightsView(-1, 0, 0, 0, 0) })
         );
     }
 
@@ -311,10 +297,7 @@ public sealed class PieceTests
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
         var move = count.Ways.Single(m => m.Kind == WayKind.FusePocket);
         move.Label.ShouldBe("Fuse W19 L2: 6x4 into two 3x4");
-        var choices = await host.PostAsync<List<PageChoiceView>>(
-            $"/api/albums/{album.Id}/pages/choose",
-            new ChoosePagesRequest(unit.Id, 1)
-        );
+        var choices = await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1));
         var fused = choices.Single(c => c.Name == "Better if you fuse one pocket");
         (fused.Leaves, fused.Unplaced, fused.Empty).ShouldBe((0, 0, 0));
         await host.EditAlbumAsync(
@@ -351,12 +334,7 @@ public sealed class PieceTests
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         }
 
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(unit.Id, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1)))[0];
         (choice.Unplaced, choice.Parts.Single().Pockets >= 400).ShouldBe((0, true));
     }
 }

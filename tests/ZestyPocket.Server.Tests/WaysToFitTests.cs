@@ -175,20 +175,10 @@ public sealed class WaysToFitTests
             new AddNewLeaf(new LeafMake(LeafKind.Sheet)) { UnitId = week, Revision = TestHost.Latest }
         );
         // Two pages of two, and a sheet with a place in front and one behind: six.
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(week, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(week, 1)))[0];
         (choice.Leaves, choice.Unplaced, choice.Empty).ShouldBe((0, 0, 0));
         await AddAsync(host, album, lying: 1, day: "2026:05:07");
-        choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(week, 1)
-            )
-        )[0];
+        choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(week, 1)))[0];
         (choice.Leaves, choice.Unplaced).ShouldBe((1, 0));
     }
 
@@ -215,12 +205,7 @@ public sealed class WaysToFitTests
         // The week itself has no sheet: all of it goes into 3x4 pockets.
         var count = await CountAsync(host, album.Units[0].Id);
         count.Wanted.Single(w => w.Kind == Core.Counting.WantKind.Story).Count.ShouldBeGreaterThan(1);
-        var choice = (
-            await host.PostAsync<List<PageChoiceView>>(
-                $"/api/albums/{album.Id}/pages/choose",
-                new ChoosePagesRequest(album.Units[0].Id, 1)
-            )
-        )[0];
+        var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(album.Units[0].Id, 1)))[0];
         choice.Unplaced.ShouldBe(0);
     }
 

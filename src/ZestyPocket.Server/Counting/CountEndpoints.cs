@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 
@@ -29,7 +30,7 @@ public static class CountEndpoints
                     CancellationToken cancel
                 ) =>
                     await reader.CountAsync(
-                        await albums.StretchAsync(albumId, from, count, PageChooser.MostUnits, cancel),
+                        await albums.StretchAsync(albumId, from, count, PageChoosing.MostUnits, cancel),
                         cancel
                     )
             )
@@ -37,11 +38,26 @@ public static class CountEndpoints
             .WithProblems();
         group
             .MapPost(
-                "/albums/{albumId:guid}/pages/choose",
-                (Guid albumId, ChoosePagesRequest request, PageChooser chooser, CancellationToken cancel) =>
-                    chooser.ChooseAsync(albumId, request, cancel)
+                "/albums/{albumId:guid}/pages/searches",
+                (Guid albumId, PageSearchRequest request, PageSearches searches, CancellationToken cancel) =>
+                    searches.StartAsync(albumId, request, cancel)
             )
-            .WithName("choosePages")
+            .WithName("searchPages")
+            .WithProblems();
+        group
+            .MapGet(
+                "/page-searches/{id:guid}",
+                async (Guid id, PageSearches searches, CancellationToken cancel) =>
+                    PageSearchView.Of(await searches.RequireAsync(id, cancel))
+            )
+            .WithName("getPageSearch")
+            .WithProblems();
+        group
+            .MapPost(
+                "/page-searches/{id:guid}/cancel",
+                (Guid id, PageSearches searches, CancellationToken cancel) => searches.CancelAsync(id, cancel)
+            )
+            .WithName("cancelPageSearch")
             .WithProblems();
         group
             .MapGet(

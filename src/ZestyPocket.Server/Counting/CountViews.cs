@@ -1,6 +1,7 @@
 using ZestyPocket.Core.Counting;
-using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Storage.Counting;
+using ZestyPocket.Storage.Documents;
 
 namespace ZestyPocket.Server.Counting;
 
@@ -105,39 +106,33 @@ public sealed record WeightsView(int Leaf, int EmptyPocket, int Crop, int Change
     public ChoiceWeights ToWeights() => new ChoiceWeights(Leaf, EmptyPocket, Crop, Change) { Alter = Alter }.Checked();
 }
 
-/// <summary>What a choice means for one part.</summary>
-/// <param name="UnitId">The part.</param>
-/// <param name="Title">Its title.</param>
-/// <param name="Says">What would be done and why, in words.</param>
-/// <param name="Pockets">Pockets after it.</param>
-/// <param name="Empty">Of those, empty.</param>
-/// <param name="Unplaced">Pieces that no pocket takes.</param>
-public sealed record PartChoiceView(Guid UnitId, string Title, string Says, int Pockets, int Empty, int Unplaced);
+/// <summary>Asks for a search for the pages of a stretch.</summary>
+/// <param name="RequestKey">Chosen by the asker: asking twice with the same key is one search.</param>
+public sealed record PageSearchRequest(string RequestKey, ChoosePagesRequest Ask);
 
-/// <summary>One way to choose the pages of a stretch.</summary>
-/// <param name="Name">What it puts first.</param>
-/// <param name="Says">The whole of it in words.</param>
-/// <param name="Leaves">Leaves it adds to those there are; less than nothing when some go.</param>
-/// <param name="Empty">Pockets that stay empty.</param>
-/// <param name="CropPercent">How much of the pictures is cropped away on average.</param>
-/// <param name="Unplaced">Pieces that no pocket takes.</param>
-/// <param name="Buy">What the stock is short of, in words.</param>
-/// <param name="Proved">It is proved that none is better by the same weights.</param>
-/// <param name="Gap">How far from the best it may be, in hundredths.</param>
-/// <param name="Parts">Part by part.</param>
-/// <param name="Standing">Designs of leaves that stand.</param>
-/// <param name="Extra">Leaves between them.</param>
-public sealed record PageChoiceView(
-    string Name,
-    string Says,
-    int Leaves,
-    int Empty,
-    double CropPercent,
-    int Unplaced,
-    IReadOnlyList<string> Buy,
-    bool Proved,
-    double Gap,
-    IReadOnlyList<PartChoiceView> Parts,
-    IReadOnlyList<LeafDesign> Standing,
-    IReadOnlyList<ExtraLeaves> Extra
-);
+/// <summary>A search for pages, how far it is, and what it found.</summary>
+/// <param name="WaysDone">Of the ways that are tried, how many are done.</param>
+/// <param name="Choices">The ways side by side; null until it is done.</param>
+/// <param name="Problem">What happened and what to do, when it failed.</param>
+public sealed record PageSearchView(
+    Guid Id,
+    PageSearchState State,
+    int WaysDone,
+    int WaysTotal,
+    IReadOnlyList<PageChoice>? Choices,
+    string? Problem
+)
+{
+    public static PageSearchView Of(PageSearch search)
+    {
+        ArgumentNullException.ThrowIfNull(search);
+        return new PageSearchView(
+            search.Id,
+            search.State,
+            search.WaysDone,
+            search.WaysTotal,
+            search.Answer is { } answer ? StoredDocuments.PageChoices.Read(answer).All : null,
+            search.Problem
+        );
+    }
+}

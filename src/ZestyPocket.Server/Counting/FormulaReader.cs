@@ -84,7 +84,7 @@ public sealed class FormulaReader(AlbumReader albums, UnitOpener opener, CountRe
         var album = await albums.RequireAsync(albumId, cancel);
         var formulas = album.ReadFormulas();
         var parts = new List<FormulaPart>();
-        foreach (var id in await albums.StretchAsync(albumId, from, count, PageChooser.MostUnits, cancel))
+        foreach (var id in await albums.StretchAsync(albumId, from, count, PageChoosing.MostUnits, cancel))
         {
             if (formulas.Of(id) is null)
             {

@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -30,6 +31,44 @@ internal static class DocumentNames
         new Dictionary<Type, (string Member, string Name)[]>
         {
             [typeof(AlbumFormulas)] = [(nameof(AlbumFormulas.All), "all"), (nameof(AlbumFormulas.Follows), "follows")],
+            [typeof(PageChoices)] = [(nameof(PageChoices.All), "all")],
+            [typeof(PageChoice)] =
+            [
+                (nameof(PageChoice.Name), "name"),
+                (nameof(PageChoice.Says), "says"),
+                (nameof(PageChoice.Leaves), "leaves"),
+                (nameof(PageChoice.Empty), "empty"),
+                (nameof(PageChoice.CropPercent), "cropPercent"),
+                (nameof(PageChoice.Unplaced), "unplaced"),
+                (nameof(PageChoice.Buy), "buy"),
+                (nameof(PageChoice.Proved), "proved"),
+                (nameof(PageChoice.Gap), "gap"),
+                (nameof(PageChoice.Parts), "parts"),
+                (nameof(PageChoice.Standing), "standing"),
+                (nameof(PageChoice.Extra), "extra"),
+            ],
+            [typeof(UnitChoice)] =
+            [
+                (nameof(UnitChoice.UnitId), "unitId"),
+                (nameof(UnitChoice.Title), "title"),
+                (nameof(UnitChoice.Says), "says"),
+                (nameof(UnitChoice.Pockets), "pockets"),
+                (nameof(UnitChoice.Empty), "empty"),
+                (nameof(UnitChoice.Unplaced), "unplaced"),
+            ],
+            [typeof(LeafDesign)] =
+            [
+                (nameof(LeafDesign.LeafId), "leafId"),
+                (nameof(LeafDesign.ProtectorId), "protectorId"),
+                (nameof(LeafDesign.Fused), "fused"),
+            ],
+            [typeof(ExtraLeaves)] =
+            [
+                (nameof(ExtraLeaves.UnitId), "unitId"),
+                (nameof(ExtraLeaves.ProtectorId), "protectorId"),
+                (nameof(ExtraLeaves.Leaves), "leaves"),
+                (nameof(ExtraLeaves.Fused), "fused"),
+            ],
             [typeof(Formula)] =
             [
                 (nameof(Formula.Id), "id"),

@@ -18,6 +18,9 @@ public sealed record ClearSizes(ImmutableArray<ClearSize> Sizes);
 /// <summary>Boxes of a picture: what must stay, or what is covered.</summary>
 public sealed record PictureBoxes(ImmutableArray<PictureBox> Boxes);
 
+/// <summary>The ways to choose the pages of a stretch that a search found.</summary>
+public sealed record PageChoices(ImmutableArray<PageChoice> All);
+
 /// <summary>The main colours of a picture.</summary>
 public sealed record Palette(ImmutableArray<PaletteColour> Colours);
 
@@ -52,6 +55,8 @@ public static class StoredDocuments
     public static StoredDocument<PictureBoxes> Boxes { get; } = new("A picture of this album", FromVersion1.Boxes);
 
     public static StoredDocument<Palette> Palette { get; } = new("A picture of this album", FromVersion1.Palette);
+
+    public static StoredDocument<PageChoices> PageChoices { get; } = new("A choice of pages", FromVersion1.Unchanged);
 
     internal static StoredDocument<UnitState> UnitState { get; } = new(SomethingOfTheAlbum, FromVersion1.UnitState);
 

@@ -339,6 +339,70 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("Designs");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Counting.PageSearch", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Answer")
+                        .HasColumnType("jsonb");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("FromUnitId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<int>("WaysDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("WaysTotal")
+                        .HasColumnType("integer");
+
+                    b.PrimitiveCollection<List<int>>("Weights")
+                        .IsRequired()
+                        .HasColumnType("integer[]");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("PageSearches");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Editing.Edit", b =>
                 {
                     b.Property<Guid>("Id")
@@ -936,6 +1000,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
                         .WithMany()
                         .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Counting.PageSearch", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

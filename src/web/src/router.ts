@@ -27,13 +27,13 @@ export const router = createRouter({
     {
       path: `/albums/:albumId/all/:room(${rooms.join('|')})`,
       name: 'room',
-      component: () => import('./features/rooms/RoomView.vue'),
+      component: () => import('./features/albums/RoomView.vue'),
       props: true,
     },
     {
       path: '/albums/:albumId/note',
       name: 'note',
-      component: () => import('./features/gather/QuickNote.vue'),
+      component: () => import('./features/dates/QuickNote.vue'),
       props: true,
     },
     { path: '/:rest(.*)', redirect: '/' },

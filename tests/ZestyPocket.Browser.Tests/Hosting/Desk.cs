@@ -271,7 +271,10 @@ public sealed class Desk : IAsyncDisposable
     private static ChromeDriver NewBrowser(string downloads)
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        // A new album writes dates as the browser does.
+        options.AddUserProfilePreference("intl.accept_languages", "en-GB,en");
         options.AddArguments(
+            "--accept-lang=en-GB,en",
             "--headless=new",
             "--no-sandbox",
             "--disable-dev-shm-usage",

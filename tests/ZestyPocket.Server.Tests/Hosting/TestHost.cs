@@ -4,15 +4,19 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Server.Binder;
+using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Words;
+using ZestyPocket.Storage.Counting;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
@@ -30,13 +34,14 @@ public sealed class TestHost : IAsyncDisposable
 
     private readonly string _connection;
     private readonly bool _runJobs;
+    private readonly IPageSolver? _solver;
     private static TestHost? _idle;
     private WebApplicationFactory<Program> _factory;
     private bool _lent;
 
-    private TestHost(string connection, bool runJobs)
+    private TestHost(string connection, bool runJobs, IPageSolver? solver = null)
     {
-        (_connection, _runJobs) = (connection, runJobs);
+        (_connection, _runJobs, _solver) = (connection, runJobs, solver);
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -47,11 +52,14 @@ public sealed class TestHost : IAsyncDisposable
 
     public IServiceProvider Services => _factory.Services;
 
-    public static async Task<TestHost> StartAsync(bool runJobs = false)
+    public static async Task<TestHost> StartAsync(bool runJobs = false, IPageSolver? solver = null)
     {
-        if (runJobs || Interlocked.Exchange(ref _idle, null) is not { } idle)
+        if (runJobs || solver is not null || Interlocked.Exchange(ref _idle, null) is not { } idle)
         {
-            return new TestHost(await TestDatabase.CreateAsync(), runJobs) { _lent = !runJobs };
+            return new TestHost(await TestDatabase.CreateAsync(), runJobs, solver)
+            {
+                _lent = !runJobs && solver is null,
+            };
         }
 
         await TestDatabase.EmptyAsync(idle._connection);
@@ -127,6 +135,44 @@ public sealed class TestHost : IAsyncDisposable
 
     public Task<StoryAnswer> EditStoriesAsync(Guid albumId, StoryEdit edit) =>
         PostAsync<StoryAnswer>($"/api/albums/{albumId}/stories/edits", edit);
+
+    /// <summary>The ways to choose the pages of a stretch, as the job finds them.</summary>
+    public async Task<IReadOnlyList<PageChoice>> ChoosePagesAsync(Guid albumId, ChoosePagesRequest ask)
+    {
+        var search = await SearchPagesAsync(albumId, ask);
+        search.Problem.ShouldBeNull();
+        return search.Choices.ShouldNotBeNull();
+    }
+
+    /// <summary>A search for pages, once it has ended.</summary>
+    public async Task<PageSearchView> SearchPagesAsync(Guid albumId, ChoosePagesRequest ask, string? key = null)
+    {
+        var search = await PostAsync<PageSearchView>(
+            $"/api/albums/{albumId}/pages/searches",
+            new PageSearchRequest(key ?? Guid.NewGuid().ToString(), ask)
+        );
+        return await EndOfAsync(search);
+    }
+
+    /// <summary>Waits until a search for pages has ended; runs it here when this host runs no jobs.</summary>
+    public async Task<PageSearchView> EndOfAsync(PageSearchView search)
+    {
+        if (!_runJobs)
+        {
+            await using var scope = Services.CreateAsyncScope();
+            await scope.ServiceProvider.GetRequiredService<PageSearchRunner>().RunAsync(search.Id, default);
+        }
+
+        var deadline = DateTime.UtcNow.AddMinutes(2);
+        while (search.State is PageSearchState.Waiting or PageSearchState.Running)
+        {
+            DateTime.UtcNow.ShouldBeLessThan(deadline, "the search has not ended");
+            await Task.Delay(50);
+            search = await GetAsync<PageSearchView>($"/api/page-searches/{search.Id}");
+        }
+
+        return search;
+    }
 
     public Task<UnitView> OpenAsync(Guid unitId) => GetAsync<UnitView>($"/api/units/{unitId}");
 
@@ -214,6 +260,11 @@ public sealed class TestHost : IAsyncDisposable
             builder.UseSetting("ConnectionStrings:Zesty", _connection);
             builder.UseSetting("Zesty:DataFolder", DataFolder);
             builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
+            if (_solver is not null)
+            {
+                builder.ConfigureServices(services => services.AddSingleton(_solver));
+            }
+
             builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
             builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft", "Error");
         });

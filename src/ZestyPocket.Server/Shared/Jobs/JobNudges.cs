@@ -14,6 +14,8 @@ public static class JobQueues
 
     public const string Prints = "prints";
 
+    public const string Searches = "searches";
+
     public const int WorkersEach = 2;
 }
 

@@ -900,7 +900,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/albums/{albumId}/pages/choose": {
+    "/api/albums/{albumId}/pages/searches": {
         parameters: {
             query?: never;
             header?: never;
@@ -909,7 +909,39 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["choosePages"];
+        post: operations["searchPages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page-searches/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPageSearch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page-searches/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelPageSearch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3075,7 +3107,7 @@ export interface components {
             design: components["schemas"]["DesignView"];
         };
         /** @description One way to choose the pages of a stretch. */
-        PageChoiceView: {
+        PageChoice: {
             /** @description What it puts first. */
             name: string;
             /** @description The whole of it in words. */
@@ -3109,8 +3141,8 @@ export interface components {
              * @description How far from the best it may be, in hundredths.
              */
             gap: number;
-            /** @description Part by part. */
-            parts: components["schemas"]["PartChoiceView"][];
+            /** @description Unit by unit. */
+            parts: components["schemas"]["UnitChoice"][];
             /** @description Designs of leaves that stand. */
             standing: components["schemas"]["LeafDesign"][];
             /** @description Leaves between them. */
@@ -3121,6 +3153,31 @@ export interface components {
          * @enum {unknown}
          */
         PageSchool: "spread" | "leaf";
+        /** @description Asks for a search for the pages of a stretch. */
+        PageSearchRequest: {
+            /** @description Chosen by the asker: asking twice with the same key is one search. */
+            requestKey: string;
+            ask: components["schemas"]["ChoosePagesRequest"];
+        };
+        /** @enum {unknown} */
+        PageSearchState: "waiting" | "running" | "done" | "cancelled" | "failed";
+        /** @description A search for pages, how far it is, and what it found. */
+        PageSearchView: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["PageSearchState"];
+            /**
+             * Format: int32
+             * @description Of the ways that are tried, how many are done.
+             */
+            waysDone: number;
+            /** Format: int32 */
+            waysTotal: number;
+            /** @description The ways side by side; null until it is done. */
+            choices: null | components["schemas"]["PageChoice"][];
+            /** @description What happened and what to do, when it failed. */
+            problem: null | string;
+        };
         /** @description A colour of the palette as `#rrggbb` with its share, 0 to 1. */
         PaletteView: {
             hex: string;
@@ -3131,33 +3188,6 @@ export interface components {
             key: string;
             name: string;
             sizeLabel: string;
-        };
-        /** @description What a choice means for one part. */
-        PartChoiceView: {
-            /**
-             * Format: uuid
-             * @description The part.
-             */
-            unitId: string;
-            /** @description Its title. */
-            title: string;
-            /** @description What would be done and why, in words. */
-            says: string;
-            /**
-             * Format: int32
-             * @description Pockets after it.
-             */
-            pockets: number;
-            /**
-             * Format: int32
-             * @description Of those, empty.
-             */
-            empty: number;
-            /**
-             * Format: int32
-             * @description Pieces that no pocket takes.
-             */
-            unplaced: number;
         };
         /** @description Somebody the album is about; the birthday is null when it is nobody's business. */
         PersonText: {
@@ -4161,6 +4191,29 @@ export interface components {
             unitId: string;
             /** Format: int32 */
             revision: number;
+        };
+        /** @description What a choice means for one unit. */
+        UnitChoice: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            /** @description What would be done and why, in words. */
+            says: string;
+            /**
+             * Format: int32
+             * @description Pockets after it.
+             */
+            pockets: number;
+            /**
+             * Format: int32
+             * @description Of those, empty.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Pieces that no pocket takes.
+             */
+            unplaced: number;
         };
         /** @description What the unit has and what it still lacks. */
         UnitCounts: {
@@ -7659,7 +7712,7 @@ export interface operations {
             };
         };
     };
-    choosePages: {
+    searchPages: {
         parameters: {
             query?: never;
             header?: never;
@@ -7670,7 +7723,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChoosePagesRequest"];
+                "application/json": components["schemas"]["PageSearchRequest"];
             };
         };
         responses: {
@@ -7680,7 +7733,105 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PageChoiceView"][];
+                    "application/json": components["schemas"]["PageSearchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPageSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageSearchView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelPageSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageSearchView"];
                 };
             };
             /** @description Not Found */

@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { useTimeoutFn } from '@vueuse/core'
+import { computed, watch } from 'vue'
 import { useNotices } from './notices'
 
 const notices = useNotices()
-let timer: ReturnType<typeof setTimeout> | undefined
 
 // What was done fades by itself; a refusal stays until it is read and closed.
+const shownFor = computed(() => (notices.notice?.undo ? 12_000 : 5_000))
+const fading = useTimeoutFn(() => notices.dismiss(), shownFor, { immediate: false })
 watch(
   () => notices.notice,
   (notice) => {
-    clearTimeout(timer)
-    if (notice?.kind === 'done') timer = setTimeout(() => notices.dismiss(), notice.undo ? 12000 : 5000)
+    fading.stop()
+    if (notice?.kind === 'done') fading.start()
   },
 )
 
@@ -23,12 +25,28 @@ function undo() {
 
 <template>
   <div class="status-line" aria-live="polite" role="status">
-    <div v-if="notices.notice" class="status-note" :class="notices.notice.kind" data-testid="notice">
+    <BToast
+      v-if="notices.notice"
+      :model-value="true"
+      no-progress
+      no-fade
+      no-close-button
+      class="status-note"
+      :class="notices.notice.kind"
+      body-class="status-body"
+      data-testid="notice"
+    >
       <span> <strong v-if="notices.notice.kind === 'refused'">Not done. </strong>{{ notices.notice.text }} </span>
-      <button v-if="notices.notice.undo" type="button" class="status-undo" data-testid="notice-undo" @click="undo">
-        Undo
-      </button>
-      <button type="button" class="status-close" aria-label="Close this message" @click="notices.dismiss()">×</button>
-    </div>
+      <BButton
+        v-if="notices.notice.undo"
+        size="sm"
+        variant="outline-light"
+        class="status-undo"
+        data-testid="notice-undo"
+        @click="undo"
+        >Undo</BButton
+      >
+      <BCloseButton class="btn-close-white" aria-label="Close this message" @click="notices.dismiss()" />
+    </BToast>
   </div>
 </template>

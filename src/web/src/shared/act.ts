@@ -1,5 +1,5 @@
 import { answer, api, Refusal } from '../api/client'
-import { useRefresh } from '../features/albums/queries'
+import { useRefresh } from './queries'
 import { useNotices } from './notices'
 
 interface Done {

@@ -34,9 +34,14 @@ export const useNotices = defineStore('notices', () => {
     notice.value = { text, kind: 'refused' }
   }
 
+  /** What the server itself says went wrong with a job. */
+  function say(problem: string) {
+    notice.value = { text: problem, kind: 'refused' }
+  }
+
   function dismiss() {
     notice.value = null
   }
 
-  return { notice, conflict, done, refused, dismiss }
+  return { notice, conflict, done, refused, say, dismiss }
 })

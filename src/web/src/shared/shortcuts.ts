@@ -1,10 +1,9 @@
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-
-const stored = 'zesty.singleKeys'
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 
 /** Whether shortcuts of one key work; WCAG 2.2, 2.1.4 asks for a way to turn them off. */
-export const singleKeys = ref(localStorage.getItem(stored) !== 'off')
-watch(singleKeys, (on) => localStorage.setItem(stored, on ? 'on' : 'off'))
+export const singleKeys = useLocalStorage('zesty.singleKeys', true, {
+  serializer: { read: (kept) => kept !== 'off', write: (on) => (on ? 'on' : 'off') },
+})
 
 const writes = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
@@ -22,6 +21,5 @@ export function useShortcuts(keys: Record<string, (event: KeyboardEvent) => void
     event.preventDefault()
     action(event)
   }
-  onMounted(() => window.addEventListener('keydown', onKey))
-  onBeforeUnmount(() => window.removeEventListener('keydown', onKey))
+  useEventListener(window, 'keydown', onKey)
 }

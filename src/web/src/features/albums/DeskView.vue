@@ -1,18 +1,19 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import AlbumTop from '../../shared/AlbumTop.vue'
 import ShortcutSheet from '../../shared/ShortcutSheet.vue'
 import { useShortcuts } from '../../shared/shortcuts'
-import CountTab from '../count/CountTab.vue'
-import GatherTab from '../gather/GatherTab.vue'
-import PlaceTab from '../place/PlaceTab.vue'
-import { useUnit } from '../place/unit'
-import PrintTab from '../print/PrintTab.vue'
-import TapeMeasure from '../tape/TapeMeasure.vue'
-import UnitMenu from '../tape/UnitMenu.vue'
-import TellTab from '../tell/TellTab.vue'
-import AlbumSetup from './AlbumSetup.vue'
+import CountTab from '../counting/CountTab.vue'
+import GatherTab from '../photos/GatherTab.vue'
+import PlaceTab from '../placing/PlaceTab.vue'
+import { useUnit } from '../placing/unit'
+import PrintTab from '../printing/PrintTab.vue'
+import TapeMeasure from '../dates/TapeMeasure.vue'
+import UnitMenu from '../dates/UnitMenu.vue'
+import TellTab from '../words/TellTab.vue'
+import AlbumSetup from '../binder/AlbumSetup.vue'
 import { useAlbum } from './queries'
 
 const props = defineProps<{ albumId: string; unitId?: string; tab?: string }>()
@@ -37,6 +38,9 @@ watchEffect(() => {
   void router.replace({ name: 'desk', params: { albumId: props.albumId, unitId: open.id, tab: tab.value } })
 })
 
+/** One and many of what a tab misses. */
+type Things = readonly [one: string, many: string]
+
 const tabs = computed(() => {
   const c = unit.value?.counts
   return [
@@ -44,26 +48,31 @@ const tabs = computed(() => {
       key: 'gather',
       name: 'Gather',
       missing: album.value?.photosWithoutUnit ?? 0,
-      of: ['photo that belongs nowhere yet', 'photos that belong nowhere yet'],
+      of: ['photo that belongs nowhere yet', 'photos that belong nowhere yet'] as Things,
     },
     {
       key: 'tell',
       name: 'Tell',
       missing: c ? c.cardsUnwritten + c.cardsOver : 0,
-      of: ['card without words or with too many', 'cards without words or with too many'],
+      of: ['card without words or with too many', 'cards without words or with too many'] as Things,
     },
     {
       key: 'count',
       name: 'Count',
       missing: c?.piecesShort ?? 0,
-      of: ['piece beyond its pockets', 'pieces beyond its pockets'],
+      of: ['piece beyond its pockets', 'pieces beyond its pockets'] as Things,
     },
-    { key: 'place', name: 'Place', missing: c?.openPockets ?? 0, of: ['empty pocket', 'empty pockets'] },
+    {
+      key: 'place',
+      name: 'Place',
+      missing: c?.openPockets ?? 0,
+      of: ['empty pocket', 'empty pockets'] as Things,
+    },
     {
       key: 'print',
       name: 'Print',
       missing: c?.warnings ?? 0,
-      of: ['warning before printing', 'warnings before printing'],
+      of: ['warning before printing', 'warnings before printing'] as Things,
     },
   ]
 })
@@ -129,8 +138,8 @@ useShortcuts({
         class="index-tab"
         :class="{ on: t.key === tab }"
         :aria-current="t.key === tab ? 'page' : undefined"
-        :aria-label="t.missing ? `${t.name}: ${t.missing} ${t.of[t.missing === 1 ? 0 : 1]}` : t.name"
-        :title="t.missing ? `${t.missing} ${t.of[t.missing === 1 ? 0 : 1]}` : undefined"
+        :aria-label="t.missing ? `${t.name}: ${counted(t.missing, ...t.of)}` : t.name"
+        :title="t.missing ? counted(t.missing, ...t.of) : undefined"
       >
         {{ t.name }} <span v-if="t.missing" class="missing" aria-hidden="true">{{ t.missing }}</span>
       </RouterLink>

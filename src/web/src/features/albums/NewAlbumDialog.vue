@@ -3,8 +3,11 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, Refusal } from '../../api/client'
-import PageThumb from './PageThumb.vue'
-import { keys, useCatalog, useDesigns, useZones } from './queries'
+import { deviceStyle, deviceTime, deviceZone } from '../../shared/dates'
+import PageThumb from '../binder/PageThumb.vue'
+import { keys } from '../../shared/queries'
+import { useCatalog, useDesigns } from '../binder/queries'
+import { useZones } from '../dates/queries'
 
 const open = defineModel<boolean>({ required: true })
 const { data: catalog } = useCatalog()
@@ -21,16 +24,16 @@ const kinds: { key: Kind; name: string; hint: string }[] = [
   { key: 'countdown', name: 'Numbered days', hint: 'A page for each day of a countdown.' },
 ]
 
-const today = new Date()
-const iso = (d: Date) => new Date(d.getTime() - d.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+const today = deviceTime().slice(0, 10)
+const style = deviceStyle()
 const kind = ref<Kind>('weekly')
 const name = ref('')
-const firstDay = ref(`${today.getFullYear()}-01-01`)
+const firstDay = ref(`${today.slice(0, 4)}-01-01`)
 const units = ref(52)
 const scheme = ref<'iso' | 'sundayFirst' | 'fromFirstDay'>('iso')
-const homeZone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone || 'Etc/UTC')
-const dateOrder = ref<'dayMonth' | 'monthDay'>('dayMonth')
-const clock = ref<'twentyFour' | 'twelve'>('twentyFour')
+const homeZone = ref(deviceZone())
+const dateOrder = ref(style.order)
+const clock = ref(style.clock)
 const waking = ref({ from: '07:00', until: '22:00' })
 const body = ref('9x12')
 const chosen = ref<string[]>([])
@@ -52,7 +55,7 @@ watch(
   { immediate: true },
 )
 watch(kind, (k) => {
-  firstDay.value = k === 'weekly' ? `${today.getFullYear()}-01-01` : iso(today)
+  firstDay.value = k === 'weekly' ? `${today.slice(0, 4)}-01-01` : today
   units.value = { weekly: 52, trip: 9, documentedDay: 1, countdown: 24 }[k]
   body.value = k === 'weekly' ? '9x12' : '6x8'
 })
@@ -140,11 +143,11 @@ async function make() {
         </template>
         <div v-if="kind === 'weekly'" class="col-md-6">
           <label for="album-scheme" class="form-label">Weeks are counted</label>
-          <select id="album-scheme" v-model="scheme" class="form-select">
+          <BFormSelect id="album-scheme" v-model="scheme">
             <option value="iso">from Monday, ISO 8601</option>
             <option value="sundayFirst">from Sunday, 1 January in week 1</option>
             <option value="fromFirstDay">from the album's first day</option>
-          </select>
+          </BFormSelect>
         </div>
         <div class="col-md-6">
           <label for="album-zone" class="form-label">Home zone</label>
@@ -153,37 +156,37 @@ async function make() {
         </div>
         <div class="col-md-3">
           <label for="album-order" class="form-label">Dates</label>
-          <select id="album-order" v-model="dateOrder" class="form-select">
+          <BFormSelect id="album-order" v-model="dateOrder">
             <option value="dayMonth">20 February</option>
             <option value="monthDay">February 20</option>
-          </select>
+          </BFormSelect>
         </div>
         <div class="col-md-3">
           <label for="album-clock" class="form-label">Hours</label>
-          <select id="album-clock" v-model="clock" class="form-select">
+          <BFormSelect id="album-clock" v-model="clock">
             <option value="twentyFour">19:00</option>
             <option value="twelve">7 p.m.</option>
-          </select>
+          </BFormSelect>
         </div>
         <div v-if="kind === 'weekly' || kind === 'trip'" class="col-md-6">
           <label for="album-school" class="form-label">{{ kind === 'weekly' ? 'A week' : 'A day' }} takes</label>
-          <select id="album-school" v-model="school" class="form-select">
+          <BFormSelect id="album-school" v-model="school">
             <option value="spread">facing pages</option>
             <option value="leaf">the two faces of one leaf</option>
-          </select>
+          </BFormSelect>
         </div>
         <div class="col-md-6">
           <label for="album-body" class="form-label">Page body (width x height, inches)</label>
-          <select id="album-body" v-model="body" class="form-select">
+          <BFormSelect id="album-body" v-model="body">
             <option v-for="b in bodies" :key="b" :value="b">{{ b }}</option>
-          </select>
+          </BFormSelect>
         </div>
         <div class="col-md-6">
           <label for="album-measures" class="form-label">Show measures in</label>
-          <select id="album-measures" v-model="measures" class="form-select">
+          <BFormSelect id="album-measures" v-model="measures">
             <option value="inches">inches</option>
             <option value="millimetres">millimetres</option>
-          </select>
+          </BFormSelect>
         </div>
       </div>
       <fieldset class="mt-3">

@@ -5,7 +5,8 @@ import { ref } from 'vue'
 import { answer, api, type AlbumSummary } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import NewAlbumDialog from './NewAlbumDialog.vue'
-import { keys, useShelf } from './queries'
+import { keys } from '../../shared/queries'
+import { useShelf } from './queries'
 
 const { data: albums, error } = useShelf()
 const unitWords = { weekly: 'weeks', trip: 'travel days', documentedDay: 'hours', countdown: 'days' }

@@ -1,0 +1,281 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { useTimeoutFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { answer, api, type AlbumView, type PrintJobView, type UnitView } from '../../api/client'
+import { useNotices } from '../../shared/notices'
+import ProgressLine from '../../shared/ProgressLine.vue'
+import { counted } from '../../shared/words'
+import { useCatalog } from '../binder/queries'
+
+const props = defineProps<{ unit: UnitView; album: AlbumView }>()
+const { data: catalog } = useCatalog()
+const notices = useNotices()
+
+interface Setup {
+  paper: string
+  margin: string
+  gap: string
+}
+const storageKey = 'zesty.printer'
+const metric = computed(() => props.album.measures === 'millimetres')
+
+function readSetup(): Setup {
+  const usual = metric.value
+    ? { paper: 'a4', margin: '5 mm', gap: '0' }
+    : { paper: 'letter', margin: '1/4 in', gap: '0' }
+  try {
+    return { ...usual, ...(JSON.parse(localStorage.getItem(storageKey) ?? '{}') as Partial<Setup>) }
+  } catch {
+    return usual
+  }
+}
+
+const setup = ref(readSetup())
+const upTo = ref(props.unit.id)
+const despiteDoubts = ref(false)
+const job = ref<PrintJobView | null>(null)
+
+const fromIndex = computed(() => props.album.units.findIndex((u) => u.id === props.unit.id))
+const choices = computed(() => props.album.units.slice(fromIndex.value, fromIndex.value + 60))
+const unitIds = computed(() => {
+  const end = choices.value.findIndex((u) => u.id === upTo.value)
+  return choices.value.slice(0, Math.max(end, 0) + 1).map((u) => u.id)
+})
+
+const plan = useQuery({
+  queryKey: computed(() => ['plan', props.unit.id, props.unit.revision, unitIds.value.join(), setup.value]),
+  queryFn: () =>
+    answer(
+      api.POST('/api/print-plans', {
+        body: {
+          requestKey: 'plan',
+          unitIds: unitIds.value,
+          paperKey: setup.value.paper,
+          margin: setup.value.margin,
+          gap: setup.value.gap,
+          despiteDoubts: false,
+        },
+      }),
+    ),
+  retry: false,
+  staleTime: 0,
+})
+
+const single = computed(() => unitIds.value.length === 1)
+const sheetUrl = (number: number) =>
+  `/api/units/${props.unit.id}/sheets/${number}?${new URLSearchParams({
+    paper: setup.value.paper,
+    margin: setup.value.margin,
+    gap: setup.value.gap,
+    v: String(props.unit.revision),
+  })}`
+
+function changed(field: keyof Setup, event: Event) {
+  setup.value = { ...setup.value, [field]: (event.target as HTMLInputElement).value }
+  localStorage.setItem(storageKey, JSON.stringify(setup.value))
+}
+
+async function print() {
+  try {
+    job.value = await answer(
+      api.POST('/api/print-jobs', {
+        body: {
+          requestKey: crypto.randomUUID(),
+          unitIds: unitIds.value,
+          paperKey: setup.value.paper,
+          margin: setup.value.margin,
+          gap: setup.value.gap,
+          despiteDoubts: despiteDoubts.value,
+        },
+      }),
+    )
+    poll()
+  } catch (error) {
+    notices.refused(error)
+  }
+}
+
+const { start: poll } = useTimeoutFn(
+  async () => {
+    if (!job.value) return
+    try {
+      job.value = await answer(api.GET('/api/print-jobs/{id}', { params: { path: { id: job.value.id } } }))
+      if (job.value.state === 'waiting' || job.value.state === 'running') poll()
+    } catch (error) {
+      notices.refused(error)
+    }
+  },
+  300,
+  { immediate: false },
+)
+
+async function cancel() {
+  if (!job.value) return
+  try {
+    await answer(api.POST('/api/print-jobs/{id}/cancel', { params: { path: { id: job.value.id } } }))
+  } catch (error) {
+    notices.refused(error)
+  }
+}
+</script>
+
+<template>
+  <div class="print">
+    <section class="settings panel" aria-label="Printer">
+      <h2 class="h5">Sheets for {{ unit.inSentence }}</h2>
+      <label for="paper" class="form-label">Paper</label>
+      <select id="paper" class="form-select" :value="setup.paper" @change="changed('paper', $event)">
+        <option v-for="p in catalog?.papers" :key="p.key" :value="p.key">{{ p.name }} ({{ p.sizeLabel }})</option>
+      </select>
+      <div class="row g-2 mt-1">
+        <div class="col">
+          <label for="margin" class="form-label">Printer's margin</label>
+          <input id="margin" class="form-control" :value="setup.margin" @change="changed('margin', $event)" />
+        </div>
+        <div class="col">
+          <label for="gap" class="form-label">Gap</label>
+          <input id="gap" class="form-control" :value="setup.gap" @change="changed('gap', $event)" />
+        </div>
+      </div>
+      <p class="form-text">
+        Lengths such as 1/4 in or 5 mm. With a gap of 0 neighbouring pieces share one cut, and the foot of the sheet
+        names the pieces row by row; 4 mm leaves room for every number.
+      </p>
+      <label for="up-to" class="form-label">Weeks</label>
+      <BFormSelect id="up-to" v-model="upTo">
+        <option v-for="(u, i) in choices" :key="u.id" :value="u.id">
+          {{ i === 0 ? `${u.title} only` : `${choices[0]?.title} to ${u.title}` }}
+        </option>
+      </BFormSelect>
+
+      <p v-if="plan.error.value" class="warning-chip mt-3" role="alert">{{ plan.error.value.message }}</p>
+      <p v-else class="mt-3 mb-2" role="status" data-testid="plan-words">{{ plan.data.value?.words }}</p>
+      <ul v-if="plan.data.value?.tooLarge.length" class="text-danger-emphasis">
+        <li v-for="line in plan.data.value.tooLarge" :key="line">{{ line }}</li>
+      </ul>
+
+      <div v-if="plan.data.value?.doubts.length" class="warning-chip mb-2" data-testid="doubts">
+        <p class="mb-1">Look at these before you print:</p>
+        <ul class="mb-1">
+          <li v-for="line in plan.data.value.doubts" :key="line">{{ line }}</li>
+        </ul>
+        <BFormCheckbox v-model="despiteDoubts">Print anyway</BFormCheckbox>
+      </div>
+
+      <div class="d-grid gap-2">
+        <BButton
+          variant="primary"
+          :disabled="
+            !plan.data.value?.pieces ||
+            (plan.data.value.doubts.length > 0 && !despiteDoubts) ||
+            job?.state === 'running' ||
+            job?.state === 'waiting'
+          "
+          @click="print"
+        >
+          Make the PDF
+        </BButton>
+      </div>
+      <div v-if="job" class="mt-3" data-testid="job">
+        <template v-if="job.state === 'waiting' || job.state === 'running'">
+          <ProgressLine
+            :done="job.pagesDone"
+            :total="job.pagesTotal"
+            :label="`${job.pagesDone} of ${job.pagesTotal} pages drawn`"
+          />
+          <p class="my-1" role="status">{{ job.pagesDone }} of {{ job.pagesTotal }} pages drawn</p>
+          <BButton size="sm" variant="outline-dark" @click="cancel">Cancel</BButton>
+        </template>
+        <p v-else-if="job.state === 'done'" role="status" class="mb-1">
+          <a class="btn btn-outline-dark" :href="`/api/print-jobs/${job.id}/file`" data-testid="download" download>
+            Download the sheets (PDF)
+          </a>
+        </p>
+        <p v-else-if="job.state === 'cancelled'" role="status">Cancelled. Nothing was made.</p>
+        <p v-else class="warning-chip" role="alert">{{ job.problem }}</p>
+      </div>
+      <p class="form-text mt-3">
+        Print at 100 %, never “fit to page”, and lay a ruler on the rule at the foot: 100 mm must measure 100 mm. When
+        you cut: cut away from yourself, guard the blade, use a safety rule, keep small parts from children, and follow
+        the trimmer maker's instructions.
+      </p>
+      <h3 class="h6">The spread itself</h3>
+      <div class="d-flex gap-2">
+        <a class="btn btn-sm btn-outline-dark" :href="`/api/units/${unit.id}/spread.pdf`" download>Page-size PDF</a>
+        <a class="btn btn-sm btn-outline-dark" :href="`/api/units/${unit.id}/spread.png`" download>PNG</a>
+      </div>
+    </section>
+    <section class="sheets" aria-label="Preview of the sheets" tabindex="0">
+      <p v-if="!single" class="mat-note">
+        The preview shows {{ unit.inSentence }} alone; the PDF packs everything chosen together.
+      </p>
+      <p v-else-if="plan.data.value && plan.data.value.pieces === 0" class="mat-note">
+        Nothing lies in a pocket yet. Go to Place, fill the spread, then come back.
+      </p>
+      <template v-if="single">
+        <figure v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="sheet">
+          <img :src="sheetUrl(sheet.number)" :alt="`Sheet ${sheet.number}: pieces ${sheet.numbers.join(', ')}`" />
+          <figcaption>
+            Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ counted(sheet.numbers.length, 'piece') }},
+            {{ counted(sheet.cuts, 'cut') }}
+          </figcaption>
+        </figure>
+      </template>
+      <template v-else>
+        <p v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="mat-note">
+          Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ sheet.numbers.join(', ') }}
+        </p>
+      </template>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.print {
+  flex: 1;
+  display: flex;
+  min-height: 0;
+}
+.settings {
+  flex: 0 0 340px;
+  padding: 1rem 1.2rem 4rem;
+  overflow-y: auto;
+  border-right: 1px solid var(--line);
+}
+.sheets {
+  flex: 1;
+  overflow-y: auto;
+  padding: 1.2rem;
+  display: flex;
+  flex-wrap: wrap;
+  align-content: flex-start;
+  gap: 1.2rem;
+  background: var(--mat-dark);
+}
+@media (max-width: 800px) {
+  .print {
+    flex-direction: column;
+    overflow-y: auto;
+  }
+  .settings,
+  .sheets {
+    flex: none;
+    overflow: visible;
+  }
+}
+.sheet {
+  margin: 0;
+}
+.sheet img {
+  width: 340px;
+  max-width: 100%;
+  background: #fff;
+  box-shadow: 0 4px 14px rgb(0 0 0 / 0.35);
+}
+.sheet figcaption,
+.mat-note {
+  color: #fff;
+  margin-top: 0.4rem;
+}
+</style>
