@@ -90,7 +90,11 @@ internal static class OpenBench
             album.Leaves[i].Ordinal = i;
             if (i % 5 == 0)
             {
-                album.Leaves[i].WriteForm(LeafForm.Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(1.5m))));
+                album
+                    .Leaves[i]
+                    .WriteAlterations(
+                        LeafAlterations.Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(1.5m)))
+                    );
             }
         }
 
@@ -104,7 +108,7 @@ internal static class OpenBench
                     .Where(f => (f.Item2 == LeafSide.Front ? f.l.FrontUnitId : f.l.BackUnitId) == unit.Id)
             )
             {
-                foreach (var pocket in makes[leaf.ProtectorId].Altered(leaf.ReadForm()).Design.Face(side))
+                foreach (var pocket in makes[leaf.ProtectorId].Altered(leaf.ReadAlterations()).Design.Face(side))
                 {
                     var id = Guid.CreateVersion7();
                     content = content

@@ -159,7 +159,7 @@ internal static class PagesBench
     private static double ByScip(PageQuestion question)
     {
         using var solver = Solver.CreateSolver("SCIP");
-        var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
+        var (offers, weights, part) = (question.Offers, question.Weights, question.Units[0]);
         var objective = solver.Objective();
         var extra = offers.Select((o, d) => solver.MakeIntVar(0, 60, $"x{d}")).ToArray();
         var stands = question
@@ -222,7 +222,7 @@ internal static class PagesBench
 
         for (var d = 0; d < offers.Length; d++)
         {
-            if (offers[d].Stock is { } stock)
+            if (offers[d].OnHand is { } stock)
             {
                 var buy = solver.MakeIntVar(0, double.PositiveInfinity, $"b{d}");
                 objective.SetCoefficient(buy, 20_000);

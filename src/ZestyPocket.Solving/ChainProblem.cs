@@ -46,13 +46,13 @@ internal sealed class ChainProblem
         ];
         LeafCost = [.. offers.Select(o => question.Weights.Leaf + ((long)question.Weights.Alter * o.Fused))];
         Addable = [.. Enumerable.Range(0, offers.Length).Where(d => offers[d].MayBeAdded)];
-        var scarce = offers.Where(o => o.Stock is not null && o.Of is null).Select(o => o.Key).ToList();
+        var scarce = offers.Where(o => o.OnHand is not null && o.Of is null).Select(o => o.Key).ToList();
         StockOf = [.. offers.Select(o => scarce.IndexOf(o.Bought))];
         var boughtAs = offers.ToDictionary(o => o.Key, o => o.Bought);
         Available =
         [
             .. scarce.Select(key =>
-                (long)offers.First(o => o.Key == key).Stock!.Value
+                (long)offers.First(o => o.Key == key).OnHand!.Value
                 + question.Standing.Count(l => boughtAs[l.Key] == key)
             ),
         ];
@@ -138,7 +138,7 @@ internal sealed class ChainProblem
             .OrderBy(s => s.Width)
             .ThenBy(s => s.Height)
             .ToList();
-        var count = question.Parts.Length;
+        var count = question.Units.Length;
         var own = Enumerable.Range(0, count).Select(_ => new List<OwnLeaf>()).ToArray();
         var shared = new SharedLeaf?[Math.Max(0, count - 1)];
         for (var l = 0; l < question.Standing.Length; l++)
@@ -159,7 +159,7 @@ internal sealed class ChainProblem
             }
         }
 
-        var chain = question.Parts.Select(
+        var chain = question.Units.Select(
             (demands, u) =>
                 new ChainPart(
                     [.. demands.Where(d => d.Count > 0).Select(d => Class(d, sizes, question.Weights))],

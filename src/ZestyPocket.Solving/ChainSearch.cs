@@ -8,7 +8,7 @@ internal sealed record ChainPath(int[] Shared, PartPlan[] Plans, long Cost);
 /// <summary>
 /// The cheapest pages of all parts: a shortest path over the parts, whose states are the designs of the leaves that
 /// neighbours share. Only what lies on a path that could be the shortest is worked out exactly; elsewhere a lower bound
-/// does. Stock that all share enters by prices (Lagrange): the path at any prices shows how cheap it can be at best.
+/// does. OnHand that all share enters by prices (Lagrange): the path at any prices shows how cheap it can be at best.
 /// What remains open between that and the best path found is settled by a small programme over the plans that could
 /// matter.
 /// </summary>
@@ -87,7 +87,7 @@ internal sealed class ChainSearch(ChainProblem problem, CancellationToken cancel
         return (best, Math.Min(bound, best.Cost));
     }
 
-    /// <summary>Stock that is overdrawn becomes dearer, what is left over cheaper. False when nothing moves.</summary>
+    /// <summary>OnHand that is overdrawn becomes dearer, what is left over cheaper. False when nothing moves.</summary>
     private bool Step(double[] stockPrices, ChainPath path, long gap, double step)
     {
         var used = Used(path);

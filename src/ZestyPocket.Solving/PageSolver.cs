@@ -19,7 +19,7 @@ public sealed class PageSolver : IPageSolver, IDisposable
         _gate.Wait(cancel);
         try
         {
-            return question.Parts.Length > 0 && ChainProblem.Of(question) is { } chain
+            return question.Units.Length > 0 && ChainProblem.Of(question) is { } chain
                 ? ByChain(chain, cancel)
                 : WholeModel.Solve(question, WholeModel.UsualEffort, cancel);
         }
@@ -58,9 +58,9 @@ public sealed class PageSolver : IPageSolver, IDisposable
         );
     }
 
-    private static PartChoice PartOf(ChainProblem problem, ChainPath path, int u)
+    private static UnitAnswer PartOf(ChainProblem problem, ChainPath path, int u)
     {
-        var (part, plan, demands) = (problem.Parts[u], path.Plans[u], problem.Question.Parts[u]);
+        var (part, plan, demands) = (problem.Parts[u], path.Plans[u], problem.Question.Units[u]);
         var pockets = (int[])part.Room.Clone();
         Add(u > 0 ? path.Shared[u - 1] : -1, u > 0 ? problem.Shared[u - 1]?.FacesAfter ?? 0 : 0);
         Add(
@@ -85,7 +85,7 @@ public sealed class PageSolver : IPageSolver, IDisposable
             where flow[i][s] > 0
             select new Spreading(classes[i], problem.Sizes[s], flow[i][s])
         ).ToImmutableArray();
-        return new PartChoice(
+        return new UnitAnswer(
             [
                 .. plan
                     .Extra.GroupBy(d => d)

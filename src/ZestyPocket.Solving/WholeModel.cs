@@ -60,7 +60,7 @@ public static class WholeModel
 
         // Leaves that are added, part by part.
         var extra = question
-            .Parts.Select(
+            .Units.Select(
                 (part, u) =>
                     offers
                         .Select(
@@ -95,10 +95,10 @@ public static class WholeModel
             .ThenBy(s => s.Height)
             .ToList();
         var spread = new List<(int Part, int Demand, int Size, IntVar Count)>();
-        var unplaced = new IntVar[question.Parts.Length][];
-        for (var u = 0; u < question.Parts.Length; u++)
+        var unplaced = new IntVar[question.Units.Length][];
+        for (var u = 0; u < question.Units.Length; u++)
         {
-            var demands = question.Parts[u];
+            var demands = question.Units[u];
             unplaced[u] = [.. demands.Select((demand, c) => model.NewIntVar(0, demand.Count, $"none{u}_{c}"))];
             for (var s = 0; s < sizes.Count; s++)
             {
@@ -157,7 +157,7 @@ public static class WholeModel
         var buy = new IntVar?[offers.Length];
         for (var d = 0; d < offers.Length; d++)
         {
-            if (offers[d].Stock is not { } stock || offers[d].Of is not null)
+            if (offers[d].OnHand is not { } stock || offers[d].Of is not null)
             {
                 continue;
             }
@@ -181,7 +181,7 @@ public static class WholeModel
                 }
             }
 
-            var short_ = model.NewIntVar(0, MostExtraLeaves * Math.Max(1, question.Parts.Length), $"buy{d}");
+            var short_ = model.NewIntVar(0, MostExtraLeaves * Math.Max(1, question.Units.Length), $"buy{d}");
             model.Add(
                 needed <= short_ + stock + question.Standing.Count(l => BoughtAs(question, l.Key) == offers[d].Key)
             );
@@ -212,9 +212,9 @@ public static class WholeModel
         var value = (long)Math.Round(solver.ObjectiveValue);
         return new PageAnswer(
             [
-                .. question.Parts.Select(
+                .. question.Units.Select(
                     (_, u) =>
-                        new PartChoice(
+                        new UnitAnswer(
                             [
                                 .. offers
                                     .Select((o, d) => (o.Key, (int)solver.Value(extra[u][d])))

@@ -80,6 +80,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             protector.Property(p => p.Revision).IsConcurrencyToken();
             protector.Property(p => p.ClearSizes).HasColumnType("jsonb");
             protector.Property(p => p.Form).HasColumnType("jsonb");
+            protector.Property(p => p.OnHand).HasColumnName("Stock");
         });
 
         modelBuilder.Entity<AlbumUnit>(unit =>
@@ -94,7 +95,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         modelBuilder.Entity<AlbumLeaf>(leaf =>
         {
             leaf.Property(l => l.Revision).IsConcurrencyToken();
-            leaf.Property(l => l.Form).HasColumnType("jsonb");
+            leaf.Property(l => l.Alterations).HasColumnName("Form").HasColumnType("jsonb");
             leaf.HasOne<AlbumProtector>().WithMany().HasForeignKey(l => l.ProtectorId);
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.FrontUnitId);
             leaf.HasOne<AlbumUnit>().WithMany().HasForeignKey(l => l.BackUnitId);

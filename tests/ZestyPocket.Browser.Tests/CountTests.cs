@@ -67,11 +67,11 @@ public sealed class CountTests
 
         // Several weeks at once.
         desk.Write("#stretch", "2" + Keys.Tab);
-        desk.UntilText("[data-testid='sum']", "in 2 parts");
+        desk.UntilText("[data-testid='sum']", "in 2 weeks or days");
         desk.UntilText(".count table", "Week 20");
         desk.AxeFindings().ShouldBeEmpty("Count, two weeks");
 
-        // Stock that is short is named.
+        // OnHand that is short is named.
         desk.Browser.FindElements(By.CssSelector(".count summary"))
             .First(s => s.Text.StartsWith("Leaves this album uses", StringComparison.Ordinal))
             .Click();
@@ -149,8 +149,8 @@ public sealed class CountTests
         desk.Browser.ExecuteScript("document.activeElement.blur()");
         desk.Press(Keys.Escape);
         desk.Click("[data-code='W19 L1']");
-        desk.ClickButton("Leave it clear on purpose");
-        desk.UntilPocket("W19 L1", "left clear on purpose");
+        desk.ClickButton("Leave it empty");
+        desk.UntilPocket("W19 L1", "left empty on purpose");
         desk.ClickButton("Fill the spread");
         desk.UntilText("[data-testid='notice']", "Filled the spread with");
         desk.ClickButton("Turn the leaf");

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using NodaTime;
-using ZestyPocket.Server.Gathering;
+using ZestyPocket.Server.Dates;
 
 namespace ZestyPocket.Server.Tests;
 

@@ -95,7 +95,7 @@ public sealed class CountTests
                 WayKind.LargerPockets,
                 WayKind.SpanPockets,
                 WayKind.AddFiller,
-                WayKind.LeaveClear,
+                WayKind.LeaveEmpty,
                 WayKind.MergeWithNext,
             ]);
         // The story told on a card counts once, as that card.
@@ -123,7 +123,7 @@ public sealed class CountTests
         var choices = await ChooseAsync(host, album.Id, week);
         choices.ShouldAllBe(c => c.Proved && c.Unplaced == 0);
         var balanced = choices[0];
-        balanced.Parts.Single().Says.ShouldContain("because 24 pieces want pockets and its own pages have 12");
+        balanced.Units.Single().Says.ShouldContain("because 24 pieces want pockets and its own pages have 12");
         // The leaf whose back carries the next week's picture stays.
         var shared = filled.Faces[0].LeafId;
         balanced.Standing.Single(l => l.LeafId == shared).ProtectorId.ShouldBe(filled.Faces[0].ProtectorId);
@@ -155,7 +155,7 @@ public sealed class CountTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4", "9x12-full");
         var (week, next) = (album.Units[0].Id, album.Units[1].Id);
         var nine = album.Protectors.Single(p => p.DesignKey == "9x12-nine-3x4");
-        (nine.Pockets, nine.InUse, nine.Stock).ShouldBe((9, 5, null));
+        (nine.Pockets, nine.InUse, nine.OnHand).ShouldBe((9, 5, null));
         await AddPicturesAsync(host, album.Id, lying: 20, upright: 0);
         await host.EditAlbumAsync(album.Id, new AddLeaf(nine.Id) { UnitId = week, Revision = TestHost.Latest });
         var unit = await host.OpenAsync(week);
@@ -227,7 +227,7 @@ public sealed class CountTests
         await host.AlbumEditRefusedAsync(
             422,
             album.Id,
-            new SetStock(-1) { ProtectorId = album.Protectors[0].Id, Revision = TestHost.Latest }
+            new CountOnHand(-1) { ProtectorId = album.Protectors[0].Id, Revision = TestHost.Latest }
         );
         await host.RefusedAsync(
             422,
@@ -293,7 +293,7 @@ public sealed class CountTests
     }
 
     private static Task<AlbumEditAnswer> SetStockAsync(TestHost host, Guid album, Guid protector, int? stock) =>
-        host.EditAlbumAsync(album, new SetStock(stock) { ProtectorId = protector, Revision = TestHost.Latest });
+        host.EditAlbumAsync(album, new CountOnHand(stock) { ProtectorId = protector, Revision = TestHost.Latest });
 
     [Fact]
     public async Task The_badge_of_count_counts_untold_stories_as_the_sum_does()

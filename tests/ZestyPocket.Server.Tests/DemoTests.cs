@@ -80,7 +80,7 @@ public sealed class DemoTests
 
         // The compact camera of the trip is an hour off, and one correction brings its dawns to their right days.
         var trip = shelf.Single(a => a.Name == DemoHousehold.TripName).Id;
-        var cameras = await host.GetAsync<Gathering.CamerasView>($"/api/albums/{trip}/cameras");
+        var cameras = await host.GetAsync<Dates.CamerasView>($"/api/albums/{trip}/cameras");
         var doubted = cameras.Cameras.Single(c => c.Doubt is not null);
         var mended = await host.EditAlbumAsync(
             trip,

@@ -306,7 +306,7 @@ public sealed class LeafTests
         (At(week, 1, "1.1").Piece!.Title, At(await host.OpenAsync(next.Id), 0, "1.1").Piece!.Title).ShouldBe(
             (front.Title, back)
         );
-        // Behind the title page lies no part of the album: there the pair cannot go.
+        // Behind the title page lies no week or day: there the pair cannot go.
         await host.RefusedAsync(
             422,
             HttpMethod.Post,
@@ -501,7 +501,7 @@ public sealed class LeafTests
         var protector = album.Protectors[0].Id;
         await host.EditAlbumAsync(
             album.Id,
-            new SetStock(10) { ProtectorId = protector, Revision = album.Protectors[0].Revision }
+            new CountOnHand(10) { ProtectorId = protector, Revision = album.Protectors[0].Revision }
         );
         var leaf = (await LeavesAsync(host, album))[1];
         var fuse = (await host.GetAsync<LeafDetail>($"/api/albums/{album.Id}/leaves/{leaf.LeafId}")).Fusible[0];
@@ -518,7 +518,9 @@ public sealed class LeafTests
         (await StockAsync()).ShouldBe(10);
 
         async Task<int?> StockAsync() =>
-            (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}")).Protectors.Single(p => p.Id == protector).Stock;
+            (await host.GetAsync<AlbumView>($"/api/albums/{album.Id}"))
+                .Protectors.Single(p => p.Id == protector)
+                .OnHand;
     }
 
     [Fact]

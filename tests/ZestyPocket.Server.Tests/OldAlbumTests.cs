@@ -2,7 +2,7 @@ using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Binder;
-using ZestyPocket.Server.Gathering;
+using ZestyPocket.Server.Dates;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;

@@ -10,7 +10,7 @@ using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
 
-/// <summary>Collages, pictures over several pockets, pockets left clear, and pictures wanted in one size.</summary>
+/// <summary>Collages, pictures over several pockets, pockets left empty, and pictures wanted in one size.</summary>
 public sealed class PieceTests
 {
     private static async Task<(AlbumView Album, UnitView Unit)> WeekAsync(
@@ -220,17 +220,17 @@ public sealed class PieceTests
         await using var host = await TestHost.StartAsync();
         var (_, unit) = await WeekAsync(host, 12, "9x12-rows-6x4-3x4");
         var place = new PocketPlace(unit.Faces[0].LeafId, LeafSide.Back, unit.Faces[0].Pockets[2].Key);
-        unit = await host.EditAsync(unit, new LeaveClear(Place: place, Clear: true) { Revision = 0 });
+        unit = await host.EditAsync(unit, new LeaveEmpty(Place: place, Empty: true) { Revision = 0 });
         var count = await host.GetAsync<CountView>($"/api/units/{unit.Id}/count");
-        (count.Pockets, count.Clear, count.Lacking).ShouldBe((11, 1, 1));
+        (count.Pockets, count.LeftEmpty, count.Lacking).ShouldBe((11, 1, 1));
         unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
         (
             unit.Faces[0].Pockets[2].Piece,
-            unit.Faces[0].Pockets[2].LeftClear,
+            unit.Faces[0].Pockets[2].LeftEmpty,
             unit.Counts.LoosePhotos,
             unit.Counts.OpenPockets
         ).ShouldBe((null, true, 1, 0));
-        unit = await host.EditAsync(unit, new LeaveClear(Place: place, Clear: false) { Revision = 0 });
+        unit = await host.EditAsync(unit, new LeaveEmpty(Place: place, Empty: false) { Revision = 0 });
         unit.Counts.OpenPockets.ShouldBe(1);
     }
 
@@ -274,7 +274,7 @@ public sealed class PieceTests
         unit = await host.EditAsync(unit, new KeepPages(Keep: true) { Revision = 0 });
         var kept = await host.ChoosePagesAsync(album.Id, ask);
         kept.ShouldAllBe(c => c.Extra.Count() == 0);
-        kept[0].Parts.Single().Says.ShouldContain("stays on its pages");
+        kept[0].Units.Single().Says.ShouldContain("stays on its pages");
 
         // Cropping does not matter to this keeper, leaves do: the answer is at least as short of leaves as any.
         var own = (
@@ -335,6 +335,6 @@ public sealed class PieceTests
         }
 
         var choice = (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1)))[0];
-        (choice.Unplaced, choice.Parts.Single().Pockets >= 400).ShouldBe((0, true));
+        (choice.Unplaced, choice.Units.Single().Pockets >= 400).ShouldBe((0, true));
     }
 }

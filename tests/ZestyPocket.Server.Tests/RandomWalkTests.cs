@@ -261,7 +261,7 @@ public sealed class RandomWalkTests
                 {
                     Revision = unit.Revision,
                 },
-                7 => new LeaveClear(Place: place, Clear: _random.Next(2) == 0) { Revision = unit.Revision },
+                7 => new LeaveEmpty(Place: place, Empty: _random.Next(2) == 0) { Revision = unit.Revision },
                 _ => new PutPhoto(PhotoId: photo, Place: place) { Revision = unit.Revision },
             };
         }
@@ -420,7 +420,7 @@ public sealed class RandomWalkTests
                     ),
                     .. leaves.Select(l =>
                         $"{l.Id} {l.Ordinal} {l.ProtectorId} {l.FrontUnitId} {l.BackUnitId} "
-                        + $"{StoredDocuments.LeafForm.Write(l.ReadForm())}"
+                        + $"{StoredDocuments.LeafAlterations.Write(l.ReadAlterations())}"
                     ),
                     .. photos.Select(p => $"{p.Id} {p.Verdict} {p.KeeperDay} {p.DayTakenAway} {p.UnitId}"),
                     $"{await db.Stories.CountAsync(s => s.AlbumId == _album)} stories",

@@ -3,7 +3,8 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Gathering;
+using ZestyPocket.Server.Albums;
+using ZestyPocket.Server.Dates;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 

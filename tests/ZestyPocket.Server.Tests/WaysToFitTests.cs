@@ -95,7 +95,7 @@ public sealed class WaysToFitTests
         {
             await host.EditAlbumAsync(
                 album.Id,
-                new SetStock(owned) { ProtectorId = protector.Id, Revision = protector.Revision }
+                new CountOnHand(owned) { ProtectorId = protector.Id, Revision = protector.Revision }
             );
         }
 
@@ -127,7 +127,7 @@ public sealed class WaysToFitTests
             .ShouldBe([
                 WayKind.SpanPockets,
                 WayKind.AddFiller,
-                WayKind.LeaveClear,
+                WayKind.LeaveEmpty,
                 WayKind.UseKeepsake,
                 WayKind.MergeWithNext,
             ]);
@@ -139,9 +139,9 @@ public sealed class WaysToFitTests
         );
         unit.Envelope.ShouldBeEmpty();
         unit.Faces.SelectMany(f => f.Pockets).Count(p => p.Piece?.Kind == PieceKind.Keepsake).ShouldBe(1);
-        var clear = (await CountAsync(host, unit.Id)).Ways.Single(m => m.Kind == WayKind.LeaveClear);
+        var clear = (await CountAsync(host, unit.Id)).Ways.Single(m => m.Kind == WayKind.LeaveEmpty);
         clear.Label.ShouldBe("Leave W19 R9 clear on purpose");
-        await host.EditAsync(unit, new LeaveClear(Place: clear.Places!.Single(), Clear: true) { Revision = 0 });
+        await host.EditAsync(unit, new LeaveEmpty(Place: clear.Places!.Single(), Empty: true) { Revision = 0 });
         (await CountAsync(host, unit.Id)).Free.ShouldBe(13);
         await host.RefusedAsync(
             422,

@@ -24,7 +24,7 @@ internal static class ByScip
         }
 
         var extra = question
-            .Parts.Select(
+            .Units.Select(
                 (part, u) =>
                     offers
                         .Select(
@@ -39,19 +39,19 @@ internal static class ByScip
                         .ToArray()
             )
             .ToArray();
-        for (var u = 0; u < question.Parts.Length; u++)
+        for (var u = 0; u < question.Units.Length; u++)
         {
             Part(u);
         }
 
-        foreach (var (offer, d) in offers.Select((o, d) => (o, d)).Where(p => p.o.Stock is not null && p.o.Of is null))
+        foreach (var (offer, d) in offers.Select((o, d) => (o, d)).Where(p => p.o.OnHand is not null && p.o.Of is null))
         {
             var bought = solver.MakeIntVar(0, double.PositiveInfinity, $"b{d}");
             objective.SetCoefficient(bought, PageCosts.Buy);
             var same = Enumerable.Range(0, offers.Length).Where(o => offers[o].Bought == offer.Key).ToList();
             var needed = Sum([.. same.SelectMany(o => extra.Select(x => x[o]).Concat(stands.Select(z => z[o])))]);
             var there = question.Standing.Count(l => offers.First(o => o.Key == l.Key).Bought == offer.Key);
-            solver.Add(needed <= bought + offer.Stock!.Value + there);
+            solver.Add(needed <= bought + offer.OnHand!.Value + there);
         }
 
         objective.SetMinimization();
@@ -102,7 +102,7 @@ internal static class ByScip
                 }
             }
 
-            foreach (var demand in question.Parts[u])
+            foreach (var demand in question.Units[u])
             {
                 var all = solver.MakeConstraint(demand.Count, demand.Count);
                 var nowhere = solver.MakeNumVar(0, demand.Count, "n");

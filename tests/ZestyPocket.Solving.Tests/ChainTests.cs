@@ -71,10 +71,10 @@ public sealed class ChainTests
     private static void IsSound(PageQuestion question, PageAnswer answer)
     {
         PageCosts.CostOf(question, answer).ShouldBe(answer.Cost);
-        for (var u = 0; u < question.Parts.Length; u++)
+        for (var u = 0; u < question.Units.Length; u++)
         {
-            var part = answer.Parts[u];
-            (part.Placed + part.Unplaced).ShouldBe(question.Parts[u].Sum(d => d.Count));
+            var part = answer.Units[u];
+            (part.Placed + part.Unplaced).ShouldBe(question.Units[u].Sum(d => d.Count));
             part.Empty.ShouldBeGreaterThanOrEqualTo(0);
         }
     }
@@ -145,7 +145,7 @@ public sealed class ChainTests
     public void Hundreds_of_pictures_in_a_week_are_proved_and_cost_what_another_solver_finds()
     {
         var question = Trip(new Random(3), 3, 400, Size.FromInches(9, 12), "9x12-nine-3x4", stocked: false);
-        question.Parts.Max(p => p.Sum(d => d.Count)).ShouldBeGreaterThan(200);
+        question.Units.Max(p => p.Sum(d => d.Count)).ShouldBeGreaterThan(200);
         var answer = Pages.Solve(question);
         IsSound(question, answer);
         answer.Proved.ShouldBeTrue();
@@ -164,8 +164,8 @@ public sealed class ChainTests
         {
             var again = Pages.Solve(question);
             again.Standing.ShouldBe(first.Standing);
-            again.Parts.SelectMany(p => p.Extra).ShouldBe(first.Parts.SelectMany(p => p.Extra));
-            again.Parts.SelectMany(p => p.Spread).ShouldBe(first.Parts.SelectMany(p => p.Spread));
+            again.Units.SelectMany(p => p.Extra).ShouldBe(first.Units.SelectMany(p => p.Extra));
+            again.Units.SelectMany(p => p.Spread).ShouldBe(first.Units.SelectMany(p => p.Spread));
         }
     }
 
@@ -180,7 +180,7 @@ public sealed class ChainTests
     [Fact]
     public void Days_with_nothing_in_them_keep_their_pages()
     {
-        var question = SmallTrip(1, 5) with { Parts = [.. Enumerable.Repeat(ImmutableArray<Demand>.Empty, 5)] };
+        var question = SmallTrip(1, 5) with { Units = [.. Enumerable.Repeat(ImmutableArray<Demand>.Empty, 5)] };
         var answer = Pages.Solve(question);
         IsSound(question, answer);
         (answer.Proved, answer.ExtraLeaves).ShouldBe((true, 0));

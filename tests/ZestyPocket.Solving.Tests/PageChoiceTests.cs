@@ -51,7 +51,7 @@ public sealed class PageChoiceTests
     public void Four_lying_pictures_keep_their_two_pages_of_two()
     {
         var answer = Pages.Solve(Week([Pictures(4, 3000, 2000)]));
-        (answer.Proved, answer.ExtraLeaves, answer.Parts[0].Empty, answer.Parts[0].Unplaced).ShouldBe((true, 0, 0, 0));
+        (answer.Proved, answer.ExtraLeaves, answer.Units[0].Empty, answer.Units[0].Unplaced).ShouldBe((true, 0, 0, 0));
         answer.Standing.ShouldBe(["6x8-two-6x4", "6x8-two-6x4"]);
         answer.Cost.ShouldBe(0);
     }
@@ -61,7 +61,7 @@ public sealed class PageChoiceTests
     {
         // Eight upright 3:4 pictures fit two pages of four without a crop.
         var eight = Pages.Solve(Week([Pictures(8, 3000, 4000)]));
-        (eight.ExtraLeaves, eight.Parts[0].Empty).ShouldBe((0, 0));
+        (eight.ExtraLeaves, eight.Units[0].Empty).ShouldBe((0, 0));
         eight.Standing.ShouldBe(["6x8-four-3x4", "6x8-four-3x4"]);
         // Nine of them do not: one leaf more.
         Pages.Solve(Week([Pictures(30, 3000, 4000)])).ExtraLeaves.ShouldBeGreaterThan(0);
@@ -83,7 +83,7 @@ public sealed class PageChoiceTests
         fused.Select(f => f.Pockets.GetValueOrDefault(Upright)).ShouldBe([2, 4]);
         var question = Week([Pictures(5, 3000, 4000)], only);
         var answer = Pages.Solve(question with { Offers = only.AddRange(fused) });
-        (answer.ExtraLeaves, answer.Parts[0].Unplaced, answer.Proved).ShouldBe((0, 0, true));
+        (answer.ExtraLeaves, answer.Units[0].Unplaced, answer.Proved).ShouldBe((0, 0, true));
         answer.Cost.ShouldBeLessThan(Pages.Solve(question).Cost);
     }
 
@@ -103,9 +103,9 @@ public sealed class PageChoiceTests
         var question = Week([Pictures(3, 3000, 2000)]) with { Standing = [] };
         var there = question with { Room = [ImmutableDictionary<Size, int>.Empty.Add(Lying, 3)] };
         var answer = Pages.Solve(there);
-        (answer.ExtraLeaves, answer.Cost, answer.Parts[0].Pockets).ShouldBe((0, 0, 3));
+        (answer.ExtraLeaves, answer.Cost, answer.Units[0].Pockets).ShouldBe((0, 0, 3));
         var kept = Pages.Solve(question with { Kept = [0] });
-        (kept.ExtraLeaves, kept.Parts[0].Unplaced).ShouldBe((0, 3));
+        (kept.ExtraLeaves, kept.Units[0].Unplaced).ShouldBe((0, 3));
         Should.Throw<RuleException>(() => Pages.Solve(there with { Room = [.. there.Room, .. there.Room] }));
     }
 
@@ -118,7 +118,7 @@ public sealed class PageChoiceTests
                 {
                     var question = Week(
                         [Pictures(lying, 3000, 2000), Pictures(upright, 3000, 4000), Pictures(square, 2000, 2000)],
-                        [.. SixByEight.Select(o => o with { Stock = stock })]
+                        [.. SixByEight.Select(o => o with { OnHand = stock })]
                     );
                     var fused = question with { Offers = WithFused(stock) };
                     var (without, with) = (Pages.Solve(question), Pages.Solve(fused));
@@ -149,7 +149,7 @@ public sealed class PageChoiceTests
                 ChoiceWeights.Usual
             )
         );
-        (answer.Parts[0].Pockets, answer.Parts[0].Placed, answer.Parts[0].Empty).ShouldBe((18, 7, 11));
+        (answer.Units[0].Pockets, answer.Units[0].Placed, answer.Units[0].Empty).ShouldBe((18, 7, 11));
     }
 
     [Fact]
@@ -161,7 +161,7 @@ public sealed class PageChoiceTests
 
         ImmutableArray<PageOffer> scarce = [Offer(BuiltInDesigns.Find("6x8-two-6x4")!, 1)];
         var answer = Pages.Solve(Week([Pictures(16, 3000, 2000)], scarce));
-        (answer.ExtraLeaves, answer.Parts[0].Unplaced).ShouldBe((3, 0));
+        (answer.ExtraLeaves, answer.Units[0].Unplaced).ShouldBe((3, 0));
         answer.Buy.ShouldBe(new Dictionary<string, int> { ["6x8-two-6x4"] = 2 });
     }
 
@@ -182,7 +182,7 @@ public sealed class PageChoiceTests
         );
         var answer = Pages.Solve(question);
         answer.Standing.ShouldBe([four.Key, two.Key]);
-        (answer.Buy.Count, answer.ExtraLeaves, answer.Parts.Sum(p => p.Empty)).ShouldBe((0, 0, 0));
+        (answer.Buy.Count, answer.ExtraLeaves, answer.Units.Sum(p => p.Empty)).ShouldBe((0, 0, 0));
     }
 
     [Fact]
@@ -201,7 +201,7 @@ public sealed class PageChoiceTests
             )
         );
         answer.Standing.ShouldBe([gone.Key, two.Key]);
-        answer.Parts[0].Extra.ShouldAllBe(e => e.Key == two.Key);
+        answer.Units[0].Extra.ShouldAllBe(e => e.Key == two.Key);
         answer.Buy.ShouldBeEmpty();
     }
 
@@ -221,7 +221,7 @@ public sealed class PageChoiceTests
         var answer = Pages.Solve(question);
         answer.Proved.ShouldBeTrue();
         PageCosts.CostOf(question, answer).ShouldBe(answer.Cost);
-        answer.Parts.Sum(p => p.Unplaced).ShouldBe(0);
+        answer.Units.Sum(p => p.Unplaced).ShouldBe(0);
     }
 
     [Fact]
@@ -233,10 +233,10 @@ public sealed class PageChoiceTests
                 var answer = Pages.Solve(question);
                 answer.Proved.ShouldBeTrue();
                 PageCosts.CostOf(question, answer).ShouldBe(answer.Cost);
-                for (var u = 0; u < question.Parts.Length; u++)
+                for (var u = 0; u < question.Units.Length; u++)
                 {
-                    var part = answer.Parts[u];
-                    (part.Placed + part.Unplaced).ShouldBe(question.Parts[u].Sum(d => d.Count));
+                    var part = answer.Units[u];
+                    (part.Placed + part.Unplaced).ShouldBe(question.Units[u].Sum(d => d.Count));
                     part.Empty.ShouldBeGreaterThanOrEqualTo(0);
                 }
             },
@@ -254,8 +254,8 @@ public sealed class PageChoiceTests
         {
             var again = Pages.Solve(question);
             again.Standing.ShouldBe(first.Standing);
-            again.Parts[0].Extra.ShouldBe(first.Parts[0].Extra);
-            again.Parts[0].Spread.ShouldBe(first.Parts[0].Spread);
+            again.Units[0].Extra.ShouldBe(first.Units[0].Extra);
+            again.Units[0].Spread.ShouldBe(first.Units[0].Spread);
         }
     }
 
@@ -303,7 +303,7 @@ public sealed class PageChoiceTests
         Should.Throw<RuleException>(() => Pages.Solve(Week(demands, [])));
         Should.Throw<RuleException>(() => Pages.Solve(Week(demands, [SixByEight[0], SixByEight[0]])));
         Should.Throw<RuleException>(() => Pages.Solve(Week(demands, key: "gone")));
-        Should.Throw<RuleException>(() => Pages.Solve(Week(demands, [SixByEight[0] with { Stock = -1 }])));
+        Should.Throw<RuleException>(() => Pages.Solve(Week(demands, [SixByEight[0] with { OnHand = -1 }])));
         Should.Throw<RuleException>(() =>
             Pages.Solve(
                 Week(
@@ -322,11 +322,11 @@ public sealed class PageChoiceTests
         );
         Should.Throw<RuleException>(() => Pages.Solve(Week(demands) with { Weights = new ChoiceWeights(-1, 0, 0, 0) }));
         // 400 pictures in a day are many, not too many.
-        Pages.Solve(Week([Pictures(400, 3000, 2000)])).Parts[0].Unplaced.ShouldBe(0);
+        Pages.Solve(Week([Pictures(400, 3000, 2000)])).Units[0].Unplaced.ShouldBe(0);
         // A piece that fits nowhere is told, not dropped.
         Pages
             .Solve(Week([new Demand(WantKind.Keepsake, "map", 1, ImmutableDictionary<Size, int>.Empty)]))
-            .Parts[0]
+            .Units[0]
             .Unplaced.ShouldBe(1);
     }
 
@@ -354,7 +354,7 @@ public sealed class PageChoiceTests
                     ],
                 ],
                 [new([0], SixByEight[keys[0]].Key, change[0]), new([0], SixByEight[keys[1]].Key, change[1])],
-                [.. SixByEight.Select((o, d) => o with { Stock = stock[d] < 0 ? null : stock[d] })],
+                [.. SixByEight.Select((o, d) => o with { OnHand = stock[d] < 0 ? null : stock[d] })],
                 ChoiceWeights.Usual
             )
     );
@@ -364,7 +364,7 @@ public sealed class PageChoiceTests
     /// </summary>
     private static long Brute(PageQuestion question)
     {
-        var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
+        var (offers, weights, part) = (question.Offers, question.Weights, question.Units[0]);
         var best = long.MaxValue;
         foreach (var left in Choices(question.Standing[0]))
         {
@@ -391,7 +391,7 @@ public sealed class PageChoiceTests
                     var buy = Enumerable
                         .Range(0, offers.Length)
                         .Sum(d =>
-                            offers[d].Stock is { } stock
+                            offers[d].OnHand is { } stock
                                 ? Math.Max(
                                     0,
                                     extra.Count(e => e == d)
@@ -454,7 +454,7 @@ public sealed class PageChoiceTests
     private static long ByAnotherSolver(PageQuestion question)
     {
         using var solver = Solver.CreateSolver("SCIP");
-        var (offers, weights, part) = (question.Offers, question.Weights, question.Parts[0]);
+        var (offers, weights, part) = (question.Offers, question.Weights, question.Units[0]);
         var slots = (part.Sum(d => d.Count) / 2) + 1;
         var objective = solver.Objective();
         var added = Enumerable
@@ -538,7 +538,7 @@ public sealed class PageChoiceTests
 
         for (var d = 0; d < offers.Length; d++)
         {
-            if (offers[d].Stock is { } stock)
+            if (offers[d].OnHand is { } stock)
             {
                 var buy = solver.MakeIntVar(0, double.PositiveInfinity, $"buy{d}");
                 objective.SetCoefficient(buy, 20_000);

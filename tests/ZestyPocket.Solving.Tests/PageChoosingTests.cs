@@ -53,7 +53,7 @@ public sealed class PageChoosingTests
                     .. faces.Select(f =>
                     {
                         var leaf = binder.RequireLeaf(f.LeafId);
-                        return new UnitFace(f.LeafId, f.Side, binder.On(leaf), leaf.Form);
+                        return new UnitFace(f.LeafId, f.Side, binder.On(leaf), leaf.Alterations);
                     }),
                 ]
             ),
@@ -96,7 +96,7 @@ public sealed class PageChoosingTests
         (one.Leaves, one.Unplaced, one.Proved).ShouldBe((1, 0, true));
         // A leaf of nine leaves 17 pockets empty, one with two large and four small on each face only 11.
         one.Empty.ShouldBe(11);
-        one.Parts.Single().Says.ShouldContain("because 19 pieces want pockets and its own pages have 18");
+        one.Units.Single().Says.ShouldContain("because 19 pieces want pockets and its own pages have 18");
         one.Extra.Single().Leaves.ShouldBe(1);
     }
 
@@ -104,7 +104,7 @@ public sealed class PageChoosingTests
     public void What_a_unit_was_given_between_its_pages_is_taken_out_when_it_is_not_needed()
     {
         var (binder, units) = Weeks(9);
-        binder = binder.AddLeaf(units[0].UnitId, binder.Protectors[0].Id, LeafForm.Plain, NewId);
+        binder = binder.AddLeaf(units[0].UnitId, binder.Protectors[0].Id, LeafAlterations.Plain, NewId);
         var choice = Choices((binder, [ToFit(binder, binder.Units[0], 9)]))[0];
         choice.Leaves.ShouldBe(-1);
         choice.Says.ShouldStartWith("One leaf fewer");
@@ -121,7 +121,7 @@ public sealed class PageChoosingTests
         var choice = Choices((binder, [kept]))[0];
         (choice.Extra.IsEmpty, choice.Unplaced).ShouldBe((true, 12));
         choice.Says.ShouldContain("12 pieces find no pocket");
-        choice.Parts.Single().Says.ShouldContain("stays on its pages");
+        choice.Units.Single().Says.ShouldContain("stays on its pages");
     }
 
     [Fact]

@@ -76,7 +76,7 @@ public sealed partial class LandedDocumentTests
             "calendar" => Again(StoredDocuments.Calendar, json),
             "words" => Again(StoredDocuments.Words, json),
             "formulas" => Again(StoredDocuments.Formulas, json),
-            "leafForm" => Again(StoredDocuments.LeafForm, json),
+            "leafForm" => Again(StoredDocuments.LeafAlterations, json),
             "protectorForm" => Again(StoredDocuments.ProtectorForm, json),
             "sizes" => Again(StoredDocuments.ClearSizes, json),
             "boxes" => Again(StoredDocuments.Boxes, json),

@@ -59,7 +59,7 @@ public sealed class StoredDocumentTests
     [InlineData("""{"isAltered":false,"stuck":[]}""")]
     [InlineData("{}")]
     public void The_version_may_stand_anywhere_and_what_has_none_is_of_version_1(string json) =>
-        StoredDocuments.LeafForm.Read(json).IsAltered.ShouldBeFalse();
+        StoredDocuments.LeafAlterations.Read(json).IsAltered.ShouldBeFalse();
 
     [Theory]
     [InlineData("""{"version":3,"stuck":[]}""", "version 3")]
@@ -75,7 +75,7 @@ public sealed class StoredDocumentTests
     [InlineData("""{"version":2,"cut":[]}""", "")]
     public void What_this_program_does_not_know_is_refused_rather_than_dropped(string json, string says)
     {
-        var refused = Should.Throw<StoredDocumentException>(() => StoredDocuments.LeafForm.Read(json));
+        var refused = Should.Throw<StoredDocumentException>(() => StoredDocuments.LeafAlterations.Read(json));
         refused.Message.ShouldContain("Nothing was changed");
         refused.Message.ShouldContain(says);
     }
@@ -122,7 +122,7 @@ public sealed class StoredDocumentTests
             .Empty.AddCollage(collage)
             .Put(collage.Id, At("3.1"))
             .PutSpan(photo, [(At("1.1"), Guid.CreateVersion7()), (At("1.2"), Guid.CreateVersion7())], Framing.Middle)
-            .LeaveClear(At("2.2"), clear: true)
+            .LeaveEmpty(At("2.2"), empty: true)
             .Wish(photo, Size.FromInches(6, 8));
         content = content with { KeepsItsPages = true };
         var json = StoredDocuments.Content.Write(content);
@@ -134,7 +134,7 @@ public sealed class StoredDocumentTests
         (read.Layout, read.Gutter, read.Ground).ShouldBe((collage.Layout, collage.Gutter, collage.Ground));
         back.Placements.ShouldBe(content.Placements);
         back.SlicesOf(((PhotoPrint)back.Find(back.At(At("1.1"))!.Value.PieceId)!).SpanId!.Value).Length.ShouldBe(2);
-        (back.Clear.Single(), back.WishFor(photo), back.KeepsItsPages).ShouldBe(
+        (back.LeftEmpty.Single(), back.WishFor(photo), back.KeepsItsPages).ShouldBe(
             (At("2.2"), Size.FromInches(6, 8), true)
         );
     }
@@ -143,21 +143,21 @@ public sealed class StoredDocumentTests
     public void A_week_written_before_there_were_collages_reads_as_it_was()
     {
         var old = StoredDocuments.Content.Read("""{"pieces":[],"placements":[],"notes":[]}""");
-        (old.Clear.IsEmpty, old.Wishes.IsEmpty, old.KeepsItsPages).ShouldBe((true, true, false));
+        (old.LeftEmpty.IsEmpty, old.Wishes.IsEmpty, old.KeepsItsPages).ShouldBe((true, true, false));
     }
 
     [Fact]
     public void What_was_done_to_a_leaf_comes_back_and_a_plain_leaf_stays_plain()
     {
-        var form = LeafForm
+        var form = LeafAlterations
             .Plain.With(new Fuse("1.1", Upright: true, Length.FromInches(3)))
             .Stick("2.1", together: true);
         form = form with { Cut = new PageCut(CutKeeps.Columns, Length.FromInches(6)), Tab = new IndexTab("May", 2) };
         var leaf = new AlbumLeaf();
-        leaf.ReadForm().IsAltered.ShouldBeFalse();
-        leaf.WriteForm(form);
-        leaf.Form.ShouldNotContain("isAltered");
-        var back = leaf.ReadForm();
+        leaf.ReadAlterations().IsAltered.ShouldBeFalse();
+        leaf.WriteAlterations(form);
+        leaf.Alterations.ShouldNotContain("isAltered");
+        var back = leaf.ReadAlterations();
         back.Fuses.ShouldBe(form.Fuses);
         back.Stuck.ShouldBe(form.Stuck);
         (back.Cut, back.Tab, back.IsAltered).ShouldBe((form.Cut, form.Tab, true));

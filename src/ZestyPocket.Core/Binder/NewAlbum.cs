@@ -39,7 +39,7 @@ public sealed record NewAlbum(
         // The others are made like the first one.
         binder = binder with
         {
-            Leaves = [new BoundLeaf(newId(), binder.Protectors[0].Id, LeafForm.Plain)],
+            Leaves = [new BoundLeaf(newId(), binder.Protectors[0].Id, LeafAlterations.Plain)],
         };
         return new AlbumDesk(
             PlainWords.Name(Name),

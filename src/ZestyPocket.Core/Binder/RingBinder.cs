@@ -11,19 +11,25 @@ public sealed record BoundUnit(Guid Id, UnitDates Dates, UnitContent Content);
 
 /// <summary>A leaf on the rings. Each face belongs to a unit, or to none (title and end page).</summary>
 /// <param name="ProtectorId">The protector it is.</param>
-/// <param name="Form">What was done to it.</param>
+/// <param name="Alterations">What was done to it.</param>
 /// <param name="Front">The unit of its front.</param>
 /// <param name="Back">The unit of its back.</param>
-public sealed record BoundLeaf(Guid Id, Guid ProtectorId, LeafForm Form, Guid? Front = null, Guid? Back = null)
+public sealed record BoundLeaf(
+    Guid Id,
+    Guid ProtectorId,
+    LeafAlterations Alterations,
+    Guid? Front = null,
+    Guid? Back = null
+)
 {
     /// <summary>Both faces belong to that unit.</summary>
     public bool IsAllOf(Guid unitId) => Front == unitId && Back == unitId;
 }
 
 /// <summary>A protector that the album knows.</summary>
-/// <param name="Stock">How many leaves of it are owned; null when they never run out.</param>
+/// <param name="OnHand">How many leaves of it are owned; null when they never run out.</param>
 /// <param name="GivenUp">The album takes no more of it; leaves that have it keep it.</param>
-public sealed record OwnedProtector(Guid Id, Protector Protector, int? Stock = null, bool GivenUp = false);
+public sealed record OwnedProtector(Guid Id, Protector Protector, int? OnHand = null, bool GivenUp = false);
 
 /// <summary>
 /// The ring binder of an album: its units and leaves in their order, and which faces carry which unit. Immutable; what
@@ -66,7 +72,7 @@ public sealed record RingBinder(
     public Protector On(BoundLeaf leaf)
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        return RequireProtector(leaf.ProtectorId).Protector.Altered(leaf.Form);
+        return RequireProtector(leaf.ProtectorId).Protector.Altered(leaf.Alterations);
     }
 
     /// <summary>The faces of every unit in reading order; empty for a unit without pages.</summary>
@@ -115,7 +121,7 @@ public sealed record RingBinder(
     /// </summary>
     public bool IsChosen(BoundLeaf leaf) =>
         IsBetween(leaf)
-        && !leaf.Form.IsAltered
+        && !leaf.Alterations.IsAltered
         && RequireProtector(leaf.ProtectorId).Protector is { Form.Kind: LeafKind.Pockets, Design: var design }
         && design.Body == Body;
 
@@ -160,7 +166,7 @@ public sealed record RingBinder(
         {
             Leaves = Leaves.Insert(
                 at,
-                new BoundLeaf(newId, protectorId ?? RequireLeaf(like).ProtectorId, LeafForm.Plain)
+                new BoundLeaf(newId, protectorId ?? RequireLeaf(like).ProtectorId, LeafAlterations.Plain)
             ),
         };
 
@@ -178,8 +184,8 @@ public sealed record RingBinder(
     public RingBinder Spoilt(BoundLeaf leaf)
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        return leaf.Form.IsAltered && RequireProtector(leaf.ProtectorId) is { Stock: > 0 } owned
-            ? With(owned with { Stock = owned.Stock - 1 })
+        return leaf.Alterations.IsAltered && RequireProtector(leaf.ProtectorId) is { OnHand: > 0 } owned
+            ? With(owned with { OnHand = owned.OnHand - 1 })
             : this;
     }
 
@@ -189,18 +195,19 @@ public sealed record RingBinder(
     public RingBinder WithProtector(BoundLeaf leaf, Guid protectorId)
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        return Spoilt(leaf).WithForm(leaf, protectorId, LeafForm.Plain with { Tab = leaf.Form.Tab });
+        return Spoilt(leaf)
+            .WithAlterations(leaf, protectorId, LeafAlterations.Plain with { Tab = leaf.Alterations.Tab });
     }
 
     /// <summary>
     /// A leaf's protector and what is done to it. Both faces get the new pockets; pieces whose pockets are gone go to
     /// the tray. Throws <see cref="RuleException"/> for a form that the protector cannot take.
     /// </summary>
-    public RingBinder WithForm(BoundLeaf leaf, Guid protectorId, LeafForm form)
+    public RingBinder WithAlterations(BoundLeaf leaf, Guid protectorId, LeafAlterations alterations)
     {
         ArgumentNullException.ThrowIfNull(leaf);
-        var design = RequireProtector(protectorId).Protector.Altered(form).Design;
-        var changed = With(leaf with { ProtectorId = protectorId, Form = form });
+        var design = RequireProtector(protectorId).Protector.Altered(alterations).Design;
+        var changed = With(leaf with { ProtectorId = protectorId, Alterations = alterations });
         return SidesOf(leaf)
             .Aggregate(
                 changed,
@@ -220,15 +227,13 @@ public sealed record RingBinder(
     /// A leaf more for a unit, before the one that carries its last face, so that its facing pages stay the outer ones.
     /// Both its faces are the unit's.
     /// </summary>
-    public RingBinder AddLeaf(Guid unitId, Guid protectorId, LeafForm form, Func<Guid> newId)
+    public RingBinder AddLeaf(Guid unitId, Guid protectorId, LeafAlterations alterations, Func<Guid> newId)
     {
         ArgumentNullException.ThrowIfNull(newId);
         var faces = Faces();
         if (faces[unitId].IsEmpty)
         {
-            throw new RuleException(
-                "This part of the album has no pages that a leaf could go between. Nothing was changed."
-            );
+            throw new RuleException("This week or day has no pages that a leaf could go between. Nothing was changed.");
         }
 
         var (last, id) = (faces[unitId][^1], newId());
@@ -236,7 +241,7 @@ public sealed record RingBinder(
             last.Side == LeafSide.Front
                 ? InsertLeafBefore(last.LeafId, id, protectorId)
                 : InsertLeafAfter(last.LeafId, id, protectorId);
-        return with.With(with.RequireLeaf(id) with { Form = form })
+        return with.With(with.RequireLeaf(id) with { Alterations = alterations })
             .Lay(faces, u => faces[u.Id].Length + (u.Id == unitId ? 2 : 0), newId);
     }
 

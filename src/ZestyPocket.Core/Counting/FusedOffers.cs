@@ -48,7 +48,7 @@ public static class FusedOffers
             {
                 Key = $"{offer.Key}+{fused}",
                 Name = $"{offer.Name} with {NumberWords.Of(fused)} {(fused == 1 ? "pocket" : "pockets")} fused",
-                Pockets = PocketsOf(protector.Altered(Form(LeafForm.Plain, protector, fused))),
+                Pockets = PocketsOf(protector.Altered(Fuse(LeafAlterations.Plain, protector, fused))),
                 Of = offer.Key,
                 Fused = fused,
             };
@@ -56,14 +56,14 @@ public static class FusedOffers
     }
 
     /// <summary>What is done to a leaf so that it holds what the offer with so many fused pockets promises.</summary>
-    public static LeafForm Form(LeafForm form, Protector protector, int fused)
+    public static LeafAlterations Fuse(LeafAlterations alterations, Protector protector, int fused)
     {
-        ArgumentNullException.ThrowIfNull(form);
+        ArgumentNullException.ThrowIfNull(alterations);
         ArgumentNullException.ThrowIfNull(protector);
         return Fusible(protector.Design)
             .Take(fused)
             .Aggregate(
-                form,
+                alterations,
                 (done, key) => done.With(Alterations.InHalf(protector.Design.Pockets.First(p => p.Key == key)))
             );
     }

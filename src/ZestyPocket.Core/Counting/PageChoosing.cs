@@ -30,7 +30,7 @@ public sealed record UnitChoice(Guid UnitId, string Title, string Says, int Pock
 /// <param name="Buy">What the stock is short of, in words.</param>
 /// <param name="Proved">It is proved that none is better by the same weights.</param>
 /// <param name="Gap">How far from the best it may be, in hundredths.</param>
-/// <param name="Parts">Unit by unit.</param>
+/// <param name="Units">Unit by unit.</param>
 /// <param name="Standing">Designs of leaves that stand.</param>
 /// <param name="Extra">Leaves between them.</param>
 public sealed record PageChoice(
@@ -43,7 +43,7 @@ public sealed record PageChoice(
     ImmutableArray<string> Buy,
     bool Proved,
     double Gap,
-    ImmutableArray<UnitChoice> Parts,
+    ImmutableArray<UnitChoice> Units,
     ImmutableArray<LeafDesign> Standing,
     ImmutableArray<ExtraLeaves> Extra
 )
@@ -102,12 +102,15 @@ public sealed class PageChoosing
         var leaves = binder.Leaves.Where(l => Faces(l).Any(index.ContainsKey)).ToList();
         // Dividers, pages outside the pockets, inserts and altered leaves are what the keeper made them: their pockets
         // are there.
-        var made = leaves.Where(l => !known.Contains(l.ProtectorId) || l.Form.IsAltered).Select(l => l.Id).ToHashSet();
+        var made = leaves
+            .Where(l => !known.Contains(l.ProtectorId) || l.Alterations.IsAltered)
+            .Select(l => l.Id)
+            .ToHashSet();
         // A leaf with both faces in one unit can come and go; the others stand.
         var others = leaves.Where(l => !made.Contains(l.Id)).ToLookup(binder.IsBetween);
         (_standing, _between) = ([.. others[false]], [.. others[true]]);
         _question = new PageQuestion(
-            [.. units.Select(u => Want.Together(u.Wants.Concat(LeftClear(u.Desk))))],
+            [.. units.Select(u => Want.Together(u.Wants.Concat(LeftEmpty(u.Desk))))],
             [.. _standing.Select(l => Standing(binder, l, index))],
             [.. _designs.Select(d => Offer(binder, d))],
             ChoiceWeights.Usual
@@ -146,7 +149,7 @@ public sealed class PageChoosing
             cancel.ThrowIfCancellationRequested();
             var answer = solver.Solve(question, cancel);
             var fused =
-                answer.Parts.Sum(p => p.Extra.Sum(e => e.Leaves * FusedIn(question, e.Key)))
+                answer.Units.Sum(p => p.Extra.Sum(e => e.Leaves * FusedIn(question, e.Key)))
                 + answer.Standing.Sum(k => FusedIn(question, k));
             if (name != IfFused || fused > 0)
             {
@@ -205,7 +208,7 @@ public sealed class PageChoosing
             design.Protector.Design.Name,
             FusedOffers.PocketsOf(design.Protector),
             // What lies between the leaves of these units is free to be used again.
-            design.Stock
+            design.OnHand
                 is { } owned
                 ? Math.Max(
                     0,
@@ -226,10 +229,10 @@ public sealed class PageChoosing
             .ToImmutableDictionary(g => g.Key, g => g.Count());
 
     /// <summary>Pockets that stay empty on purpose take their room as pieces do.</summary>
-    private static IEnumerable<Want> LeftClear(UnitDesk desk) =>
+    private static IEnumerable<Want> LeftEmpty(UnitDesk desk) =>
         desk
-            .Content.Clear.Where(c => desk.Pages.CodeOf(c) is not null)
-            .Select(c => Want.Words(WantKind.Card, "pockets left clear", [desk.Pages.CutSize(c)], _ => true));
+            .Content.LeftEmpty.Where(c => desk.Pages.CodeOf(c) is not null)
+            .Select(c => Want.Words(WantKind.Card, "pockets left empty", [desk.Pages.CutSize(c)], _ => true));
 
     private static int FusedIn(PageQuestion question, string key) => question.Offers.First(o => o.Key == key).Fused;
 
@@ -241,15 +244,15 @@ public sealed class PageChoosing
         var nameOf = question.Offers.ToDictionary(o => o.Key, o => o.Name);
         var leaves = answer.ExtraLeaves - _between.Length;
         var pictures = question
-            .Parts.Select(
-                (p, u) => answer.Parts[u].Spread.Where(s => p[s.Demand].Kind == WantKind.Picture).Sum(s => s.Count)
+            .Units.Select(
+                (p, u) => answer.Units[u].Spread.Where(s => p[s.Demand].Kind == WantKind.Picture).Sum(s => s.Count)
             )
             .Sum();
         var lost = question
-            .Parts.Select(
+            .Units.Select(
                 (p, u) =>
                     answer
-                        .Parts[u]
+                        .Units[u]
                         .Spread.Where(s => p[s.Demand].Kind == WantKind.Picture)
                         .Sum(s => s.Count * p[s.Demand].Costs[s.Pocket])
             )
@@ -259,7 +262,7 @@ public sealed class PageChoosing
             .Buy.OrderBy(b => b.Key, StringComparer.Ordinal)
             .Select(b => $"{b.Value} × {nameOf[b.Key]}")
             .ToList();
-        var (empty, unplaced) = (answer.Parts.Sum(p => p.Empty), answer.Parts.Sum(p => p.Unplaced));
+        var (empty, unplaced) = (answer.Units.Sum(p => p.Empty), answer.Units.Sum(p => p.Unplaced));
         var says = new List<string>
         {
             leaves switch
@@ -306,9 +309,9 @@ public sealed class PageChoosing
                             unit.UnitId,
                             unit.Title,
                             Why(u, question, answer, nameOf),
-                            answer.Parts[u].Pockets,
-                            answer.Parts[u].Empty,
-                            answer.Parts[u].Unplaced
+                            answer.Units[u].Pockets,
+                            answer.Units[u].Empty,
+                            answer.Units[u].Unplaced
                         )
                 ),
             ],
@@ -323,7 +326,7 @@ public sealed class PageChoosing
                 ),
             ],
             [
-                .. answer.Parts.SelectMany(
+                .. answer.Units.SelectMany(
                     (p, u) =>
                         p.Extra.Select(e => new ExtraLeaves(
                             _units[u].UnitId,
@@ -349,7 +352,7 @@ public sealed class PageChoosing
             .Select(s => $"“{nameOf[s.Key]}” instead of “{nameOf[s.Was.Key]}”")
             .ToList();
         var extra = answer
-            .Parts[u]
+            .Units[u]
             .Extra.Select(e =>
                 $"{NumberWords.Of(e.Leaves)} {(e.Leaves == 1 ? "leaf" : "leaves")} of “{nameOf[e.Key]}” between"
             )
@@ -363,11 +366,8 @@ public sealed class PageChoosing
             question.Offers.First(o => o.Key == s.Was.Key).Pockets.Values.Sum() * s.Was.Faces.Count(f => f == u)
         );
         var done = changed.Concat(extra).ToList();
-        var because = string.Create(
-            CultureInfo.InvariantCulture,
-            $"{_units[u].Wants.Length} {(_units[u].Wants.Length == 1 ? "piece wants a pocket" : "pieces want pockets")} "
-                + $"and its own pages have {onOwn}"
-        );
+        var pieces = NumberWords.Counted(_units[u].Wants.Length, "piece wants a pocket", "pieces want pockets");
+        var because = $"{pieces} and its own pages have {onOwn.ToString("N0", CultureInfo.InvariantCulture)}";
         return done.Count == 0
             ? $"As it is: {because}."
             : $"{char.ToUpperInvariant(done[0][0])}{string.Join(", ", done)[1..]}, because {because}.";

@@ -19,7 +19,7 @@ public static class PageCosts
         ArgumentNullException.ThrowIfNull(answer);
         var weights = question.Weights;
         return answer
-                .Parts.Select(
+                .Units.Select(
                     (part, u) =>
                         part.Extra.Sum(e =>
                             (long)e.Leaves
@@ -28,7 +28,7 @@ public static class PageCosts
                         + ((long)weights.EmptyPocket * part.Empty)
                         + ((long)Unplaced * part.Unplaced)
                         + part.Spread.Sum(s =>
-                            (long)weights.Crop * s.Count * question.Parts[u][s.Demand].Costs[s.Pocket]
+                            (long)weights.Crop * s.Count * question.Units[u][s.Demand].Costs[s.Pocket]
                         )
                 )
                 .Sum()

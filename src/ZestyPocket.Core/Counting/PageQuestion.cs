@@ -19,7 +19,7 @@ public sealed record Demand(WantKind Kind, string Name, int Count, ImmutableDict
 /// <param name="Key">Its lasting name.</param>
 /// <param name="Name">What people call it.</param>
 /// <param name="Pockets">Pockets of each cut size on one face.</param>
-/// <param name="Stock">
+/// <param name="OnHand">
 /// Leaves that are owned and free, those standing not counted; null when they never run out.
 /// </param>
 /// <param name="MayBeAdded">False for a design that leaves may keep but no further leaf may get, bought or not.</param>
@@ -27,7 +27,7 @@ public sealed record PageOffer(
     string Key,
     string Name,
     ImmutableDictionary<Size, int> Pockets,
-    int? Stock,
+    int? OnHand,
     bool MayBeAdded = true
 )
 {
@@ -42,21 +42,21 @@ public sealed record PageOffer(
 }
 
 /// <summary>
-/// A leaf that is there anyway, such as those a week's facing pages lie on. Its two faces may belong to two parts of
+/// A leaf that is there anyway, such as those a week's facing pages lie on. Its two faces may belong to two units of
 /// the album, or one of them to none of those in question.
 /// </summary>
-/// <param name="Faces">Index of the part of each face in question: one or two entries.</param>
+/// <param name="Faces">Index of the unit of each face in question: one or two entries.</param>
 /// <param name="Key">The design it has now.</param>
 /// <param name="MayChange">Another design may take its place: nothing lies on it, or what does is in question.</param>
 public sealed record StandingLeaf(ImmutableArray<int> Faces, string Key, bool MayChange);
 
-/// <summary>What is chosen for, part by part of the album.</summary>
-/// <param name="Parts">The pieces of each part.</param>
+/// <summary>What is chosen for, unit by unit of the album.</summary>
+/// <param name="Units">The pieces of each unit.</param>
 /// <param name="Standing">Leaves that carry their faces anyway.</param>
 /// <param name="Offers">The designs that can be taken.</param>
 /// <param name="Weights">What counts how much.</param>
 public sealed record PageQuestion(
-    ImmutableArray<ImmutableArray<Demand>> Parts,
+    ImmutableArray<ImmutableArray<Demand>> Units,
     ImmutableArray<StandingLeaf> Standing,
     ImmutableArray<PageOffer> Offers,
     ChoiceWeights Weights
@@ -66,12 +66,12 @@ public sealed record PageQuestion(
     public const int MostPieces = 50_000;
 
     /// <summary>
-    /// Part by part, pockets that are there whatever is chosen, by cut size: on pages outside the pockets and on
+    /// Part by unit, pockets that are there whatever is chosen, by cut size: on pages outside the pockets and on
     /// altered leaves. Empty when there are none.
     /// </summary>
     public ImmutableArray<ImmutableDictionary<Size, int>> Room { get; init; } = [];
 
-    /// <summary>Parts that get no leaf between their own pages, by index.</summary>
+    /// <summary>Units that get no leaf between their own pages, by index.</summary>
     public ImmutableArray<int> Kept { get; init; } = [];
 
     /// <summary>
@@ -82,7 +82,9 @@ public sealed record PageQuestion(
         _ = Weights.Checked();
         if (
             Offers.IsEmpty
-            || Offers.Any(o => o.Pockets.IsEmpty || o.Pockets.Any(p => !p.Key.IsPositive || p.Value < 1) || o.Stock < 0)
+            || Offers.Any(o =>
+                o.Pockets.IsEmpty || o.Pockets.Any(p => !p.Key.IsPositive || p.Value < 1) || o.OnHand < 0
+            )
         )
         {
             throw new RuleException(
@@ -103,15 +105,15 @@ public sealed record PageQuestion(
 
         if (
             Offers.Any(o => o.Of is { } of && (Offers.All(b => b.Key != of) || o.Fused < 1))
-            || (!Room.IsDefaultOrEmpty && Room.Length != Parts.Length)
+            || (!Room.IsDefaultOrEmpty && Room.Length != Units.Length)
         )
         {
             throw new RuleException("An altered design is made of one of the album's. Nothing was changed.");
         }
 
         if (
-            Parts.Sum(p => p.Sum(d => d.Count)) > MostPieces
-            || Parts.Any(p => p.Any(d => d.Count < 0 || d.Costs.Values.Any(c => c is < 0 or > 1_000)))
+            Units.Sum(p => p.Sum(d => d.Count)) > MostPieces
+            || Units.Any(p => p.Any(d => d.Count < 0 || d.Costs.Values.Any(c => c is < 0 or > 1_000)))
         )
         {
             throw new RuleException(
@@ -153,12 +155,12 @@ public sealed record ChoiceWeights(int Leaf, int EmptyPocket, int Crop, int Chan
 /// <summary>How the pieces of one class are spread over pockets.</summary>
 public readonly record struct Spreading(int Demand, Size Pocket, int Count);
 
-/// <summary>What was chosen for one part.</summary>
-/// <param name="Extra">Extra leaves by design key, with how many; both their faces are the part's.</param>
+/// <summary>What was chosen for one unit.</summary>
+/// <param name="Extra">Extra leaves by design key, with how many; both their faces are the unit's.</param>
 /// <param name="Spread">Where its pieces go.</param>
 /// <param name="Pockets">Pockets on all its faces.</param>
 /// <param name="Unplaced">Pieces that no pocket takes.</param>
-public sealed record PartChoice(
+public sealed record UnitAnswer(
     ImmutableArray<(string Key, int Leaves)> Extra,
     ImmutableArray<Spreading> Spread,
     int Pockets,
@@ -171,7 +173,7 @@ public sealed record PartChoice(
 }
 
 /// <summary>An answer to a <see cref="PageQuestion"/>.</summary>
-/// <param name="Parts">Part by part.</param>
+/// <param name="Units">Unit by unit.</param>
 /// <param name="Standing">The design of every standing leaf.</param>
 /// <param name="Buy">What the stock is short of, by design key.</param>
 /// <param name="Cost">Weighted sum of all of it.</param>
@@ -179,7 +181,7 @@ public sealed record PartChoice(
 /// How far from the best this may be, as a share of the cost; 0 when it is proved to be the best.
 /// </param>
 public sealed record PageAnswer(
-    ImmutableArray<PartChoice> Parts,
+    ImmutableArray<UnitAnswer> Units,
     ImmutableArray<string> Standing,
     ImmutableDictionary<string, int> Buy,
     long Cost,
@@ -188,5 +190,5 @@ public sealed record PageAnswer(
 {
     public bool Proved => Gap <= 0;
 
-    public int ExtraLeaves => Parts.Sum(p => p.Extra.Sum(e => e.Leaves));
+    public int ExtraLeaves => Units.Sum(p => p.Extra.Sum(e => e.Leaves));
 }

@@ -37,10 +37,10 @@ public sealed class UnitTally
                 s.Words.Trim().Length > 0 && desk.Content.CardsOf(s.Id).IsEmpty && s.FirstDay >= desk.Dates.First
             ),
         ];
-        Pockets = [.. desk.Pages.Pockets.Where(p => !desk.Content.Clear.Contains(p.Place)).Select(p => p.Place)];
+        Pockets = [.. desk.Pages.Pockets.Where(p => !desk.Content.LeftEmpty.Contains(p.Place)).Select(p => p.Place)];
     }
 
-    /// <summary>The pockets that count: those left clear on purpose do not.</summary>
+    /// <summary>The pockets that count: those left empty on purpose do not.</summary>
     public ImmutableArray<PocketPlace> Pockets { get; }
 
     /// <summary>Everything that wants a pocket, with the pockets of the album's designs it can go into.</summary>

@@ -35,7 +35,7 @@ public enum WayKind
     SpanPockets,
 
     /// <summary>A pocket stays empty on purpose: places.</summary>
-    LeaveClear,
+    LeaveEmpty,
 
     /// <summary>A keepsake comes out of the envelope: pieceId, places.</summary>
     UseKeepsake,
@@ -90,7 +90,7 @@ public sealed class WaysToFit(
             .Protectors.Where(p =>
                 !p.GivenUp && p.Protector.Form.Kind == LeafKind.Pockets && p.Protector.Design.Body == desk.Body
             )
-            .Select(p => new Offer(p.Id, p.Protector, p.Stock - inUse.GetValueOrDefault(p.Id))),
+            .Select(p => new Offer(p.Id, p.Protector, p.OnHand - inUse.GetValueOrDefault(p.Id))),
     ];
 
     private IReadOnlyList<LeafTally> Leaves => leaves;
@@ -207,13 +207,13 @@ public sealed class WaysToFit(
             free == 1 ? "nothing stays empty" : $"{free - 1} {(free == 2 ? "pocket stays" : "pockets stay")} empty"
         );
         var empty = desk
-            .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.Clear.Contains(p.Place))
+            .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.LeftEmpty.Contains(p.Place))
             .ToList();
         if (empty.Count > 0)
         {
             var last = empty[^1];
             yield return new WayToFit(
-                WayKind.LeaveClear,
+                WayKind.LeaveEmpty,
                 $"Leave {last.Code} clear on purpose",
                 "it is not counted as free any more"
             )
@@ -346,7 +346,7 @@ public sealed class WaysToFit(
         foreach (var face in desk.Pages.Faces.Where(f => f.Protector.Form.Kind == LeafKind.Pockets))
         {
             var empty = face
-                .Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.Clear.Contains(p.Place))
+                .Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.LeftEmpty.Contains(p.Place))
                 .ToList();
             foreach (var (one, i) in empty.Select((p, i) => (p, i)))
             {

@@ -35,11 +35,11 @@ public static class Alterations
     /// The protector with its seams and its cut. Throws <see cref="RuleException"/> when a seam or cut is impossible;
     /// nothing is changed then.
     /// </summary>
-    public static Protector Altered(this Protector protector, LeafForm form)
+    public static Protector Altered(this Protector protector, LeafAlterations alterations)
     {
         ArgumentNullException.ThrowIfNull(protector);
-        ArgumentNullException.ThrowIfNull(form);
-        if (!form.IsAltered)
+        ArgumentNullException.ThrowIfNull(alterations);
+        if (!alterations.IsAltered)
         {
             return protector;
         }
@@ -49,9 +49,9 @@ public static class Alterations
             throw new RuleException("Only a page of pockets can be fused or cut down. Nothing was changed.");
         }
 
-        var pockets = form.Fuses.Aggregate(protector.Design.Pockets, (now, fuse) => Part(protector, now, fuse));
+        var pockets = alterations.Fuses.Aggregate(protector.Design.Pockets, (now, fuse) => Part(protector, now, fuse));
         var (outer, body) = (protector.Outer, protector.Design.Body);
-        if (form.Cut is { } cut)
+        if (alterations.Cut is { } cut)
         {
             var by = cut.Keeps == CutKeeps.Columns ? body.Width - cut.Size : body.Height - cut.Size;
             if (
@@ -85,10 +85,11 @@ public static class Alterations
                     : (new Size(body.Width, cut.Size), new Size(outer.Width, outer.Height - by));
         }
 
-        var name = form.Cut is null ? protector.Design.Name : $"{protector.Design.Name}, cut down to {body}";
-        if (!form.Fuses.IsEmpty)
+        var name = alterations.Cut is null ? protector.Design.Name : $"{protector.Design.Name}, cut down to {body}";
+        if (!alterations.Fuses.IsEmpty)
         {
-            name += form.Fuses.Length == 1 ? ", one pocket fused" : $", {form.Fuses.Length} pockets fused";
+            name +=
+                alterations.Fuses.Length == 1 ? ", one pocket fused" : $", {alterations.Fuses.Length} pockets fused";
         }
 
         return protector with
@@ -136,14 +137,14 @@ public static class Alterations
     }
 
     /// <summary>The lines to show on a face: added seams, the cut edge, the fold.</summary>
-    public static IEnumerable<LeafMark> MarksOn(this Protector altered, LeafSide side, LeafForm form)
+    public static IEnumerable<LeafMark> MarksOn(this Protector altered, LeafSide side, LeafAlterations alterations)
     {
         ArgumentNullException.ThrowIfNull(altered);
-        ArgumentNullException.ThrowIfNull(form);
+        ArgumentNullException.ThrowIfNull(alterations);
         var (x, y) = altered.BodyOrigin(side);
         var body = altered.Design.Body;
         var face = altered.Design.Face(side);
-        foreach (var fuse in form.Fuses)
+        foreach (var fuse in alterations.Fuses)
         {
             // The first half ends at the seam as the front shows it; a half may have been parted again or cut away.
             var halves = face.Where(p => p.Key.StartsWith(fuse.PocketKey + "a", StringComparison.Ordinal)).ToList();
@@ -164,12 +165,12 @@ public static class Alterations
                 : new LeafMark(MarkKind.Seam, x + around.X, y + around.Bottom, x + around.Right, y + around.Bottom);
         }
 
-        if (form.Cut is { Keeps: CutKeeps.Columns })
+        if (alterations.Cut is { Keeps: CutKeeps.Columns })
         {
             var edge = altered.RingStripX(side) == Length.Zero ? altered.Outer.Width : Length.Zero;
             yield return new LeafMark(MarkKind.Cut, edge, Length.Zero, edge, altered.Outer.Height);
         }
-        else if (form.Cut is { Keeps: CutKeeps.Rows })
+        else if (alterations.Cut is { Keeps: CutKeeps.Rows })
         {
             yield return new LeafMark(
                 MarkKind.Cut,

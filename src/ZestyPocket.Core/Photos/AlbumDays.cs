@@ -115,7 +115,7 @@ public static class PhotoMoves
         var redated = moves.Count(m => !m.ChangesUnit && m.OldDay != m.Now.Day);
         if (redated > 0)
         {
-            lines.Add($"{redated} {(redated == 1 ? "picture" : "pictures")} to another day of the same part");
+            lines.Add($"{redated} {(redated == 1 ? "picture" : "pictures")} to another day of the same week or day");
         }
 
         if (taken > 0)
@@ -129,6 +129,6 @@ public static class PhotoMoves
         int Place(Guid? unit) => unit is { } id && places.TryGetValue(id, out var place) ? place : int.MaxValue;
 
         string Title(Guid? unit) =>
-            unit is { } id ? days.Dates(id)?.Title(style) ?? "a part that is gone" : "outside the album";
+            unit is { } id ? days.Dates(id)?.Title(style) ?? "a week or day that is gone" : "outside the album";
     }
 }

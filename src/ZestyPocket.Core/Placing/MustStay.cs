@@ -26,7 +26,7 @@ public static class MustStay
     /// </summary>
     /// <param name="protector">The page outside the pockets.</param>
     /// <param name="side">The face the print lies on.</param>
-    /// <param name="form">What was done to the leaf.</param>
+    /// <param name="alterations">What was done to the leaf.</param>
     /// <param name="print">Where the print lies on that face, from its outer left edge: x and width count.</param>
     /// <param name="crop">The part of the picture that is printed.</param>
     /// <param name="pixels">The upright picture.</param>
@@ -35,7 +35,7 @@ public static class MustStay
     public static StrayPlace On(
         Protector protector,
         LeafSide side,
-        LeafForm form,
+        LeafAlterations alterations,
         Rect print,
         Crop crop,
         PixelSize pixels,
@@ -60,7 +60,7 @@ public static class MustStay
             return StrayPlace.HoleStrip;
         }
 
-        var folds = protector.MarksOn(side, form).Where(m => m.Kind == MarkKind.Fold).Select(m => m.X1);
+        var folds = protector.MarksOn(side, alterations).Where(m => m.Kind == MarkKind.Fold).Select(m => m.X1);
         return folds.Any(fold => spans.Any(s => s.To > fold - ClearOfFold && s.From < fold + ClearOfFold))
             ? StrayPlace.Fold
             : StrayPlace.None;

@@ -9,7 +9,7 @@ namespace ZestyPocket.Core.Placing;
 /// A pocket of a leaf with a pair that may be stuck, and the unit that what lies behind it belongs to.
 /// </summary>
 /// <param name="BackUnit">The unit of the leaf's other side; null when it belongs to none.</param>
-public readonly record struct PairPlace(PocketPlace Place, LeafForm Form, Guid? BackUnit)
+public readonly record struct PairPlace(PocketPlace Place, LeafAlterations Alterations, Guid? BackUnit)
 {
     /// <summary>The same pocket seen from the other side.</summary>
     public PocketPlace Behind => Place with { Side = Place.Side == LeafSide.Front ? LeafSide.Back : LeafSide.Front };
@@ -18,13 +18,13 @@ public readonly record struct PairPlace(PocketPlace Place, LeafForm Form, Guid? 
 /// <summary>What moving a pair has made of the units and the leaves it touches.</summary>
 /// <param name="Fronts">The contents with only the fronts moved.</param>
 /// <param name="Contents">The contents with the backs moved too.</param>
-/// <param name="FromForm">What is stuck on the leaf it came from.</param>
-/// <param name="ToForm">What is stuck on the leaf it went to; the same for one leaf.</param>
+/// <param name="FromAlterations">What is stuck on the leaf it came from.</param>
+/// <param name="ToAlterations">What is stuck on the leaf it went to; the same for one leaf.</param>
 public sealed record PairMoved(
     ImmutableDictionary<Guid, UnitContent> Fronts,
     ImmutableDictionary<Guid, UnitContent> Contents,
-    LeafForm FromForm,
-    LeafForm ToForm
+    LeafAlterations FromAlterations,
+    LeafAlterations ToAlterations
 );
 
 /// <summary>
@@ -66,7 +66,7 @@ public static class StuckPairs
         if (from.BackUnit != to.BackUnit && (from.BackUnit is null || to.BackUnit is null))
         {
             throw new RuleException(
-                $"What lies behind {codeOf(from.Place)} or {codeOf(to.Place)} belongs to no part of the album, so "
+                $"What lies behind {codeOf(from.Place)} or {codeOf(to.Place)} belongs to no week or day, so "
                     + "the two "
                     + "cannot change places. Nothing was changed: take the pair apart first."
             );
@@ -84,13 +84,21 @@ public static class StuckPairs
         }
 
         var (first, second) = (
-            from.Form.Stuck.Contains(from.Place.PocketKey),
-            to.Form.Stuck.Contains(to.Place.PocketKey)
+            from.Alterations.Stuck.Contains(from.Place.PocketKey),
+            to.Alterations.Stuck.Contains(to.Place.PocketKey)
         );
-        var fromForm = from.Form.Stick(from.Place.PocketKey, second);
+        var fromAlterations = from.Alterations.Stick(from.Place.PocketKey, second);
         // Both pockets may be of one leaf.
-        var toForm = (from.Place.LeafId == to.Place.LeafId ? fromForm : to.Form).Stick(to.Place.PocketKey, first);
-        return new PairMoved(fronts, moved, from.Place.LeafId == to.Place.LeafId ? toForm : fromForm, toForm);
+        var toAlterations = (from.Place.LeafId == to.Place.LeafId ? fromAlterations : to.Alterations).Stick(
+            to.Place.PocketKey,
+            first
+        );
+        return new PairMoved(
+            fronts,
+            moved,
+            from.Place.LeafId == to.Place.LeafId ? toAlterations : fromAlterations,
+            toAlterations
+        );
     }
 
     /// <summary>

@@ -29,7 +29,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public ImmutableArray<DayNote> Notes { get; init; } = [];
 
     /// <summary>Pockets that stay empty on purpose.</summary>
-    public ImmutableArray<PocketPlace> Clear { get; init; } = [];
+    public ImmutableArray<PocketPlace> LeftEmpty { get; init; } = [];
 
     /// <summary>Pictures that are wanted in one size of pocket only.</summary>
     public ImmutableArray<SizeWish> Wishes { get; init; } = [];
@@ -85,12 +85,12 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// </summary>
     public UnitContent PutPhoto(Guid photoId, PocketPlace place, Guid newPieceId, Framing framing)
     {
-        var cleared = At(place) is null ? this : TakeOut(place);
+        var emptied = At(place) is null ? this : TakeOut(place);
         return this with
         {
-            Pieces = cleared.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
-            Placements = cleared.Placements.Add(new Placement(place, newPieceId, Locked: true)),
-            Clear = cleared.Clear.Remove(place),
+            Pieces = emptied.Pieces.Add(new PhotoPrint(newPieceId, photoId, framing.Clamped())),
+            Placements = emptied.Placements.Add(new Placement(place, newPieceId, Locked: true)),
+            LeftEmpty = emptied.LeftEmpty.Remove(place),
         };
     }
 
@@ -107,39 +107,39 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     {
         ArgumentNullException.ThrowIfNull(slices);
         var spanId = slices[0].PieceId;
-        var cleared = slices.Aggregate(
+        var emptied = slices.Aggregate(
             this,
             (content, slice) => content.At(slice.Place) is null ? content : content.TakeOut(slice.Place)
         );
-        return cleared with
+        return emptied with
         {
-            Pieces = cleared.Pieces.AddRange(
+            Pieces = emptied.Pieces.AddRange(
                 slices.Select(s => new PhotoPrint(s.PieceId, photoId, framing.Clamped()) { SpanId = spanId })
             ),
-            Placements = cleared.Placements.AddRange(
+            Placements = emptied.Placements.AddRange(
                 slices.Select(s => new Placement(s.Place, s.PieceId, Locked: true))
             ),
-            Clear = cleared.Clear.RemoveAll(c => slices.Any(s => s.Place == c)),
+            LeftEmpty = emptied.LeftEmpty.RemoveAll(c => slices.Any(s => s.Place == c)),
         };
     }
 
     /// <summary>Says that a pocket stays empty on purpose, or that it does not.</summary>
-    public UnitContent LeaveClear(PocketPlace place, bool clear)
+    public UnitContent LeaveEmpty(PocketPlace place, bool empty)
     {
-        if (clear && At(place) is not null)
+        if (empty && At(place) is not null)
         {
             throw new RuleException(
-                "Something lies in that pocket: take it out before it is left clear. Nothing was changed."
+                "Something lies in that pocket: take it out before it is left empty. Nothing was changed."
             );
         }
 
         return this with
         {
-            Clear = clear
-                ? Clear.Contains(place)
-                    ? Clear
-                    : Clear.Add(place)
-                : Clear.Remove(place),
+            LeftEmpty = empty
+                ? LeftEmpty.Contains(place)
+                    ? LeftEmpty
+                    : LeftEmpty.Add(place)
+                : LeftEmpty.Remove(place),
         };
     }
 
@@ -218,11 +218,11 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
         if (from is not { } source)
         {
-            var cleared = occupant is null ? this : TakeOut(place);
-            return cleared with
+            var emptied = occupant is null ? this : TakeOut(place);
+            return emptied with
             {
-                Placements = cleared.Placements.Add(new Placement(place, pieceId, Locked: true)),
-                Clear = cleared.Clear.Remove(place),
+                Placements = emptied.Placements.Add(new Placement(place, pieceId, Locked: true)),
+                LeftEmpty = emptied.LeftEmpty.Remove(place),
             };
         }
 
@@ -235,7 +235,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return this with
         {
             Placements = placements.Add(new Placement(place, pieceId, Locked: true)),
-            Clear = Clear.Remove(place),
+            LeftEmpty = LeftEmpty.Remove(place),
         };
     }
 
@@ -270,7 +270,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         var kept = Placements
             .Where(p => !exists(p.Place))
             .Aggregate(this, (content, gone) => content.At(gone.Place) is null ? content : content.TakeOut(gone.Place));
-        return kept with { Clear = kept.Clear.RemoveAll(c => !exists(c)) };
+        return kept with { LeftEmpty = kept.LeftEmpty.RemoveAll(c => !exists(c)) };
     }
 
     /// <summary>Frames the picture of a print anew.</summary>
@@ -476,9 +476,9 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
                         : p
                 ),
             ],
-            Clear =
+            LeftEmpty =
             [
-                .. Clear.Select(c =>
+                .. LeftEmpty.Select(c =>
                     moves.TryGetValue(new FaceOfLeaf(c.LeafId, c.Side), out var to)
                         ? c with
                         {
@@ -499,7 +499,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         return new UnitContent(Pieces.AddRange(other.Pieces), Placements.AddRange(other.Placements))
         {
             Notes = Notes.AddRange(other.Notes),
-            Clear = Clear.AddRange(other.Clear),
+            LeftEmpty = LeftEmpty.AddRange(other.LeftEmpty),
             Wishes = Wishes.AddRange(other.Wishes),
             KeepsItsPages = KeepsItsPages || other.KeepsItsPages,
         };

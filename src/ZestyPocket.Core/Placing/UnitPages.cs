@@ -9,7 +9,7 @@ namespace ZestyPocket.Core.Placing;
 /// <summary>
 /// One page of a unit: a side of a leaf, with the protector as it is after what was done to the leaf.
 /// </summary>
-public sealed record UnitFace(Guid LeafId, LeafSide Side, Protector Protector, LeafForm Form)
+public sealed record UnitFace(Guid LeafId, LeafSide Side, Protector Protector, LeafAlterations Alterations)
 {
     /// <summary>The face's pockets in reading order with their places, numbered from 1.</summary>
     public IEnumerable<(Pocket Pocket, PocketPlace Place, int Number)> Pockets =>
@@ -45,7 +45,7 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
 
     /// <summary>Whether the piece there is stuck to the one behind it.</summary>
     public bool IsStuck(PocketPlace place) =>
-        Faces.Any(f => f.LeafId == place.LeafId && f.Form.Stuck.Contains(place.PocketKey));
+        Faces.Any(f => f.LeafId == place.LeafId && f.Alterations.Stuck.Contains(place.PocketKey));
 
     /// <summary>The size a piece in this pocket is cut to.</summary>
     public Size CutSize(PocketPlace place)

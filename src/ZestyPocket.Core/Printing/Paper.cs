@@ -17,7 +17,7 @@ public sealed record Paper(string Key, string Name, Size Size)
 }
 
 /// <summary>What a piece is printed on.</summary>
-public enum Stock
+public enum OnHand
 {
     PhotoPaper,
     WhiteCard,

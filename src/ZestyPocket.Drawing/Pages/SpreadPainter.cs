@@ -9,12 +9,12 @@ namespace ZestyPocket.Drawing.Pages;
 /// <param name="Protector">The leaf's protector with its alterations.</param>
 /// <param name="Side">Which face.</param>
 /// <param name="Pieces">What lies in its pockets.</param>
-/// <param name="Form">What was done to the leaf.</param>
+/// <param name="Alterations">What was done to the leaf.</param>
 public sealed record PaintedFace(
     Protector Protector,
     LeafSide Side,
     ImmutableDictionary<string, PieceFace> Pieces,
-    LeafForm Form
+    LeafAlterations Alterations
 );
 
 /// <summary>
@@ -109,7 +109,7 @@ public sealed class SpreadPainter(PiecePainter pieces)
             PathEffect = dashes,
             IsAntialias = true,
         };
-        foreach (var line in protector.MarksOn(face.Side, face.Form))
+        foreach (var line in protector.MarksOn(face.Side, face.Alterations))
         {
             canvas.DrawLine(
                 (float)line.X1.Points,

@@ -71,7 +71,7 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                         )),
                 ]
                 : [],
-            ways && front.Form.Cut is null
+            ways && front.Alterations.Cut is null
                 ?
                 [
                     .. Ways(CutKeeps.Columns)
@@ -90,7 +90,7 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                         )),
                 ]
                 : [],
-            front.Form.IsAltered,
+            front.Alterations.IsAltered,
             view.Between ? view.Front.Title : null,
             MeasureText.Show(front.Protector.Form.Thickness, MeasureSystem.Millimetres)
         );
@@ -122,14 +122,14 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                             bounds.Height.Emu,
                             piece is null ? null : UnitReader.Named(piece),
                             piece is null ? null : FaceUrl(opened[owner!.Value], piece),
-                            face.Form.Stuck.Contains(p.Pocket.Key),
-                            owner is { } id && contents.TryGetValue(id, out var own) && own.Clear.Contains(p.Place),
+                            face.Alterations.Stuck.Contains(p.Pocket.Key),
+                            owner is { } id && contents.TryGetValue(id, out var own) && own.LeftEmpty.Contains(p.Place),
                             piece is Keepsake { SeeThrough: true }
                                 || At(behind, p.Place with { Side = other.Side }) is Keepsake { SeeThrough: true }
                         );
                     }),
                 ],
-                [.. face.Protector.MarksOn(face.Side, face.Form).Select(MarkView.Of)],
+                [.. face.Protector.MarksOn(face.Side, face.Alterations).Select(MarkView.Of)],
                 [.. face.Protector.HolesOn(face.Side).Select(h => new PointView(h.X.Emu, h.Y.Emu))],
                 face.Protector.RingStripX(face.Side).Emu,
                 face.Protector.RingStrip.Emu,
@@ -174,8 +174,8 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
             .. leaves.Select(
                 (leaf, i) =>
                 {
-                    var form = leaf.ReadForm();
-                    var protector = makes[leaf.ProtectorId].Altered(form);
+                    var alterations = leaf.ReadAlterations();
+                    var protector = makes[leaf.ProtectorId].Altered(alterations);
                     // In the leaf school the first leaf of a part is the one it stands on.
                     var first = leaf.FrontUnitId is { } unit && seen.Add(unit);
                     var between =
@@ -190,8 +190,8 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                         leaf.ProtectorId,
                         protector.Design.Name,
                         UnitReader.NoteOf(protector, usual.Outer, album.Measures),
-                        form.Tab?.Words,
-                        form.Tab?.Place ?? 0,
+                        alterations.Tab?.Words,
+                        alterations.Tab?.Place ?? 0,
                         between,
                         (double)protector.WidthInAlbum.Emu / usual.Outer.Width.Emu,
                         (double)protector.Outer.Height.Emu / usual.Outer.Height.Emu,

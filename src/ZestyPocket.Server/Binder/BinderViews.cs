@@ -80,6 +80,6 @@ public sealed record LeafPocket(
     string? Piece,
     string? FaceUrl,
     bool Stuck,
-    bool LeftClear,
+    bool LeftEmpty,
     bool SeeThrough
 );

@@ -109,7 +109,7 @@ public sealed class CountReader(ZestyContext db, UnitOpener opener, StoriesOfDay
                 )),
             ],
             desk.Dates.LeftOut ? [] : new WaysToFit(desk, leaves, inUse, fonts).Of(tally.Lacking, tally.Free),
-            content.Clear.Length,
+            content.LeftEmpty.Length,
             open.Faces.Count(f => f.Pockets.Any()),
             open.Faces.Count(f =>
                 f.Pockets.Any() && !content.Placements.Any(p => p.Place.LeafId == f.Leaf.Id && p.Place.Side == f.Side)

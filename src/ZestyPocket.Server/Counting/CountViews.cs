@@ -49,7 +49,7 @@ public sealed record LeafView(
 /// <param name="BySize">The pockets, size by size.</param>
 /// <param name="Leaves">Its leaves in order.</param>
 /// <param name="Ways">Ways to make it fit, in the order in which people try them.</param>
-/// <param name="Clear">Pockets left clear on purpose; they are not among the pockets.</param>
+/// <param name="LeftEmpty">Pockets left empty on purpose; they are not among the pockets.</param>
 /// <param name="Faces">Pages with pockets.</param>
 /// <param name="EmptyFaces">Of those, pages on which nothing lies.</param>
 /// <param name="Hint">What to do with a back that would stay without content; null when there is none.</param>
@@ -70,7 +70,7 @@ public sealed record CountView(
     IReadOnlyList<PocketsView> BySize,
     IReadOnlyList<LeafView> Leaves,
     IReadOnlyList<WayToFit> Ways,
-    int Clear,
+    int LeftEmpty,
     int Faces,
     int EmptyFaces,
     string? Hint,

@@ -44,7 +44,7 @@ public sealed class FormulaReader(AlbumReader albums, UnitOpener opener, CountRe
         var open = await opener.OpenAsync(unitId, cancel);
         if (open.Unit.AlbumId != albumId || open.Faces.Count == 0)
         {
-            throw new RuleException("That part of the album has no pages to learn from. Nothing was changed.");
+            throw new RuleException("That week or day has no pages to learn from. Nothing was changed.");
         }
 
         var own = new[] { open.Faces[0], open.Faces[^1] }

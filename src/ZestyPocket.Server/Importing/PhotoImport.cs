@@ -194,7 +194,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         var label = $"{SpanLabel.Day(day, style.Order)}{by}";
         return photo.UnitId is { } unit
             ? $"{label}, {days.Dates(unit)!.Title(style)}"
-            : $"{label} {day.Year} is in no part of this album: it waits in the “not in the album” tray.";
+            : $"{label} {day.Year} is in no week or day of this album: it waits in the “not in the album” tray.";
     }
 
     private Task<Photo?> FindAsync(Guid albumId, string sha, CancellationToken cancel) =>

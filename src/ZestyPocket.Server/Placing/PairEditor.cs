@@ -41,8 +41,8 @@ public sealed class PairEditor(ZestyContext db, History history, ICurrentKeeper 
             unit.Write(moved.Contents[id]);
         }
 
-        one.WriteForm(moved.FromForm);
-        two.WriteForm(moved.ToForm);
+        one.WriteAlterations(moved.FromAlterations);
+        two.WriteAlterations(moved.ToAlterations);
         var warning = string.Empty;
         foreach (var id in owners)
         {
@@ -88,7 +88,7 @@ public sealed class PairEditor(ZestyContext db, History history, ICurrentKeeper 
         db.Photos.AsNoTracking().Where(p => p.UnitId == unitId).ToDictionaryAsync(p => p.Id, p => p.SortAt, cancel);
 
     private static PairPlace Pair(AlbumLeaf leaf, PocketPlace place) =>
-        new(place, leaf.ReadForm(), Owner(leaf, place.Side == LeafSide.Front ? LeafSide.Back : LeafSide.Front));
+        new(place, leaf.ReadAlterations(), Owner(leaf, place.Side == LeafSide.Front ? LeafSide.Back : LeafSide.Front));
 
     private static Guid? Owner(AlbumLeaf leaf, LeafSide side) =>
         side == LeafSide.Front ? leaf.FrontUnitId : leaf.BackUnitId;

@@ -82,9 +82,7 @@ public static class PrintEndpoints
                     var setup = PrintRun.Setup(request.PaperKey, request.Margin, request.Gap);
                     if (request.RequestKey.Length is 0 or > 100 || request.UnitIds.Count is 0 or > PrintRun.MostUnits)
                     {
-                        throw new RuleException(
-                            $"Choose 1 to {PrintRun.MostUnits} parts of the album to print at once."
-                        );
+                        throw new RuleException($"Choose 1 to {PrintRun.MostUnits} weeks or days to print at once.");
                     }
 
                     // Asked twice with the same key, as after a lost answer, it is one job: nothing is printed twice by

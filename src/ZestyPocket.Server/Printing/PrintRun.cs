@@ -62,7 +62,7 @@ public sealed class PrintRun(
         ArgumentNullException.ThrowIfNull(unitIds);
         if (unitIds.Count is 0 or > MostUnits)
         {
-            throw new RuleException($"Choose 1 to {MostUnits} parts of the album to print at once.");
+            throw new RuleException($"Choose 1 to {MostUnits} weeks or days to print at once.");
         }
 
         var due = new List<DuePiece>();
@@ -72,7 +72,7 @@ public sealed class PrintRun(
         var opened = await opener.OpenManyAsync(unitIds, cancel);
         if (opened.Count < unitIds.Distinct().Count())
         {
-            throw new MissingException("That part of the album");
+            throw new MissingException("That week or day");
         }
 
         foreach (var open in opened)
@@ -94,7 +94,7 @@ public sealed class PrintRun(
                             piece.Id,
                             code,
                             cut,
-                            piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard
+                            piece is PhotoPrint or Collage ? OnHand.PhotoPaper : OnHand.WhiteCard
                         )
                     );
                 }
@@ -206,7 +206,7 @@ public sealed class PrintRun(
         var plan = run.Plan;
         var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
         var byStock = plan
-            .Sheets.GroupBy(s => s.Stock)
+            .Sheets.GroupBy(s => s.OnHand)
             .Select(g =>
                 string.Create(
                     CultureInfo.InvariantCulture,
@@ -224,8 +224,8 @@ public sealed class PrintRun(
                     (s, i) =>
                         new SheetView(
                             i + 1,
-                            s.Stock,
-                            SheetPainter.Name(s.Stock),
+                            s.OnHand,
+                            SheetPainter.Name(s.OnHand),
                             [.. s.Pieces.Select(p => p.Due.Number)],
                             s.Cuts.Length
                         )

@@ -26,7 +26,7 @@ public sealed record PrintPlanView(
     IReadOnlyList<string> Doubts
 );
 
-public sealed record SheetView(int Number, Stock Stock, string StockName, IReadOnlyList<string> Numbers, int Cuts);
+public sealed record SheetView(int Number, OnHand OnHand, string StockName, IReadOnlyList<string> Numbers, int Cuts);
 
 public sealed record PrintJobView(Guid Id, PrintJobState State, int PagesDone, int PagesTotal, string? Problem)
 {

@@ -46,9 +46,9 @@ public sealed class SpreadPages(
             [
                 $"{page.Side} {page.Protector.Outer} {page.Protector.RingStrip} {page.Protector.Form.Kind} "
                     + $"{page.Protector.Form.Fold} {page.Protector.Form.Rings} {page.Protector.Form.Holes?.Diameter}",
-                $"{page.Form.Cut} {page.Form.Tab}",
-                .. page.Form.Fuses.Select(f => f.ToString()),
-                .. page.Form.Stuck,
+                $"{page.Alterations.Cut} {page.Alterations.Tab}",
+                .. page.Alterations.Fuses.Select(f => f.ToString()),
+                .. page.Alterations.Stuck,
                 .. pockets,
                 .. holes,
                 .. pieces,
@@ -126,7 +126,7 @@ public sealed class SpreadPages(
         var open = await opener.OpenAsync(unitId, cancel);
         if (open.Faces.Count == 0)
         {
-            throw new RuleException("This part of the album has no pages yet.");
+            throw new RuleException("This week or day has no pages yet.");
         }
 
         return
@@ -141,7 +141,7 @@ public sealed class SpreadPages(
                     .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, open.CutSizeOf(p.Piece!))))
                     .Where(p => p.Face is not null)
                     .ToImmutableDictionary(p => p.Key, p => p.Face!),
-                face.Form
+                face.Alterations
             )),
         ];
     }

@@ -108,7 +108,7 @@ public sealed class StoryEditor(
                 var open = await opener.OpenAsync(seen.Id, cancel);
                 if (open.Album.Id != albumId)
                 {
-                    throw new MissingException("That part of the album");
+                    throw new MissingException("That week or day");
                 }
 
                 await history.RequireAsync(open.Unit, seen.Revision, edit.Label(), cancel);

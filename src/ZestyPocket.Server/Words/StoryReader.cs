@@ -24,7 +24,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
         {
             var unit =
                 await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == asked && u.AlbumId == albumId, cancel)
-                ?? throw new MissingException("That part of the album");
+                ?? throw new MissingException("That week or day");
             content = unit.Read();
             stories = stories.FindAll(s =>
                 s.Days.Exists(d => d >= unit.FirstDay && d <= unit.LastDay) || !content.CardsOf(s.Id).IsEmpty

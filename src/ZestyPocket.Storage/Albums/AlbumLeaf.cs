@@ -19,8 +19,8 @@ public sealed class AlbumLeaf : IRevisioned
 
     public Guid? BackUnitId { get; set; }
 
-    /// <summary>What was done to it: a <see cref="LeafForm"/> as JSON.</summary>
-    public string Form { get; set; } = "{}";
+    /// <summary>What was done to it: a <see cref="LeafAlterations"/> as JSON.</summary>
+    public string Alterations { get; set; } = "{}";
 
     /// <summary>Taken out of the binder; the row stays, so that it can come back.</summary>
     public bool Gone { get; set; }
@@ -29,7 +29,9 @@ public sealed class AlbumLeaf : IRevisioned
 
     public Guid? HeadEditId { get; set; }
 
-    public LeafForm ReadForm() => Form == "{}" ? LeafForm.Plain : StoredDocuments.LeafForm.Read(Form);
+    public LeafAlterations ReadAlterations() =>
+        Alterations == "{}" ? LeafAlterations.Plain : StoredDocuments.LeafAlterations.Read(Alterations);
 
-    public void WriteForm(LeafForm form) => Form = StoredDocuments.LeafForm.Write(form);
+    public void WriteAlterations(LeafAlterations alterations) =>
+        Alterations = StoredDocuments.LeafAlterations.Write(alterations);
 }

@@ -27,7 +27,7 @@ public sealed class AlbumProtector : IRevisioned
     public Length Ease { get; set; }
 
     /// <summary>How many leaves of it are owned for this album; null when they never run out.</summary>
-    public int? Stock { get; set; }
+    public int? OnHand { get; set; }
 
     /// <summary>The album does not use it any more; leaves that have it keep it, and it can come back.</summary>
     public bool Gone { get; set; }
@@ -42,8 +42,21 @@ public sealed class AlbumProtector : IRevisioned
 
     public Guid? HeadEditId { get; set; }
 
-    /// <summary>The protector as the rules know it.</summary>
+    private (object Of, Protector Made)? _made;
+
+    /// <summary>The protector as the rules know it; worked out once for every face that has it.</summary>
     public Protector ToProtector()
+    {
+        object of = (DesignKey, OuterWidth, OuterHeight, RingStrip, Ease, ClearSizes, Form);
+        if (_made is not { } known || !known.Of.Equals(of))
+        {
+            _made = known = (of, Made());
+        }
+
+        return known.Made;
+    }
+
+    private Protector Made()
     {
         var form = StoredDocuments.ProtectorForm.Read(Form);
         var outer = new Size(OuterWidth, OuterHeight);

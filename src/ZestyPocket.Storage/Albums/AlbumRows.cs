@@ -31,11 +31,19 @@ public sealed class AlbumRows
                 album.FacesPerUnit,
                 new Size(album.BodyWidth, album.BodyHeight),
                 [.. units.Select(u => new BoundUnit(u.Id, u.ReadDates(), u.Read()))],
-                [.. leaves.Select(l => new BoundLeaf(l.Id, l.ProtectorId, l.ReadForm(), l.FrontUnitId, l.BackUnitId))],
+                [
+                    .. leaves.Select(l => new BoundLeaf(
+                        l.Id,
+                        l.ProtectorId,
+                        l.ReadAlterations(),
+                        l.FrontUnitId,
+                        l.BackUnitId
+                    )),
+                ],
                 [
                     .. album
                         .Protectors.OrderBy(p => p.Ordinal)
-                        .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.Stock, p.Gone)),
+                        .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.OnHand, p.Gone)),
                 ]
             )
         );
@@ -148,7 +156,7 @@ public sealed class AlbumRows
                 row.Measure(owned.Protector);
             }
 
-            (row.Stock, row.Gone) = (owned.Stock, owned.GivenUp);
+            (row.OnHand, row.Gone) = (owned.OnHand, owned.GivenUp);
         }
     }
 
@@ -255,9 +263,9 @@ public sealed class AlbumRows
 
             (row.Gone, row.Ordinal, row.ProtectorId) = (false, at, leaf.ProtectorId);
             (row.FrontUnitId, row.BackUnitId) = (leaf.Front, leaf.Back);
-            if (was?.Form != leaf.Form)
+            if (was?.Alterations != leaf.Alterations)
             {
-                row.WriteForm(leaf.Form);
+                row.WriteAlterations(leaf.Alterations);
             }
         }
 

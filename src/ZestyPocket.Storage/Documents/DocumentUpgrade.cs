@@ -19,7 +19,7 @@ public static class DocumentUpgrade
         Of("Albums", "Words", StoredDocuments.Words),
         Of("Albums", "Formulas", StoredDocuments.Formulas),
         Of("Units", "Content", StoredDocuments.Content),
-        Of("Leaves", "Form", StoredDocuments.LeafForm),
+        Of("Leaves", "Form", StoredDocuments.LeafAlterations),
         Of("Protectors", "Form", StoredDocuments.ProtectorForm),
         Of("Protectors", "ClearSizes", StoredDocuments.ClearSizes),
         Of("Photos", "KeepBoxes", StoredDocuments.Boxes),

@@ -75,7 +75,7 @@ internal static class FromVersion1
         return node;
     }
 
-    public static JsonNode LeafForm(JsonNode node)
+    public static JsonNode LeafAlterations(JsonNode node)
     {
         Drop(node, "isAltered");
         return node;
@@ -138,7 +138,7 @@ internal static class FromVersion1
     {
         if (node["form"] is { } form)
         {
-            LeafForm(form);
+            LeafAlterations(form);
         }
 
         return node;

@@ -38,16 +38,16 @@ internal sealed record LeafState(
     Guid? FrontUnitId = null,
     Guid? BackUnitId = null,
     bool Gone = false,
-    LeafForm? Form = null
+    LeafAlterations? Form = null
 )
 {
     public static LeafState Of(AlbumLeaf leaf) =>
-        new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone, leaf.ReadForm());
+        new(leaf.ProtectorId, leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone, leaf.ReadAlterations());
 
     public void Into(AlbumLeaf leaf)
     {
         leaf.ProtectorId = ProtectorId;
-        leaf.WriteForm(Form ?? LeafForm.Plain);
+        leaf.WriteAlterations(Form ?? LeafAlterations.Plain);
         if (Ordinal is { } ordinal)
         {
             (leaf.Ordinal, leaf.FrontUnitId, leaf.BackUnitId, leaf.Gone) = (ordinal, FrontUnitId, BackUnitId, Gone);
@@ -97,7 +97,7 @@ internal sealed record ProtectorState(
     Length RingStrip,
     Length Ease,
     ImmutableArray<ClearSize> ClearSizes,
-    int? Stock = null,
+    int? OnHand = null,
     bool Gone = false,
     ProtectorForm? Form = null
 )
@@ -112,7 +112,7 @@ internal sealed record ProtectorState(
             plain.RingStrip,
             plain.Ease,
             StoredDocuments.ClearSizes.Read(plain.ClearSizes).Sizes,
-            row.Stock,
+            row.OnHand,
             row.Gone,
             StoredDocuments.ProtectorForm.Read(plain.Form)
         );
@@ -122,7 +122,7 @@ internal sealed record ProtectorState(
     {
         (row.OuterWidth, row.OuterHeight, row.RingStrip, row.Ease) = (OuterWidth, OuterHeight, RingStrip, Ease);
         row.ClearSizes = StoredDocuments.ClearSizes.Write(new ClearSizes(ClearSizes));
-        (row.Stock, row.Gone) = (Stock, Gone);
+        (row.OnHand, row.Gone) = (OnHand, Gone);
         if (Form is not null)
         {
             row.Form = StoredDocuments.ProtectorForm.Write(Form);

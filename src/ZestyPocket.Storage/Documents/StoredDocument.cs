@@ -8,7 +8,7 @@ namespace ZestyPocket.Storage.Documents;
 /// One kind of document that is stored as JSON: it is written with its version, and read from any earlier one by way of
 /// the upcasters in between.
 /// </summary>
-/// <param name="what">For a refusal that names it, such as <c>This part of the album</c>.</param>
+/// <param name="what">For a refusal that names it, such as <c>This week or day</c>.</param>
 /// <param name="upcasters">The first brings version 1 to version 2, and so on; the version written is the last.</param>
 public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNode>[] upcasters)
     where T : notnull

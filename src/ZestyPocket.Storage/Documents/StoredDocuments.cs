@@ -33,7 +33,7 @@ public static class StoredDocuments
 {
     private const string SomethingOfTheAlbum = "Something of this album";
 
-    public static StoredDocument<UnitContent> Content { get; } = new("This part of the album", FromVersion1.Content);
+    public static StoredDocument<UnitContent> Content { get; } = new("This week or day", FromVersion1.Content);
 
     public static StoredDocument<AlbumCalendar> Calendar { get; } =
         new("How this album counts time", FromVersion1.Calendar);
@@ -44,7 +44,8 @@ public static class StoredDocuments
     public static StoredDocument<AlbumFormulas> Formulas { get; } =
         new("The formulas of this album", FromVersion1.Formulas);
 
-    public static StoredDocument<LeafForm> LeafForm { get; } = new("A leaf of this album", FromVersion1.LeafForm);
+    public static StoredDocument<LeafAlterations> LeafAlterations { get; } =
+        new("A leaf of this album", FromVersion1.LeafAlterations);
 
     public static StoredDocument<ProtectorForm> ProtectorForm { get; } =
         new("A page protector of this album", FromVersion1.Unchanged);

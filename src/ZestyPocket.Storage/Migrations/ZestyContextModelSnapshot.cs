@@ -106,12 +106,13 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Guid>("AlbumId")
                         .HasColumnType("uuid");
 
+                    b.Property<string>("Alterations")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("Form");
+
                     b.Property<Guid?>("BackUnitId")
                         .HasColumnType("uuid");
-
-                    b.Property<string>("Form")
-                        .IsRequired()
-                        .HasColumnType("jsonb");
 
                     b.Property<Guid?>("FrontUnitId")
                         .HasColumnType("uuid");
@@ -176,6 +177,10 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
 
+                    b.Property<int?>("OnHand")
+                        .HasColumnType("integer")
+                        .HasColumnName("Stock");
+
                     b.Property<int>("Ordinal")
                         .HasColumnType("integer");
 
@@ -191,9 +196,6 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<long>("RingStrip")
                         .HasColumnType("bigint");
-
-                    b.Property<int?>("Stock")
-                        .HasColumnType("integer");
 
                     b.HasKey("Id");
 

@@ -75,7 +75,7 @@ public sealed class LeafEditTests
     public void A_fused_pocket_is_two_on_both_faces_and_an_altered_leaf_is_lost_to_those_owned()
     {
         var desk = Desks.Weeks(2, PageSchool.Spread, "9x12-rows-6x4-3x4").Filled(0).Filled(1);
-        desk = desk with { Binder = desk.Binder.With(desk.Binder.Protectors[0] with { Stock = 5 }) };
+        desk = desk with { Binder = desk.Binder.With(desk.Binder.Protectors[0] with { OnHand = 5 }) };
         var leaf = desk.Binder.Leaves[1];
         var fuse = new FusePocket("1.1") { LeafId = leaf.Id, Revision = 1 };
         var fused = desk.After(fuse);
@@ -86,9 +86,9 @@ public sealed class LeafEditTests
         fused.ShouldHold();
         desk.Refused(fuse with { PocketKey = "9.9" }).ShouldContain("not on this leaf");
         var renewed = fused.After(new RenewLeaf { LeafId = leaf.Id, Revision = 1 });
-        (renewed.Binder.Protectors[0].Stock, renewed.Binder.Leaves[1].Form.IsAltered).ShouldBe((4, false));
+        (renewed.Binder.Protectors[0].OnHand, renewed.Binder.Leaves[1].Alterations.IsAltered).ShouldBe((4, false));
         // A plain leaf goes back to the others.
-        desk.After(new RenewLeaf { LeafId = leaf.Id, Revision = 1 }).Binder.Protectors[0].Stock.ShouldBe(5);
+        desk.After(new RenewLeaf { LeafId = leaf.Id, Revision = 1 }).Binder.Protectors[0].OnHand.ShouldBe(5);
     }
 
     [Fact]
@@ -97,12 +97,12 @@ public sealed class LeafEditTests
         var desk = Desks.Weeks(2, PageSchool.Spread, "9x12-nine-3x4", "9x12-full").Filled(0).Filled(1);
         var leaf = desk.Binder.Leaves[1].Id;
         desk = desk.After(new TabLeaf(" May ", 2) { LeafId = leaf, Revision = 1 });
-        desk.Binder.Leaves[1].Form.Tab.ShouldBe(new IndexTab("May", 2));
+        desk.Binder.Leaves[1].Alterations.Tab.ShouldBe(new IndexTab("May", 2));
         var give = new GiveDesign(leaf, desk.Binder.Protectors[1].Id) { UnitId = Unit(desk, 0), Revision = 1 };
         var given = give.Apply(desk, Desks.Tools());
         // Nine pockets become one on each face: of eighteen pieces at most two keep a place.
         given.Done.ShouldStartWith("Changed a leaf to One full 9x12; 16 pieces");
-        given.Desk.Binder.Leaves[1].Form.Tab!.Words.ShouldBe("May");
+        given.Desk.Binder.Leaves[1].Alterations.Tab!.Words.ShouldBe("May");
         given.Desk.ShouldHold();
         desk.Refused(give with { UnitId = Unit(desk, 1), LeafId = desk.Binder.Leaves[0].Id })
             .ShouldContain("does not belong here");
@@ -218,8 +218,8 @@ public sealed class LeafEditTests
         two.Refused(new GiveUpProtector { ProtectorId = nine, Revision = 1 }).ShouldContain("already");
         var back = two.After(use with { Make = new LeafMake(LeafKind.Pockets, "9x12-nine-3x4") });
         back.Binder.Protectors.Select(p => p.GivenUp).ShouldBe([false, false]);
-        desk.Refused(new SetStock(-1) { ProtectorId = nine, Revision = 1 }).ShouldContain("0 to 100,000");
-        desk.After(new SetStock(3) { ProtectorId = nine, Revision = 1 }).Binder.Protectors[0].Stock.ShouldBe(3);
+        desk.Refused(new CountOnHand(-1) { ProtectorId = nine, Revision = 1 }).ShouldContain("0 to 100,000");
+        desk.After(new CountOnHand(3) { ProtectorId = nine, Revision = 1 }).Binder.Protectors[0].OnHand.ShouldBe(3);
     }
 
     [Fact]

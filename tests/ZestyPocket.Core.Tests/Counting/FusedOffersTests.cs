@@ -27,7 +27,7 @@ public sealed class FusedOffersTests
                 (f.Fused, f.Pockets.GetValueOrDefault(Size.FromInches(6, 4)), f.Pockets[Size.FromInches(3, 4)])
             )
             .ShouldBe([(1, 2, 5), (2, 1, 7), (3, 0, 9)]);
-        fused.ShouldAllBe(f => f.Of == offer.Key && f.Bought == offer.Key && f.Stock == 4);
+        fused.ShouldAllBe(f => f.Of == offer.Key && f.Bought == offer.Key && f.OnHand == 4);
         fused.Select(f => f.Key).ShouldBeUnique();
         fused[0].Name.ShouldBe("Three rows of 6x4 + 3x4 with one pocket fused");
     }

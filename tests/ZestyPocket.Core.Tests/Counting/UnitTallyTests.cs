@@ -41,8 +41,8 @@ public sealed class UnitTallyTests
             new UnitPages(
                 dates,
                 [
-                    new UnitFace(Id(901), LeafSide.Back, one, LeafForm.Plain),
-                    new UnitFace(Id(902), LeafSide.Front, two, LeafForm.Plain),
+                    new UnitFace(Id(901), LeafSide.Back, one, LeafAlterations.Plain),
+                    new UnitFace(Id(902), LeafSide.Front, two, LeafAlterations.Plain),
                 ]
             ),
             dates,
@@ -57,7 +57,7 @@ public sealed class UnitTallyTests
             Protectors =
             [
                 new OwnedProtector(Id(801), one),
-                new OwnedProtector(Id(802), Of("9x12-rows-6x4-3x4"), Stock: 3),
+                new OwnedProtector(Id(802), Of("9x12-rows-6x4-3x4"), OnHand: 3),
                 new OwnedProtector(Id(803), Of("9x12-full"), GivenUp: true),
             ],
         };
@@ -125,7 +125,7 @@ public sealed class UnitTallyTests
             Content = desk
                 .Content.AddKeepsake(keepsake)
                 .AddCollage(collage)
-                .LeaveClear(desk.Pages.Pockets[17].Place, clear: true),
+                .LeaveEmpty(desk.Pages.Pockets[17].Place, empty: true),
         };
         var tally = Tally(desk);
         // Five pictures, of which two became one print; seventeen pockets.
@@ -183,14 +183,14 @@ public sealed class UnitTallyTests
                     WayKind.LargerPockets,
                     WayKind.SpanPockets,
                     WayKind.AddFiller,
-                    WayKind.LeaveClear,
+                    WayKind.LeaveEmpty,
                     WayKind.MergeWithNext,
                 ],
                 Says(ways)
             );
         ways.Select(w => w.Label).ShouldBeUnique("which page is meant must be told");
         ways[0].Label.ShouldBe("Enlarge on the left page: “Three rows of 6x4 + 3x4” instead of “Nine 3x4”");
-        ways.Single(w => w.Kind == WayKind.LeaveClear).Places!.ShouldBe([desk.Pages.Pockets[17].Place]);
+        ways.Single(w => w.Kind == WayKind.LeaveEmpty).Places!.ShouldBe([desk.Pages.Pockets[17].Place]);
         // The favourite runs over two pockets that lie side by side.
         ways.Single(w => w.Kind == WayKind.SpanPockets).PhotoIds!.ShouldBe([Id(3)]);
         Tally(desk).Hint!.ShouldStartWith("The pieces fill one of two pages");

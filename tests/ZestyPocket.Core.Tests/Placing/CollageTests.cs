@@ -235,16 +235,16 @@ public sealed class CollageTests
     {
         var (leaf, photo) = (Guid.NewGuid(), Guid.NewGuid());
         var place = new PocketPlace(leaf, LeafSide.Front, "1.1");
-        var content = UnitContent.Empty.LeaveClear(place, clear: true).LeaveClear(place, clear: true);
-        content.Clear.ShouldBe([place]);
+        var content = UnitContent.Empty.LeaveEmpty(place, empty: true).LeaveEmpty(place, empty: true);
+        content.LeftEmpty.ShouldBe([place]);
         var put = content.PutPhoto(photo, place, Guid.NewGuid(), Framing.Middle);
-        put.Clear.ShouldBeEmpty();
-        Should.Throw<RuleException>(() => put.LeaveClear(place, clear: true)).Message.ShouldContain("take it out");
-        content.KeepOnly(_ => false).Clear.ShouldBeEmpty();
+        put.LeftEmpty.ShouldBeEmpty();
+        Should.Throw<RuleException>(() => put.LeaveEmpty(place, empty: true)).Message.ShouldContain("take it out");
+        content.KeepOnly(_ => false).LeftEmpty.ShouldBeEmpty();
         var (other, next) = (new FaceOfLeaf(leaf, LeafSide.Front), new FaceOfLeaf(Guid.NewGuid(), LeafSide.Back));
         content
             .OnFaces([other], [next], _ => true)
-            .Clear.ShouldBe([new PocketPlace(next.LeafId, LeafSide.Back, "1.1")]);
+            .LeftEmpty.ShouldBe([new PocketPlace(next.LeafId, LeafSide.Back, "1.1")]);
     }
 
     [Fact]

@@ -63,7 +63,7 @@ public sealed class MustStayTests
         return MustStay.On(
             protector,
             side,
-            LeafForm.Plain,
+            LeafAlterations.Plain,
             print,
             Crop.For(pixels, print.Size, Framing.Middle),
             pixels,

@@ -39,18 +39,18 @@ public sealed class StuckPairTests
             .Empty.Add(Week, With((1, Front(Leaf, "1")), (2, Front(OtherLeaf, "1"))))
             .Add(Next, With((3, Back(Leaf, "1"))))
             .Add(Id(3), With((4, Back(OtherLeaf, "1"))));
-        var stuck = LeafForm.Plain.Stick("1", true);
+        var stuck = LeafAlterations.Plain.Stick("1", true);
         var moved = Move(
             contents,
             new PairPlace(Front(Leaf, "1"), stuck, Next),
-            new PairPlace(Front(OtherLeaf, "1"), LeafForm.Plain, Id(3))
+            new PairPlace(Front(OtherLeaf, "1"), LeafAlterations.Plain, Id(3))
         );
         At(moved.Contents[Week], Front(OtherLeaf, "1")).ShouldBe(Id(201));
         At(moved.Contents[Week], Front(Leaf, "1")).ShouldBe(Id(202));
         At(moved.Contents[Next], Back(Leaf, "1")).ShouldBe(Id(204));
         At(moved.Contents[Id(3)], Back(OtherLeaf, "1")).ShouldBe(Id(203));
         // Which pair is stuck goes with it.
-        (moved.FromForm.Stuck.Contains("1"), moved.ToForm.Stuck.Contains("1")).ShouldBe((false, true));
+        (moved.FromAlterations.Stuck.Contains("1"), moved.ToAlterations.Stuck.Contains("1")).ShouldBe((false, true));
         contents[Next].At(Back(Leaf, "1"))!.Value.PieceId.ShouldBe(Id(203));
     }
 
@@ -60,15 +60,15 @@ public sealed class StuckPairTests
         var contents = ImmutableDictionary<Guid, UnitContent>
             .Empty.Add(Week, With((1, Front(Leaf, "1"))))
             .Add(Next, With((3, Back(Leaf, "1"))));
-        var stuck = LeafForm.Plain.Stick("1", true);
+        var stuck = LeafAlterations.Plain.Stick("1", true);
         var moved = Move(
             contents,
             new PairPlace(Front(Leaf, "1"), stuck, Next),
             new PairPlace(Front(Leaf, "2"), stuck, Next)
         );
         At(moved.Contents[Next], Back(Leaf, "2")).ShouldBe(Id(203));
-        moved.FromForm.ShouldBe(moved.ToForm);
-        moved.ToForm.Stuck.ShouldBe(["2"]);
+        moved.FromAlterations.ShouldBe(moved.ToAlterations);
+        moved.ToAlterations.Stuck.ShouldBe(["2"]);
     }
 
     [Fact]
@@ -85,18 +85,20 @@ public sealed class StuckPairTests
                 )
             )
             .Add(Id(3), UnitContent.Empty);
-        var from = new PairPlace(Front(Leaf, "1"), LeafForm.Plain.Stick("1", true), Next);
+        var from = new PairPlace(Front(Leaf, "1"), LeafAlterations.Plain.Stick("1", true), Next);
         Should
-            .Throw<RuleException>(() => Move(contents, from, new PairPlace(Back(Leaf, "1"), LeafForm.Plain, Week)))
+            .Throw<RuleException>(() =>
+                Move(contents, from, new PairPlace(Back(Leaf, "1"), LeafAlterations.Plain, Week))
+            )
             .Message.ShouldContain("turning one turns both");
         Should
             .Throw<RuleException>(() =>
-                Move(contents, from, new PairPlace(Front(OtherLeaf, "1"), LeafForm.Plain, null))
+                Move(contents, from, new PairPlace(Front(OtherLeaf, "1"), LeafAlterations.Plain, null))
             )
-            .Message.ShouldContain("belongs to no part");
+            .Message.ShouldContain("belongs to no week or day");
         Should
             .Throw<RuleException>(() =>
-                Move(contents, from, new PairPlace(Front(OtherLeaf, "1"), LeafForm.Plain, Id(3)))
+                Move(contents, from, new PairPlace(Front(OtherLeaf, "1"), LeafAlterations.Plain, Id(3)))
             )
             .Message.ShouldContain("runs over several pockets");
     }

@@ -36,7 +36,7 @@ public sealed class UnitEditTests
     private static UnitDesk Week(int photos, params string[] stuck)
     {
         var protector = Protector.Unmeasured(BuiltInDesigns.Find("9x12-rows-6x4-3x4")!);
-        var form = stuck.Aggregate(LeafForm.Plain, (done, key) => done.Stick(key, true));
+        var form = stuck.Aggregate(LeafAlterations.Plain, (done, key) => done.Stick(key, true));
         var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = Monday };
         var dates = calendar.FirstUnits(4)[0];
         return new UnitDesk(
@@ -45,7 +45,7 @@ public sealed class UnitEditTests
                 dates,
                 [
                     new UnitFace(Left, LeafSide.Back, protector, form),
-                    new UnitFace(Right, LeafSide.Front, protector, LeafForm.Plain),
+                    new UnitFace(Right, LeafSide.Front, protector, LeafAlterations.Plain),
                 ]
             ),
             dates,
@@ -143,7 +143,7 @@ public sealed class UnitEditTests
         desk = After(
             desk,
             new PutPhoto(Id(5), Place(desk, 3)) { Revision = 1 },
-            new LeaveClear(Place(desk, 7), Clear: true) { Revision = 1 }
+            new LeaveEmpty(Place(desk, 7), Empty: true) { Revision = 1 }
         );
         var filled = new FillSpread { Revision = 1 }.Apply(desk, Tools());
         filled.Done.ShouldBe("Filled the spread with 10 photos and 0 cards; 9 found no pocket");

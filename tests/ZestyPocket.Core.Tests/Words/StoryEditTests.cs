@@ -37,8 +37,8 @@ public sealed class StoryEditTests
             new UnitPages(
                 dates,
                 [
-                    new UnitFace(NewId(), LeafSide.Back, protector, LeafForm.Plain),
-                    new UnitFace(NewId(), LeafSide.Front, protector, LeafForm.Plain),
+                    new UnitFace(NewId(), LeafSide.Back, protector, LeafAlterations.Plain),
+                    new UnitFace(NewId(), LeafSide.Front, protector, LeafAlterations.Plain),
                 ]
             ),
             dates,

@@ -86,7 +86,7 @@ public sealed class SpreadPictureTests : IDisposable
             canvas =>
                 new SpreadPainter(Painter).Draw(
                     canvas,
-                    [new PaintedFace(protector, LeafSide.Front, pieces, LeafForm.Plain)],
+                    [new PaintedFace(protector, LeafSide.Front, pieces, LeafAlterations.Plain)],
                     Ppi
                 )
         );
@@ -109,11 +109,14 @@ public sealed class SpreadPictureTests : IDisposable
     {
         var protector = Protector.Unmeasured(BuiltInDesigns.Find("6x8-two-6x4")!);
         protector = protector with { Form = protector.Form with { Holes = HolePattern.TwoHoles } };
-        var form = LeafForm.Plain.With(Alterations.InHalf(protector.Design.Pockets[0]));
-        var altered = protector.Altered(form);
-        using var plain = Paint(protector.Outer, canvas => Draw(canvas, protector, LeafSide.Front, LeafForm.Plain));
-        using var seamed = Paint(protector.Outer, canvas => Draw(canvas, altered, LeafSide.Front, form));
-        var mark = altered.MarksOn(LeafSide.Front, form).Single();
+        var alterations = LeafAlterations.Plain.With(Alterations.InHalf(protector.Design.Pockets[0]));
+        var altered = protector.Altered(alterations);
+        using var plain = Paint(
+            protector.Outer,
+            canvas => Draw(canvas, protector, LeafSide.Front, LeafAlterations.Plain)
+        );
+        using var seamed = Paint(protector.Outer, canvas => Draw(canvas, altered, LeafSide.Front, alterations));
+        var mark = altered.MarksOn(LeafSide.Front, alterations).Single();
         Different(plain, seamed, mark.X1, mark.Y1, mark.X2, mark.Y2).ShouldBeGreaterThan(0.5);
 
         var hole = protector.HolesOn(LeafSide.Front)[0];
@@ -126,7 +129,7 @@ public sealed class SpreadPictureTests : IDisposable
             Length.FromInches(3.5m),
             Protector.DefaultRingStrip
         );
-        using var folded = Paint(foldOut.Outer, canvas => Draw(canvas, foldOut, LeafSide.Front, LeafForm.Plain));
+        using var folded = Paint(foldOut.Outer, canvas => Draw(canvas, foldOut, LeafSide.Front, LeafAlterations.Plain));
         using var sheet = Paint(
             foldOut.Outer,
             canvas =>
@@ -134,17 +137,17 @@ public sealed class SpreadPictureTests : IDisposable
                     canvas,
                     Protector.Sheet("sheet", foldOut.Outer, Protector.DefaultRingStrip),
                     LeafSide.Front,
-                    LeafForm.Plain
+                    LeafAlterations.Plain
                 )
         );
-        var fold = foldOut.MarksOn(LeafSide.Front, LeafForm.Plain).Single();
+        var fold = foldOut.MarksOn(LeafSide.Front, LeafAlterations.Plain).Single();
         Different(sheet, folded, fold.X1, fold.Y1, fold.X2, fold.Y2).ShouldBeGreaterThan(0.4);
     }
 
-    private void Draw(SKCanvas canvas, Protector protector, LeafSide side, LeafForm form) =>
+    private void Draw(SKCanvas canvas, Protector protector, LeafSide side, LeafAlterations alterations) =>
         new SpreadPainter(Painter).Draw(
             canvas,
-            [new PaintedFace(protector, side, ImmutableDictionary<string, PieceFace>.Empty, form)],
+            [new PaintedFace(protector, side, ImmutableDictionary<string, PieceFace>.Empty, alterations)],
             Ppi
         );
 

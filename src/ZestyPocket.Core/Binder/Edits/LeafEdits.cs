@@ -24,7 +24,7 @@ public sealed record AddLeaf(Guid ProtectorId) : TapeEdit
         return new AlbumEdited(
             desk with
             {
-                Binder = desk.Binder.AddLeaf(unit.Id, protectorId, LeafForm.Plain, tools.NewId),
+                Binder = desk.Binder.AddLeaf(unit.Id, protectorId, LeafAlterations.Plain, tools.NewId),
             },
             $"Put a leaf of {design.Name} in"
         )
@@ -62,7 +62,7 @@ public sealed record RemoveLeaf(Guid LeafId) : TapeEdit
         if (leaf is null || !leaf.IsAllOf(unit.Id))
         {
             throw new RuleException(
-                "Only a leaf with both faces in this part of the album can be taken out: the other face belongs to "
+                "Only a leaf with both faces in this week or day can be taken out: the other face belongs to "
                     + "a neighbour. Nothing was changed."
             );
         }
@@ -70,7 +70,7 @@ public sealed record RemoveLeaf(Guid LeafId) : TapeEdit
         if (binder.FacesOf(unit.Id).Length == 2)
         {
             throw new RuleException(
-                "It is the only leaf of this part of the album: give it another page design instead. Nothing was "
+                "It is the only leaf of this week or day: give it another page design instead. Nothing was "
                     + "changed."
             );
         }
@@ -165,7 +165,7 @@ public sealed record MoveLeaf(int To) : LeafEdit
     private static BoundUnit HostAt(RingBinder without, int to) =>
         (to == 0 ? null : without.Units.FirstOrDefault(u => u.Id == without.Leaves[to - 1].Back))
         ?? throw new RuleException(
-            "A leaf between pages stays between the pages of some part of the album: it cannot go before the first "
+            "A leaf between pages stays between the pages of some week or day: it cannot go before the first "
                 + "or behind the last. Nothing was changed."
         );
 }
@@ -179,11 +179,15 @@ public abstract record LeafFormEdit : LeafEdit
     {
         ArgumentNullException.ThrowIfNull(desk);
         var leaf = desk.Binder.RequireLeaf(LeafId);
-        var (form, done) = Change(leaf.Form, desk.Binder.RequireProtector(leaf.ProtectorId).Protector);
+        var (alterations, done) = Change(leaf.Alterations, desk.Binder.RequireProtector(leaf.ProtectorId).Protector);
         return new AlbumEdited(
             desk with
             {
-                Binder = (SpoilsIt ? desk.Binder.Spoilt(leaf) : desk.Binder).WithForm(leaf, leaf.ProtectorId, form),
+                Binder = (SpoilsIt ? desk.Binder.Spoilt(leaf) : desk.Binder).WithAlterations(
+                    leaf,
+                    leaf.ProtectorId,
+                    alterations
+                ),
             },
             done
         );
@@ -193,7 +197,10 @@ public abstract record LeafFormEdit : LeafEdit
     protected virtual bool SpoilsIt => false;
 
     /// <summary>The leaf's form after it, and what was done.</summary>
-    protected abstract (LeafForm Form, string Done) Change(LeafForm form, Protector protector);
+    protected abstract (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    );
 }
 
 /// <summary>
@@ -203,10 +210,13 @@ public abstract record LeafFormEdit : LeafEdit
 /// <param name="At">From the pocket's left or top as the front shows it, as written.</param>
 public sealed record FusePocket(string PocketKey, bool? Upright = null, string? At = null) : LeafFormEdit
 {
-    protected override (LeafForm Form, string Done) Change(LeafForm form, Protector protector)
+    protected override (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    )
     {
         var pocket =
-            protector.Altered(form).Design.Pockets.FirstOrDefault(p => p.Key == PocketKey)
+            protector.Altered(alterations).Design.Pockets.FirstOrDefault(p => p.Key == PocketKey)
             ?? throw new RuleException("That pocket is not on this leaf any more. Nothing was changed.");
         var seam = Alterations.InHalf(pocket);
         var upright = Upright ?? seam.Upright;
@@ -214,7 +224,7 @@ public sealed record FusePocket(string PocketKey, bool? Upright = null, string? 
             !string.IsNullOrWhiteSpace(At) ? MeasureText.ParseLength(At)
             : upright == seam.Upright ? seam.At
             : (seam.Upright ? pocket.Nominal.Height : pocket.Nominal.Width) / 2;
-        return (form.With(new Fuse(pocket.Key, upright, at)), $"Fused a pocket of {pocket.Nominal}");
+        return (alterations.With(new Fuse(pocket.Key, upright, at)), $"Fused a pocket of {pocket.Nominal}");
     }
 }
 
@@ -222,20 +232,26 @@ public sealed record FusePocket(string PocketKey, bool? Upright = null, string? 
 /// <param name="Size">How much of the page body stays, as written.</param>
 public sealed record CutLeafDown(CutKeeps Keeps, string Size) : LeafFormEdit
 {
-    protected override (LeafForm Form, string Done) Change(LeafForm form, Protector protector)
+    protected override (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    )
     {
-        ArgumentNullException.ThrowIfNull(form);
-        return (form with { Cut = new PageCut(Keeps, MeasureText.ParseLength(Size)) }, "Cut a page down");
+        ArgumentNullException.ThrowIfNull(alterations);
+        return (alterations with { Cut = new PageCut(Keeps, MeasureText.ParseLength(Size)) }, "Cut a page down");
     }
 }
 
 /// <summary>Sticks the front and the back of a pocket together, or takes them apart.</summary>
 public sealed record StickPieces(string PocketKey, bool Together) : LeafFormEdit
 {
-    protected override (LeafForm Form, string Done) Change(LeafForm form, Protector protector)
+    protected override (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    )
     {
         if (
-            protector.Altered(form).Design is not { OfBack: null } design
+            protector.Altered(alterations).Design is not { OfBack: null } design
             || design.Pockets.All(p => p.Key != PocketKey)
         )
         {
@@ -244,7 +260,10 @@ public sealed record StickPieces(string PocketKey, bool Together) : LeafFormEdit
             );
         }
 
-        return (form.Stick(PocketKey, Together), Together ? "Stuck two pieces back to back" : "Took a pair apart");
+        return (
+            alterations.Stick(PocketKey, Together),
+            Together ? "Stuck two pieces back to back" : "Took a pair apart"
+        );
     }
 }
 
@@ -252,11 +271,14 @@ public sealed record StickPieces(string PocketKey, bool Together) : LeafFormEdit
 /// <param name="Place">Which of <see cref="IndexTab.Places"/> along the edge, from 0 at the top.</param>
 public sealed record TabLeaf(string Words, int Place) : LeafFormEdit
 {
-    protected override (LeafForm Form, string Done) Change(LeafForm form, Protector protector)
+    protected override (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    )
     {
         var none = string.IsNullOrWhiteSpace(Words);
         return (
-            form with
+            alterations with
             {
                 Tab = none ? null : new IndexTab(Words, Place).Checked(),
             },
@@ -270,10 +292,13 @@ public sealed record RenewLeaf : LeafFormEdit
 {
     protected override bool SpoilsIt => true;
 
-    protected override (LeafForm Form, string Done) Change(LeafForm form, Protector protector)
+    protected override (LeafAlterations Alterations, string Done) Change(
+        LeafAlterations alterations,
+        Protector protector
+    )
     {
-        ArgumentNullException.ThrowIfNull(form);
-        return (LeafForm.Plain with { Tab = form.Tab }, "Took a new leaf in place of an altered one");
+        ArgumentNullException.ThrowIfNull(alterations);
+        return (LeafAlterations.Plain with { Tab = alterations.Tab }, "Took a new leaf in place of an altered one");
     }
 }
 
@@ -298,7 +323,8 @@ public sealed record ChangeSchool(PageSchool School) : WholeAlbumEdit
         if (binder.FacesPerUnit != 2 || !Enum.IsDefined(School))
         {
             throw new RuleException(
-                "Only an album with two pages for each part has facing pages or leaves of its own. Nothing was changed."
+                "Only an album with two pages for each week or day has facing pages or leaves of its own. Nothing was "
+                    + "changed."
             );
         }
 

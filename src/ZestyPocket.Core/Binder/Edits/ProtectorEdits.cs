@@ -59,7 +59,7 @@ public sealed record GiveUpProtector : ProtectorEdit
 }
 
 /// <summary>How many leaves of a protector are owned; null when they never run out.</summary>
-public sealed record SetStock(int? Stock) : ProtectorEdit
+public sealed record CountOnHand(int? OnHand) : ProtectorEdit
 {
     /// <summary>Nobody owns more.</summary>
     public const int Most = 100_000;
@@ -69,7 +69,7 @@ public sealed record SetStock(int? Stock) : ProtectorEdit
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
     {
         ArgumentNullException.ThrowIfNull(desk);
-        if (Stock is < 0 or > Most)
+        if (OnHand is < 0 or > Most)
         {
             throw new RuleException(
                 $"A stock is 0 to {Most:N0} leaves, or left empty when it never runs out. Nothing was changed."
@@ -81,9 +81,9 @@ public sealed record SetStock(int? Stock) : ProtectorEdit
         return new AlbumEdited(
             desk with
             {
-                Binder = desk.Binder.With(owned with { Stock = Stock }),
+                Binder = desk.Binder.With(owned with { OnHand = OnHand }),
             },
-            Stock is { } leaves ? $"Own {leaves} of {name}" : $"Never run out of {name}"
+            OnHand is { } leaves ? $"Own {leaves} of {name}" : $"Never run out of {name}"
         )
         {
             AlsoIn = EveryUnit(desk),
@@ -245,7 +245,7 @@ public sealed record MeasureProtector(
     private static Size? CutSize(RingBinder binder, BoundLeaf leaf, PocketPlace place)
     {
         var protector = binder.RequireProtector(leaf.ProtectorId).Protector;
-        return protector.Altered(leaf.Form).Design.Find(place.Side, place.PocketKey) is { } pocket
+        return protector.Altered(leaf.Alterations).Design.Find(place.Side, place.PocketKey) is { } pocket
             ? protector.CutSize(pocket)
             : null;
     }

@@ -32,7 +32,7 @@ public sealed record ChoosePages(
 
     public override IEnumerable<SeenRevision> MadeOn() =>
         Units.IsDefaultOrEmpty
-            ? throw new RuleException("No part of the album was named. Nothing was changed.")
+            ? throw new RuleException("No week or day was named. Nothing was changed.")
             : Units.Select(u => new SeenRevision(Seen.Unit, u.UnitId, u.Revision));
 
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
@@ -53,8 +53,12 @@ public sealed record ChoosePages(
 
             foreach (var (protectorId, fused) in wanted)
             {
-                var form = FusedOffers.Form(LeafForm.Plain, binder.RequireProtector(protectorId).Protector, fused);
-                binder = binder.AddLeaf(unitId, protectorId, form, tools.NewId);
+                var alterations = FusedOffers.Fuse(
+                    LeafAlterations.Plain,
+                    binder.RequireProtector(protectorId).Protector,
+                    fused
+                );
+                binder = binder.AddLeaf(unitId, protectorId, alterations, tools.NewId);
             }
         }
 
@@ -81,7 +85,7 @@ public sealed record ChoosePages(
         var given = leaf.ProtectorId == design.ProtectorId ? binder : binder.WithProtector(leaf, design.ProtectorId);
         var now = given.RequireLeaf(leaf.Id);
         return design.Fused > 0
-            ? given.WithForm(now, design.ProtectorId, FusedOffers.Form(now.Form, protector, design.Fused))
+            ? given.WithAlterations(now, design.ProtectorId, FusedOffers.Fuse(now.Alterations, protector, design.Fused))
             : given;
     }
 

@@ -83,7 +83,7 @@ public sealed record ApplyFormula(Guid FormulaId, ImmutableArray<UnitAt> Units) 
 
     public override IEnumerable<SeenRevision> MadeOn() =>
         Units.IsDefaultOrEmpty
-            ? throw new RuleException("No part of the album was named. Nothing was changed.")
+            ? throw new RuleException("No week or day was named. Nothing was changed.")
             : Units.Select(u => new SeenRevision(Seen.Unit, u.UnitId, u.Revision));
 
     public override AlbumQuestions Asks(AlbumDesk desk) => new() { PiecesOf = [.. Units.Select(u => u.UnitId)] };
@@ -170,7 +170,7 @@ internal sealed class FormulaPattern(
             .Sum(f => Binder.On(Binder.RequireLeaf(f.LeafId)).Design.Face(f.Side).Count);
         while (pockets < pieces && onLeaf > 0)
         {
-            Binder = Binder.AddLeaf(unitId, protectorId, LeafForm.Plain, newId);
+            Binder = Binder.AddLeaf(unitId, protectorId, LeafAlterations.Plain, newId);
             pockets += onLeaf;
         }
     }
@@ -178,7 +178,7 @@ internal sealed class FormulaPattern(
     private void Give(Guid leafId, Guid protectorId)
     {
         var leaf = Binder.RequireLeaf(leafId);
-        if (leaf.ProtectorId == protectorId && !leaf.Form.IsAltered)
+        if (leaf.ProtectorId == protectorId && !leaf.Alterations.IsAltered)
         {
             return;
         }

@@ -47,7 +47,7 @@ public sealed record FillSpread : ContentEdit
         public List<OpenPocket> Free { get; } =
         [
             .. desk
-                .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.Clear.Contains(p.Place))
+                .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.LeftEmpty.Contains(p.Place))
                 .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket))
                 {
                     Nominal = p.Pocket.Nominal,

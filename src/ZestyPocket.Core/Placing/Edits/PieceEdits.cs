@@ -46,7 +46,7 @@ public sealed record LockPocket(PocketPlace Place, bool Locked) : ContentEdit
 }
 
 /// <summary>Leaves a pocket clear on purpose, or lets it be filled again.</summary>
-public sealed record LeaveClear(PocketPlace Place, bool Clear) : ContentEdit
+public sealed record LeaveEmpty(PocketPlace Place, bool Empty) : ContentEdit
 {
     public override string Label() => "Leave a pocket clear";
 
@@ -54,8 +54,8 @@ public sealed record LeaveClear(PocketPlace Place, bool Clear) : ContentEdit
     {
         var code = desk.Pages.CodeOf(desk.Require(Place));
         return new Edited(
-            desk.Content.LeaveClear(Place, Clear),
-            Clear ? $"Left {code} clear on purpose" : $"{code} is to be filled again"
+            desk.Content.LeaveEmpty(Place, Empty),
+            Empty ? $"Left {code} empty on purpose" : $"{code} is to be filled again"
         );
     }
 }

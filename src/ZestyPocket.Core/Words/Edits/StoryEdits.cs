@@ -18,7 +18,7 @@ public sealed record StoryDesk(ImmutableArray<AlbumStory> Stories, int LastOrdin
         ?? throw new RuleException("That story is not here any more. Nothing was changed.");
 
     public UnitDesk RequireUnit() =>
-        Unit ?? throw new RuleException("That part of the album is not here any more. Nothing was changed.");
+        Unit ?? throw new RuleException("That week or day is not here any more. Nothing was changed.");
 }
 
 /// <summary>What an edit has made of stories.</summary>

@@ -214,7 +214,7 @@ public sealed class AlbumEditor(
         {
             Seen.Leaf => "That leaf",
             Seen.Protector => "That page design",
-            Seen.Unit => "That part of the album",
+            Seen.Unit => "That week or day",
             _ => "The album",
         };
 }

@@ -66,12 +66,12 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
         await RequireAsync(albumId, cancel);
         if (count < 1 || count > most)
         {
-            throw new RuleException($"Choose 1 to {most} parts of the album at once.");
+            throw new RuleException($"Choose 1 to {most} weeks or days at once.");
         }
 
         var first =
             await db.Units.AsNoTracking().SingleOrDefaultAsync(u => u.Id == from && u.AlbumId == albumId, cancel)
-            ?? throw new MissingException("That part of the album");
+            ?? throw new MissingException("That week or day");
         return await db
             .Units.AsNoTracking()
             .Where(u => u.AlbumId == albumId && u.Ordinal >= first.Ordinal && !u.LeftOut)
@@ -131,7 +131,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
             .GroupBy(f => f.Unit!.Value)
             .ToDictionary(
                 g => g.Key,
-                g => g.Sum(f => makes[f.Leaf.ProtectorId].Altered(f.Leaf.ReadForm()).Design.Face(f.Side).Count)
+                g => g.Sum(f => makes[f.Leaf.ProtectorId].Altered(f.Leaf.ReadAlterations()).Design.Face(f.Side).Count)
             );
 
         var calendar = album.ReadCalendar();
@@ -206,7 +206,7 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
                     )),
             ],
             protector.Design.Pockets.Length,
-            row.Stock,
+            row.OnHand,
             inUse,
             row.Gone,
             protector.Form.Kind,

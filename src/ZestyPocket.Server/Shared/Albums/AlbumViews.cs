@@ -57,7 +57,7 @@ public sealed record ProtectorView(
     string Ease,
     IReadOnlyList<ClearSizeView> ClearSizes,
     int Pockets,
-    int? Stock,
+    int? OnHand,
     int InUse,
     bool Gone,
     LeafKind Kind,

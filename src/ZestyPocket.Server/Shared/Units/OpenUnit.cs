@@ -22,15 +22,19 @@ public sealed record OpenFace(AlbumLeaf Leaf, AlbumProtector ProtectorRow, UnitF
 
     public Protector Protector => Face.Protector;
 
-    public LeafForm Form => Face.Form;
+    public LeafAlterations Alterations => Face.Alterations;
 
     /// <summary>A face of a leaf with its alterations.</summary>
     public static OpenFace Of(AlbumLeaf leaf, LeafSide side, AlbumProtector row)
     {
         ArgumentNullException.ThrowIfNull(leaf);
         ArgumentNullException.ThrowIfNull(row);
-        var form = leaf.ReadForm();
-        return new OpenFace(leaf, row, new UnitFace(leaf.Id, side, row.ToProtector().Altered(form), form));
+        var alterations = leaf.ReadAlterations();
+        return new OpenFace(
+            leaf,
+            row,
+            new UnitFace(leaf.Id, side, row.ToProtector().Altered(alterations), alterations)
+        );
     }
 
     /// <summary>The face's pockets in reading order with their places.</summary>
@@ -112,7 +116,7 @@ public sealed record OpenUnit(
     [
         .. Album
             .Protectors.OrderBy(p => p.Ordinal)
-            .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.Stock, p.Gone)),
+            .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.OnHand, p.Gone)),
     ];
 
     /// <summary>Every pocket of the unit's pages in reading order: left page first.</summary>
@@ -145,7 +149,7 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
     {
         var unit =
             await db.Units.SingleOrDefaultAsync(u => u.Id == unitId, cancel)
-            ?? throw new MissingException("That part of the album");
+            ?? throw new MissingException("That week or day");
         var album = await albums.RequireAsync(unit.AlbumId, cancel);
         var photos = await db
             .Photos.AsNoTracking()

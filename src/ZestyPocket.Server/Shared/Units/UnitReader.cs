@@ -51,7 +51,7 @@ public sealed class UnitReader(
         var tally = new UnitTally(open.Desk, told[unit.Id], fonts);
         var (pieces, room) = (
             tally.PiecesButStories + tally.UntoldPieces,
-            pockets - open.Pockets.Count(p => content.Clear.Contains(p.Place))
+            pockets - open.Pockets.Count(p => content.LeftEmpty.Contains(p.Place))
         );
         return new UnitView(
             unit.Id,
@@ -176,9 +176,9 @@ public sealed class UnitReader(
                         bounds.Height.Emu,
                         piece is null ? null : SeenThrough(View(open, piece), piece, Behind(p.Place)),
                         placement?.Locked ?? false,
-                        open.Content.Clear.Contains(p.Place),
+                        open.Content.LeftEmpty.Contains(p.Place),
                         Behind(p.Place) is { } back ? Named(back) : null,
-                        face.Form.Stuck.Contains(p.Pocket.Key)
+                        face.Alterations.Stuck.Contains(p.Pocket.Key)
                     );
                 }),
             ],
@@ -189,10 +189,10 @@ public sealed class UnitReader(
             protector.Form.Kind,
             [.. protector.HolesOn(face.Side).Select(h => new PointView(h.X.Emu, h.Y.Emu))],
             protector.Form.Holes?.Diameter.Emu ?? 0,
-            [.. protector.MarksOn(face.Side, face.Form).Select(MarkView.Of)],
+            [.. protector.MarksOn(face.Side, face.Alterations).Select(MarkView.Of)],
             protector.WidthInAlbum.Emu,
             NoteOf(protector, Protector.UsualOuter(body), open.Album.Measures),
-            face.Form.Tab?.Words
+            face.Alterations.Tab?.Words
         );
 
         Piece? Behind(PocketPlace place) =>
@@ -464,7 +464,7 @@ public sealed class UnitReader(
         var stray = MustStay.On(
             face.Protector,
             face.Side,
-            face.Form,
+            face.Alterations,
             new Rect(bounds.X, bounds.Y, cut),
             crop,
             photo.Pixels,

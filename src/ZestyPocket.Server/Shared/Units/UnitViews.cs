@@ -119,7 +119,7 @@ public sealed record MarkView(MarkKind Kind, long X1, long Y1, long X2, long Y2)
 }
 
 /// <summary>A pocket of a face.</summary>
-/// <param name="LeftClear">It stays empty on purpose.</param>
+/// <param name="LeftEmpty">It stays empty on purpose.</param>
 /// <param name="Behind">What lies behind it on the other face; null when nothing does.</param>
 /// <param name="Stuck">Its piece and the one behind are stuck together and move as one.</param>
 public sealed record PocketView(
@@ -134,7 +134,7 @@ public sealed record PocketView(
     long Height,
     PieceView? Piece,
     bool Locked,
-    bool LeftClear,
+    bool LeftEmpty,
     string? Behind,
     bool Stuck
 );

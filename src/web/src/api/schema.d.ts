@@ -1133,7 +1133,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetStock"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -1253,6 +1253,20 @@ export interface components {
             units: components["schemas"]["UnitAt"][];
             standing: components["schemas"]["LeafDesign"][];
             extra: components["schemas"]["ExtraLeaves"][];
+        };
+        /** @description How many leaves of a protector are owned; null when they never run out. */
+        AlbumEditCountOnHand: {
+            /** @enum {string} */
+            kind: "countOnHand";
+            /** Format: int32 */
+            onHand: null | number;
+            /** Format: uuid */
+            protectorId: string;
+            /**
+             * Format: int32
+             * @description The revision of the protector that the keeper saw.
+             */
+            revision: number;
         };
         /** @description Counts a sheet of letters again; what was spelt from it stays. */
         AlbumEditCountSheet: {
@@ -1708,20 +1722,6 @@ export interface components {
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
-             */
-            revision: number;
-        };
-        /** @description How many leaves of a protector are owned; null when they never run out. */
-        AlbumEditSetStock: {
-            /** @enum {string} */
-            kind: "setStock";
-            /** Format: int32 */
-            stock: null | number;
-            /** Format: uuid */
-            protectorId: string;
-            /**
-             * Format: int32
-             * @description The revision of the protector that the keeper saw.
              */
             revision: number;
         };
@@ -2269,9 +2269,9 @@ export interface components {
             ways: components["schemas"]["WayToFit"][];
             /**
              * Format: int32
-             * @description Pockets left clear on purpose; they are not among the pockets.
+             * @description Pockets left empty on purpose; they are not among the pockets.
              */
-            clear: number;
+            leftEmpty: number;
             /**
              * Format: int32
              * @description Pages with pockets.
@@ -2871,7 +2871,7 @@ export interface components {
             piece: null | string;
             faceUrl: null | string;
             stuck: boolean;
-            leftClear: boolean;
+            leftEmpty: boolean;
             seeThrough: boolean;
         };
         /**
@@ -3029,6 +3029,11 @@ export interface components {
             fromCalendar: boolean;
             kind: components["schemas"]["NoteKind"];
         };
+        /**
+         * @description What a piece is printed on.
+         * @enum {unknown}
+         */
+        OnHand: "photoPaper" | "whiteCard";
         /** @description What waits on the phone. */
         OutboxView: {
             /** Format: int32 */
@@ -3142,7 +3147,7 @@ export interface components {
              */
             gap: number;
             /** @description Unit by unit. */
-            parts: components["schemas"]["UnitChoice"][];
+            units: components["schemas"]["UnitChoice"][];
             /** @description Designs of leaves that stand. */
             standing: components["schemas"]["LeafDesign"][];
             /** @description Leaves between them. */
@@ -3511,7 +3516,7 @@ export interface components {
             piece: null | components["schemas"]["PieceView"];
             locked: boolean;
             /** @description It stays empty on purpose. */
-            leftClear: boolean;
+            leftEmpty: boolean;
             /** @description What lies behind it on the other face; null when nothing does. */
             behind: null | string;
             /** @description Its piece and the one behind are stuck together and move as one. */
@@ -3584,7 +3589,7 @@ export interface components {
             /** Format: int32 */
             pockets: number;
             /** Format: int32 */
-            stock: null | number;
+            onHand: null | number;
             /** Format: int32 */
             inUse: number;
             gone: boolean;
@@ -3705,7 +3710,7 @@ export interface components {
         SheetView: {
             /** Format: int32 */
             number: number;
-            stock: components["schemas"]["Stock"];
+            onHand: components["schemas"]["OnHand"];
             stockName: string;
             numbers: string[];
             /** Format: int32 */
@@ -3771,11 +3776,6 @@ export interface components {
             /** Format: uuid */
             albumId: string;
         };
-        /**
-         * @description What a piece is printed on.
-         * @enum {unknown}
-         */
-        Stock: "photoPaper" | "whiteCard";
         /** @description What came of a file of stories. */
         StoriesArrived: {
             /** @description In one line. */
@@ -4255,7 +4255,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditChooseDesign"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveClear"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditChooseDesign"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4446,11 +4446,11 @@ export interface components {
             revision: number;
         };
         /** @description Leaves a pocket clear on purpose, or lets it be filled again. */
-        UnitEditLeaveClear: {
+        UnitEditLeaveEmpty: {
             /** @enum {string} */
-            kind: "leaveClear";
+            kind: "leaveEmpty";
             place: components["schemas"]["PocketPlace"];
-            clear: boolean;
+            empty: boolean;
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4720,7 +4720,7 @@ export interface components {
          * @description What to do about too many or too few pieces.
          * @enum {unknown}
          */
-        WayKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveClear" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
+        WayKind: "makeCollage" | "joinCards" | "smallerPockets" | "fusePocket" | "addLeaf" | "addFiller" | "largerPockets" | "spanPockets" | "leaveEmpty" | "useKeepsake" | "removeLeaf" | "mergeWithNext";
         /** @description A way to make it fit, with what it gains. What it is about stands in the fields its kind names. */
         WayToFit: {
             kind: components["schemas"]["WayKind"];

@@ -20,7 +20,7 @@ const todo = computed(() => {
     list.push({ text: `${o.noDate} ${plural(o.noDate, 'picture has', 'pictures have')} no date.`, room: 'photos' })
   if (o.outside)
     list.push({
-      text: `${o.outside} ${plural(o.outside, 'picture is', 'pictures are')} in no part of the album.`,
+      text: `${o.outside} ${plural(o.outside, 'picture is', 'pictures are')} in no week or day of the album.`,
       room: 'photos',
     })
   if (o.lookalikes) list.push({ text: `${o.lookalikes} pictures are alike and not judged yet.`, room: 'photos' })

@@ -9,7 +9,7 @@ import PageThumb from './PageThumb.vue'
 import { keys } from '../../shared/queries'
 import { useCatalog, useDesigns } from './queries'
 import DesignEditor from './DesignEditor.vue'
-import StockPanel from './StockPanel.vue'
+import OnHandPanel from './OnHandPanel.vue'
 
 /** The collection of page designs, drawing new ones, and what the album uses of them. */
 const props = defineProps<{ album: AlbumView }>()
@@ -138,7 +138,7 @@ async function take() {
         <span>{{ d.name }}</span>
       </li>
     </ul>
-    <StockPanel :album="album" open class="mt-3" />
+    <OnHandPanel :album="album" open class="mt-3" />
   </div>
 </template>
 

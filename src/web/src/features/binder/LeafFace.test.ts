@@ -23,7 +23,7 @@ const face = (over: Partial<LeafFaceDetail['pockets'][number]> = {}): LeafFaceDe
       piece: 'a picture',
       faceUrl: '/face',
       stuck: false,
-      leftClear: false,
+      leftEmpty: false,
       seeThrough: false,
       ...over,
     },
@@ -42,17 +42,17 @@ describe('a face of a leaf', () => {
     expect(drawn().get('svg').attributes('aria-label')).toBe('Front, Week 19: 1 a picture')
   })
 
-  it('says what is stuck and what is left clear', () => {
+  it('says what is stuck and what is left empty', () => {
     expect(
       drawn(face({ stuck: true }))
         .get('svg')
         .attributes('aria-label'),
     ).toContain('stuck to its back')
     expect(
-      drawn(face({ piece: null, leftClear: true }))
+      drawn(face({ piece: null, leftEmpty: true }))
         .get('svg')
         .attributes('aria-label'),
-    ).toContain('left clear')
+    ).toContain('left empty')
     expect(
       drawn(face({ seeThrough: true }))
         .find('rect.through')

@@ -19,7 +19,7 @@ const words = computed(
     props.face.pockets
       .map(
         (p) =>
-          `${p.number} ${p.piece ?? (p.leftClear ? 'left clear' : 'empty')}${p.stuck ? ', stuck to its back' : ''}`,
+          `${p.number} ${p.piece ?? (p.leftEmpty ? 'left empty' : 'empty')}${p.stuck ? ', stuck to its back' : ''}`,
       )
       .join('; '),
 )
@@ -60,7 +60,7 @@ const words = computed(
           :width="cents(p.width)"
           :height="cents(p.height)"
           class="pocket"
-          :class="{ stuck: p.stuck, through: p.seeThrough, clear: p.leftClear }"
+          :class="{ stuck: p.stuck, through: p.seeThrough, 'left-empty': p.leftEmpty }"
         />
         <circle :cx="cents(p.x) + unit * 6" :cy="cents(p.y) + unit * 6" :r="unit * 5" class="disc" />
         <text :x="cents(p.x) + unit * 6" :y="cents(p.y) + unit * 8.2" :font-size="unit * 6.2" text-anchor="middle">
@@ -120,7 +120,7 @@ const words = computed(
   stroke-dasharray: 1.2% 0.8%;
   stroke: var(--warn);
 }
-.pocket.clear {
+.pocket.left-empty {
   stroke-dasharray: 1.5% 1%;
 }
 .disc {

@@ -17,7 +17,7 @@ import type { Edit } from '../placing/unit'
 import ChangesDialog from './ChangesDialog.vue'
 import PageChoices from './PageChoices.vue'
 import { usePreview } from './preview'
-import StockPanel from '../binder/StockPanel.vue'
+import OnHandPanel from '../binder/OnHandPanel.vue'
 import TallyBar from './TallyBar.vue'
 
 /**
@@ -134,8 +134,8 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
       return fuse(of, move)
     case 'spanPockets':
       return edit({ kind: 'putSpan', photoId: move.photoIds![0]!, places: move.places! })
-    case 'leaveClear':
-      return edit({ kind: 'leaveClear', place: move.places![0]!, clear: true })
+    case 'leaveEmpty':
+      return edit({ kind: 'leaveEmpty', place: move.places![0]!, empty: true })
     case 'useKeepsake':
       return edit({ kind: 'useKeepsake', pieceId: move.pieceId!, place: move.places![0]! })
     case 'addFiller':
@@ -281,7 +281,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
       <p class="sum" data-testid="sum">
         {{ counted(totals.pieces, 'piece') }}; {{ counted(totals.pockets, 'pocket') }};
         {{ totals.lacking ? `${totals.lacking} short` : 'none short' }}, {{ totals.free }} free in
-        {{ counts.length }} parts.
+        {{ counted(counts.length, 'week or day', 'weeks or days') }}.
       </p>
       <p class="small visually-quiet mb-2">
         {{ totals.faces }} pages, {{ totals.emptyFaces }} of them with nothing on them yet.
@@ -325,7 +325,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
       </table>
     </template>
     <PageChoices v-if="counts" :album="album" :counts="counts" :from="unit.id" />
-    <StockPanel :album="album" />
+    <OnHandPanel :album="album" />
     <ChangesDialog v-model="asked" />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counted } from '../../shared/words'
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type AlbumView, type FormulaView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
@@ -89,7 +90,7 @@ const apply = (formulaId: string) =>
   <div class="room">
     <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
     <p>
-      A formula is a pattern you repeat: the design of a part's own pages, the leaves between them, and how many
+      A formula is a pattern you repeat: the design of a week's own pages, the leaves between them, and how many
       pictures and words it wants at least. What is above flows to extra leaves; what is below is listed as missing.
     </p>
     <div class="d-flex flex-wrap gap-3 align-items-end mb-3">
@@ -219,12 +220,15 @@ const apply = (formulaId: string) =>
     </form>
 
     <p v-if="formulas?.length === 0 && !writing" class="visually-quiet">
-      No formula yet: write one, or lay out one part by hand and learn it from there.
+      No formula yet: write one, or lay out one week by hand and learn it from there.
     </p>
     <ul class="formulas">
       <li v-for="f in formulas ?? []" :key="f.id" class="formula" data-testid="formula">
         <div>
-          <strong>{{ f.name }}</strong> <span class="small visually-quiet">{{ f.followers }} parts follow it</span>
+          <strong>{{ f.name }}</strong>
+          <span class="small visually-quiet"
+            >{{ counted(f.followers, 'week or day follows', 'weeks or days follow') }} it</span
+          >
           <p class="small mb-0">{{ f.says }}</p>
         </div>
         <span class="d-flex gap-1 flex-wrap">

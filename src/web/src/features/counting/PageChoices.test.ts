@@ -23,7 +23,7 @@ const choice: PageChoice = {
   buy: ['1 × Nine 3x4'],
   proved: false,
   gap: 1.5,
-  parts: [{ unitId: 'u', title: 'Week 19', says: 'One leaf between.', pockets: 27, empty: 0, unplaced: 0 }],
+  units: [{ unitId: 'u', title: 'Week 19', says: 'One leaf between.', pockets: 27, empty: 0, unplaced: 0 }],
   standing: [{ leafId: 'l', protectorId: 'p', fused: 1 }],
   extra: [{ unitId: 'u', protectorId: 'p', leaves: 1, fused: 0 }],
 }

@@ -28,7 +28,7 @@ const scales = [
   { key: 'alter', name: 'A pocket fused', max: 5000, step: 100 },
 ] as const
 
-// What was asked about has changed (a leaf, a stock, a piece): ask again.
+// What was asked about has changed (a leaf, leaves on hand, a piece): ask again.
 watch(
   () => JSON.stringify([props.counts, props.album.protectors]),
   () => (choices.value = undefined),
@@ -130,7 +130,7 @@ const take = (choice: PageChoice) =>
         <p class="mb-1">{{ choice.says }}</p>
         <p v-if="choice.buy.length" class="warning-chip mb-1">! To buy: {{ choice.buy.join(', ') }}</p>
         <ul class="why">
-          <li v-for="p in choice.parts" :key="p.unitId">
+          <li v-for="p in choice.units" :key="p.unitId">
             <strong>{{ p.title }}:</strong> {{ p.says }}
           </li>
         </ul>

@@ -78,7 +78,7 @@ function nameOfPiece({ piece, locked, stuck }: PocketView) {
 }
 
 function name(pocket: PocketView) {
-  const what = nameOfPiece(pocket) || (pocket.leftClear ? 'left clear on purpose' : 'empty')
+  const what = nameOfPiece(pocket) || (pocket.leftEmpty ? 'left empty on purpose' : 'empty')
   return `Pocket ${pocket.code}, ${pocket.size}: ${what}${pocket.behind ? `; behind it ${pocket.behind}` : ''}`
 }
 
@@ -252,7 +252,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           class="pocket"
           :class="{
             filled: pocket.piece,
-            clear: pocket.leftClear,
+            'left-empty': pocket.leftEmpty,
             span: pocket.piece?.span,
             open: isOpen(face, pocket),
             target: hand.held && !isOpen(face, pocket),
@@ -286,7 +286,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
             alt=""
             draggable="false"
           />
-          <span v-else class="pocket-size" aria-hidden="true">{{ pocket.leftClear ? 'left clear' : pocket.size }}</span>
+          <span v-else class="pocket-size" aria-hidden="true">{{ pocket.leftEmpty ? 'left empty' : pocket.size }}</span>
           <span v-if="pocket.stuck" class="pocket-stuck" aria-hidden="true" title="Stuck to the piece behind it"
             >⇄</span
           >
@@ -459,11 +459,11 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   font-weight: 600;
   text-shadow: 0 1px 3px rgb(0 0 0 / 0.6);
 }
-.pocket.clear {
+.pocket.left-empty {
   border-style: dashed;
   background: none;
 }
-.pocket.clear .pocket-size {
+.pocket.left-empty .pocket-size {
   color: #fff;
 }
 .pocket-stuck {

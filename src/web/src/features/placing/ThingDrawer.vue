@@ -209,8 +209,8 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <BButton
           v-if="found"
           variant="outline-dark"
-          @click="edit({ kind: 'leaveClear', place: found.place, clear: !found.pocket.leftClear })"
-          >{{ found.pocket.leftClear ? 'Fill this pocket after all' : 'Leave it clear on purpose' }}</BButton
+          @click="edit({ kind: 'leaveEmpty', place: found.place, empty: !found.pocket.leftEmpty })"
+          >{{ found.pocket.leftEmpty ? 'Use this pocket again' : 'Leave it empty' }}</BButton
         >
         <BButton variant="outline-dark" :aria-expanded="collaging" @click="collaging = !collaging"
           >Make a collage</BButton

@@ -87,7 +87,7 @@ const begin = (sheet?: SheetOfLettersView) =>
         <div>
           <label for="title-for" class="form-label mb-0">For</label>
           <BFormSelect id="title-for" v-model="unitId">
-            <option value="">any part of the album</option>
+            <option value="">any week or day</option>
             <option v-for="u in album.units" :key="u.id" :value="u.id">{{ u.title }} · {{ u.label }}</option>
           </BFormSelect>
         </div>

@@ -8,7 +8,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Albums;
 
 /// <summary>How far a unit is.</summary>
 public enum UnitProgress
@@ -82,7 +82,7 @@ public static class OverviewEndpoints
 {
     public static void MapOverview(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/albums/{id:guid}").WithTags("Gathering");
+        var group = api.MapGroup("/albums/{id:guid}").WithTags("Albums");
         group
             .MapGet(
                 "/overview",

@@ -40,12 +40,12 @@ const of = (protector: ProtectorView) => ({ protectorId: protector.id, revision:
 const giveUp = (protector: ProtectorView) =>
   act(() => editAlbum(props.album.id, { kind: 'giveUpProtector', ...of(protector) }))
 
-const setStock = (protector: ProtectorView, text: string) =>
+const countOnHand = (protector: ProtectorView, text: string) =>
   act(() =>
     editAlbum(props.album.id, {
-      kind: 'setStock',
+      kind: 'countOnHand',
       ...of(protector),
-      stock: text.trim() === '' ? null : Number(text),
+      onHand: text.trim() === '' ? null : Number(text),
     }),
   )
 </script>
@@ -54,7 +54,7 @@ const setStock = (protector: ProtectorView, text: string) =>
   <details class="panel border rounded p-3" :open="open">
     <summary class="h6 mb-0">Leaves this album uses, and how many you own</summary>
     <p class="form-text">
-      Leave a number empty when they never run out. What the stock is short of is named when pages are chosen.
+      Leave a number empty when they never run out. What you are short of is named when pages are chosen.
     </p>
     <table class="table table-sm mb-0">
       <thead>
@@ -82,8 +82,8 @@ const setStock = (protector: ProtectorView, text: string) =>
               min="0"
               class="form-control form-control-sm owned"
               :aria-label="`Leaves of ${p.designName} you own`"
-              :value="p.stock ?? ''"
-              @change="setStock(p, ($event.target as HTMLInputElement).value)"
+              :value="p.onHand ?? ''"
+              @change="countOnHand(p, ($event.target as HTMLInputElement).value)"
             />
           </td>
           <td class="text-nowrap">

@@ -7,7 +7,7 @@ namespace ZestyPocket.Core.Tests.Pages;
 /// <summary>
 /// What is done to a leaf: new seams, cutting down, folding, punching. Common practice; sizes are arithmetic.
 /// </summary>
-public sealed class LeafFormTests
+public sealed class LeafAlterationTests
 {
     private static Protector Of(string key) => Protector.Unmeasured(BuiltInDesigns.Find(key)!);
 
@@ -18,7 +18,7 @@ public sealed class LeafFormTests
     {
         var protector = Of("9x12-rows-6x4-3x4");
         var wide = protector.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4));
-        var altered = protector.Altered(LeafForm.Plain.With(Alterations.InHalf(wide)));
+        var altered = protector.Altered(LeafAlterations.Plain.With(Alterations.InHalf(wide)));
         altered.Design.Pockets.Count(p => p.Nominal == Size.FromInches(3, 4)).ShouldBe(5);
         altered.Design.Face(LeafSide.Back).Count(p => p.Nominal == Size.FromInches(3, 4)).ShouldBe(5);
         altered.Design.Name.ShouldBe("Three rows of 6x4 + 3x4, one pocket fused");
@@ -30,7 +30,7 @@ public sealed class LeafFormTests
     public void Half_of_a_12x12_is_a_narrow_insert()
     {
         var six = Of("12x12-six-6x4");
-        var narrow = six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(6)) });
+        var narrow = six.Altered(LeafAlterations.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(6)) });
         narrow.Design.Body.ShouldBe(Size.FromInches(6, 12));
         narrow.Design.Pockets.Length.ShouldBe(3);
         narrow.Outer.Width.ShouldBe(six.Outer.Width - Inches(6));
@@ -39,11 +39,11 @@ public sealed class LeafFormTests
         // Nothing is cut through a pocket.
         Should
             .Throw<RuleException>(() =>
-                six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(5)) })
+                six.Altered(LeafAlterations.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(5)) })
             )
             .Message.ShouldContain("along a seam");
         Should.Throw<RuleException>(() =>
-            six.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(12)) })
+            six.Altered(LeafAlterations.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(12)) })
         );
     }
 
@@ -52,7 +52,7 @@ public sealed class LeafFormTests
     {
         var page = Of("9x12-rows-6x4-3x4");
         var right = page with { Form = page.Form with { Rings = RingSide.Right } };
-        var kept = right.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(3)) });
+        var kept = right.Altered(LeafAlterations.Plain with { Cut = new PageCut(CutKeeps.Columns, Inches(3)) });
         kept.Design.Pockets.Select(p => p.Nominal).ShouldAllBe(s => s == Size.FromInches(3, 4));
         kept.Design.Pockets.ShouldAllBe(p => p.Bounds.X == Length.Zero);
         right.BodyOrigin(LeafSide.Front).ShouldBe(page.BodyOrigin(LeafSide.Back));
@@ -69,7 +69,7 @@ public sealed class LeafFormTests
                     var protector = Protector.Unmeasured(design);
                     var pocket = design.Pockets[which % design.Pockets.Length];
                     var seam = Length.FromInches(at, 4);
-                    var form = LeafForm.Plain.With(new Fuse(pocket.Key, upright, seam));
+                    var form = LeafAlterations.Plain.With(new Fuse(pocket.Key, upright, seam));
                     var whole = upright ? pocket.Nominal.Width : pocket.Nominal.Height;
                     if (seam < Alterations.Narrowest || whole - seam < Alterations.Narrowest)
                     {
@@ -107,7 +107,7 @@ public sealed class LeafFormTests
             {
                 foreach (var size in Alterations.CutsOf(design, keeps))
                 {
-                    var cut = protector.Altered(LeafForm.Plain with { Cut = new PageCut(keeps, size) });
+                    var cut = protector.Altered(LeafAlterations.Plain with { Cut = new PageCut(keeps, size) });
                     cut.Design.Pockets.ShouldNotBeEmpty();
                     cut.Design.Pockets.ShouldAllBe(p => design.Pockets.Contains(p));
                     cut.Design.Pockets.Sum(p => p.Nominal.SquareInches).ShouldBe(cut.Design.Body.SquareInches);
@@ -124,8 +124,8 @@ public sealed class LeafFormTests
         sheet.Design.Find(LeafSide.Back, "flap")!.Nominal.ShouldBe(MeasureText.ParseSize("2 1/2 x 8"));
         sheet.Design.Find(LeafSide.Front, "1")!.Nominal.ShouldBe(Size.FromInches(6, 8));
         sheet.WidthInAlbum.ShouldBe(Inches(3.5m));
-        sheet.MarksOn(LeafSide.Front, LeafForm.Plain).ShouldHaveSingleItem().X1.ShouldBe(Inches(3.5m));
-        sheet.MarksOn(LeafSide.Back, LeafForm.Plain).ShouldHaveSingleItem().X1.ShouldBe(Inches(2.5m));
+        sheet.MarksOn(LeafSide.Front, LeafAlterations.Plain).ShouldHaveSingleItem().X1.ShouldBe(Inches(3.5m));
+        sheet.MarksOn(LeafSide.Back, LeafAlterations.Plain).ShouldHaveSingleItem().X1.ShouldBe(Inches(2.5m));
         // Seen from behind, the page lies at the rings on the right, the flap at the left.
         sheet.Design.Face(LeafSide.Back).Select(p => p.Key).ShouldBe(["flap", "page"]);
         Should
@@ -154,7 +154,7 @@ public sealed class LeafFormTests
         sheet.BodyOrigin(LeafSide.Back).ShouldBe((Length.Zero, Length.Zero));
         Should
             .Throw<RuleException>(() =>
-                sheet.Altered(LeafForm.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(4)) })
+                sheet.Altered(LeafAlterations.Plain with { Cut = new PageCut(CutKeeps.Rows, Inches(4)) })
             )
             .Message.ShouldContain("page of pockets");
     }
@@ -228,7 +228,7 @@ public sealed class LeafFormTests
         measured.CutSize(pocket).ShouldBe(new Size(Inches(5.90625m), Inches(3.84375m)));
 
         // 6 x 1 1/2 and 6 x 2 1/2: the weld above or below takes 1/16, half the seam 1/32, the ease 1/32.
-        var rows = measured.Altered(LeafForm.Plain.With(new Fuse(pocket.Key, Upright: false, Inches(1.5m))));
+        var rows = measured.Altered(LeafAlterations.Plain.With(new Fuse(pocket.Key, Upright: false, Inches(1.5m))));
         var (upper, lower) = (
             rows.Design.Pockets.First(p => p.Key == pocket.Key + "a"),
             rows.Design.Pockets.First(p => p.Key == pocket.Key + "b")
@@ -239,7 +239,7 @@ public sealed class LeafFormTests
 
         // Upright halves, and one of them parted again.
         var columns = measured.Altered(
-            LeafForm
+            LeafAlterations
                 .Plain.With(Alterations.InHalf(pocket))
                 .With(new Fuse(pocket.Key + "a", Upright: true, Inches(1.5m)))
         );
@@ -255,7 +255,9 @@ public sealed class LeafFormTests
     {
         var page = Of("9x12-rows-6x4-3x4");
         var altered = page.Altered(
-            LeafForm.Plain.With(Alterations.InHalf(page.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4))))
+            LeafAlterations.Plain.With(
+                Alterations.InHalf(page.Design.Pockets.First(p => p.Nominal == Size.FromInches(6, 4)))
+            )
         );
         altered.CutSize(altered.Design.Pockets[0]).ShouldBe(Size.FromInches(3, 4));
     }

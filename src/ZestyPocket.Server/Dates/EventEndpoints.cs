@@ -10,7 +10,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Dates;
 
 /// <summary>Calendar files in and out.</summary>
 public static class EventEndpoints
@@ -20,7 +20,7 @@ public static class EventEndpoints
 
     public static void MapEvents(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/albums/{id:guid}").WithTags("Gathering");
+        var group = api.MapGroup("/albums/{id:guid}").WithTags("Dates");
 
         group
             .MapGet(

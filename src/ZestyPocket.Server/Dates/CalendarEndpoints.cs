@@ -4,7 +4,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Dates;
 
 /// <summary>A place of a trip; times are <c>2026-06-06T14:30</c> by the clock of the place.</summary>
 public sealed record StayView(string Place, string Zone, string From, string? Until);
@@ -29,7 +29,7 @@ public static class CalendarEndpoints
 {
     public static void MapCalendars(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("").WithTags("Gathering");
+        var group = api.MapGroup("").WithTags("Dates");
 
         group.MapGet("/zones", () => Zones.Ids.Order(StringComparer.Ordinal).ToList()).WithName("listZones");
 

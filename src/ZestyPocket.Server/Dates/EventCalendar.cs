@@ -6,7 +6,7 @@ using Ical.Net.Serialization;
 using NodaTime;
 using ZestyPocket.Core.Dates;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Dates;
 
 /// <summary>Reminders as iCalendar. Source: RFC 5545.</summary>
 public static class EventCalendar

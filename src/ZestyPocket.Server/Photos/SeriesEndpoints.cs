@@ -7,7 +7,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Photos;
 
 /// <summary>One day of a series: the chosen picture, else suggestions, else a gap.</summary>
 public sealed record SeriesDayView(
@@ -36,7 +36,7 @@ public static class SeriesEndpoints
 {
     public static void MapSeries(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/albums/{id:guid}/series").WithTags("Gathering");
+        var group = api.MapGroup("/albums/{id:guid}/series").WithTags("Photos");
 
         group
             .MapGet(

@@ -49,12 +49,12 @@ public sealed record IndexTab(string Words, int Place)
 }
 
 /// <summary>What was done to one leaf: its alterations, which pockets are stuck together, its tab.</summary>
-public sealed record LeafForm
+public sealed record LeafAlterations
 {
     /// <summary>More seams than this leave no pocket that holds anything.</summary>
     public const int MostFuses = 24;
 
-    public static LeafForm Plain { get; } = new();
+    public static LeafAlterations Plain { get; } = new();
 
     public ImmutableArray<Fuse> Fuses { get; init; } = [];
 
@@ -68,7 +68,7 @@ public sealed record LeafForm
     public bool IsAltered => !Fuses.IsEmpty || Cut is not null;
 
     /// <summary>The same with a pocket parted. The halves are named after it with <c>a</c> and <c>b</c>.</summary>
-    public LeafForm With(Fuse fuse)
+    public LeafAlterations With(Fuse fuse)
     {
         ArgumentNullException.ThrowIfNull(fuse);
         return Fuses.Length >= MostFuses
@@ -80,7 +80,7 @@ public sealed record LeafForm
             };
     }
 
-    public LeafForm Stick(string pocketKey, bool together) =>
+    public LeafAlterations Stick(string pocketKey, bool together) =>
         this with
         {
             Stuck = together

@@ -11,7 +11,7 @@ using ZestyPocket.Server.Shared;
 using Calendar = Ical.Net.Calendar;
 using Period = NodaTime.Period;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Dates;
 
 /// <summary>What a calendar file holds between two days.</summary>
 /// <param name="Days">Its events, repeating ones day by day.</param>

@@ -4,7 +4,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 
-namespace ZestyPocket.Server.Gathering;
+namespace ZestyPocket.Server.Dates;
 
 /// <summary>A camera of an album: what it took, what is known of its clock, and whether that is doubted.</summary>
 /// <param name="Camera">Its name; empty for files that name none.</param>
@@ -35,7 +35,7 @@ public static class CameraEndpoints
 {
     public static void MapCameras(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/albums/{id:guid}/cameras").WithTags("Gathering");
+        var group = api.MapGroup("/albums/{id:guid}/cameras").WithTags("Dates");
 
         group
             .MapGet(
