@@ -245,7 +245,15 @@ public sealed class CountTests
         desk.UntilText("[data-testid='draft-name']", "One 9x8");
         desk.Write("#design-name", "The wide window");
         desk.ClickButton("Keep it in your collection");
-        desk.UntilText("[data-testid='own-design']", "The wide window");
+        desk.Until(
+            "the design in the collection",
+            () =>
+                desk
+                    .Browser.FindElements(By.CssSelector("[data-testid='own-design'] input"))
+                    .Any(name => name.GetDomProperty("value") == "The wide window")
+                    ? "yes"
+                    : null
+        );
 
         desk.Choose("#other-design", "The wide window");
         desk.ClickButton("Use it too");

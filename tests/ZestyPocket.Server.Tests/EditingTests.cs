@@ -143,10 +143,11 @@ public sealed class EditingTests
         var (before1, before2) = (first.Counts.LoosePhotos, second.Counts.LoosePhotos);
 
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        first = await host.EditAsync(
-            first,
-            new ChooseDesign(LeafId: shared.LeafId, ProtectorId: full) { Revision = 0 }
+        await host.EditAlbumAsync(
+            album.Id,
+            new GiveDesign(shared.LeafId, full) { UnitId = first.Id, Revision = first.Revision }
         );
+        first = await host.OpenAsync(first.Id);
         first.Faces[1].Pockets.Count.ShouldBe(1);
         second = await host.OpenAsync(second.Id);
         second.Faces[0].Pockets.Count.ShouldBe(1);
@@ -169,10 +170,11 @@ public sealed class EditingTests
 
         var first = await host.OpenAsync(album.Units[0].Id);
         var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
-        first = await host.EditAsync(
-            first,
-            new ChooseDesign(LeafId: first.Faces[1].LeafId, ProtectorId: full) { Revision = 0 }
+        await host.EditAlbumAsync(
+            album.Id,
+            new GiveDesign(first.Faces[1].LeafId, full) { UnitId = first.Id, Revision = first.Revision }
         );
+        first = await host.OpenAsync(first.Id);
         second = await host.OpenAsync(second.Id);
         await host.EditAsync(second, Put(second, 0, 0));
 

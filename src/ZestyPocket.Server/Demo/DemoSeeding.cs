@@ -584,7 +584,14 @@ public sealed class DemoSeeding(
         await using var scope = scopes.CreateAsyncScope();
         var open = await scope.ServiceProvider.GetRequiredService<UnitOpener>().OpenAsync(unitId, cancel);
         var leaf = open.Faces.First(f => f.Side == side).Leaf.Id;
-        await EditAsync(unitId, new ChooseDesign(LeafId: leaf, ProtectorId: protectorId) { Revision = 0 }, cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<AlbumEditor>()
+            .ApplyAsync(
+                open.Album.Id,
+                new GiveDesign(leaf, protectorId) { UnitId = unitId, Revision = open.Unit.Revision },
+                preview: false,
+                cancel
+            );
     }
 
     private async Task EditAsync(Guid unitId, UnitEdit request, CancellationToken cancel)

@@ -1,4 +1,3 @@
-using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing.Words;
@@ -18,7 +17,6 @@ public sealed class UnitEditor(
     ICurrentKeeper keeper,
     FontShelf fonts,
     PairEditor pairs,
-    AlbumEditor albums,
     StoryFitting stories
 )
 {
@@ -32,21 +30,6 @@ public sealed class UnitEditor(
         await history.RequireAsync(open.Unit, edit.Revision, edit.Label(), cancel);
         return edit switch
         {
-            ChooseDesign choice => (
-                (
-                    await albums.ApplyAsync(
-                        open.Album.Id,
-                        new GiveDesign(choice.LeafId, choice.ProtectorId)
-                        {
-                            UnitId = unitId,
-                            Revision = choice.Revision,
-                        },
-                        preview: false,
-                        cancel
-                    )
-                ).Done,
-                null
-            ),
             MovePiece move
                 when open.Content.PlacementOf(move.PieceId) is { } lies && MovesAPair(open, lies.Place, move) =>
                 await pairs.MoveAsync(open, move.PieceId, lies.Place, open.Desk.Require(move.Place), cancel),

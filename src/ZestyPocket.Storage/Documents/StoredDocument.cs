@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -15,6 +16,17 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
 {
     private const string VersionName = "version";
 
+    /// <summary>In characters.</summary>
+    private const int LongestKept = 300;
+
+    private const int MostKept = 500;
+
+    /// <summary>
+    /// Short documents as they were read: thousands of pictures have the same few, such as no boxes at all, and a value
+    /// is never changed.
+    /// </summary>
+    private readonly ConcurrentDictionary<string, T> _kept = new(StringComparer.Ordinal);
+
     /// <summary>The version that is written. What has none is of version 1.</summary>
     public int Version { get; } = upcasters.Length + 1;
 
@@ -26,6 +38,25 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
     public T Read(string json)
     {
         ArgumentNullException.ThrowIfNull(json);
+        if (json.Length > LongestKept)
+        {
+            return Parsed(json);
+        }
+
+        if (!_kept.TryGetValue(json, out var value))
+        {
+            value = Parsed(json);
+            if (_kept.Count < MostKept)
+            {
+                _kept[json] = value;
+            }
+        }
+
+        return value;
+    }
+
+    private T Parsed(string json)
+    {
         try
         {
             var utf8 = Encoding.UTF8.GetBytes(json);

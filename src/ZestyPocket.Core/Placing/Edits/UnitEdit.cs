@@ -52,9 +52,3 @@ public abstract record ContentEdit : UnitEdit
     /// <summary>Pockets whose piece would have to go.</summary>
     protected virtual IEnumerable<PocketPlace> Disturbs(UnitDesk desk) => [];
 }
-
-/// <summary>Gives a leaf another page design. It touches the leaf and the unit on its other face.</summary>
-public sealed record ChooseDesign(Guid LeafId, Guid ProtectorId) : UnitEdit
-{
-    public override string Label() => "Change a page design";
-}

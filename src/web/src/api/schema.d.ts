@@ -4255,7 +4255,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditChooseDesign"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4333,20 +4333,6 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             keepsake: components["schemas"]["WrittenKeepsake"];
-            /**
-             * Format: int32
-             * @description The revision of the unit that the keeper saw.
-             */
-            revision: number;
-        };
-        /** @description Gives a leaf another page design. It touches the leaf and the unit on its other face. */
-        UnitEditChooseDesign: {
-            /** @enum {string} */
-            kind: "chooseDesign";
-            /** Format: uuid */
-            leafId: string;
-            /** Format: uuid */
-            protectorId: string;
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.

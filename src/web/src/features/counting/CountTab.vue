@@ -96,7 +96,8 @@ function putIn(of: CountView) {
     : add(of, insert.value)
 }
 
-const design = (leafId: string, protectorId: string) => props.edit({ kind: 'chooseDesign', leafId, protectorId })
+const design = (of: CountView, leafId: string, protectorId: string) =>
+  act(() => editAlbum(props.album.id, { kind: 'giveDesign', ...on(of), leafId, protectorId }))
 
 async function merge(of: CountView) {
   const done = await act(() => editAlbum(props.album.id, { kind: 'mergeUnit', ...on(of) }))
@@ -123,7 +124,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
       return edit({ kind: 'joinCards', pieceId: move.pieceId!, otherId: move.otherId! })
     case 'smallerPockets':
     case 'largerPockets':
-      return edit({ kind: 'chooseDesign', leafId: move.leafId!, protectorId: move.protectorId! })
+      return design(of, move.leafId!, move.protectorId!)
     case 'addLeaf':
       return add(of, move.protectorId!)
     case 'removeLeaf':
@@ -211,7 +212,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
                   :id="`leaf-${leaf.leafId}`"
                   size="sm"
                   :model-value="leaf.protectorId"
-                  @update:model-value="design(leaf.leafId, $event as string)"
+                  @update:model-value="design(count!, leaf.leafId, $event as string)"
                 >
                   <option v-for="p in album.protectors.filter((o) => o.kind === 'pockets')" :key="p.id" :value="p.id">
                     {{ p.id === leaf.protectorId ? leaf.design : p.designName }}

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { AlbumView, PieceView, PocketView, UnitView } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { editAlbum } from '../../shared/edits'
 import CardEditor from '../words/CardEditor.vue'
 import { useCardEdits } from '../words/cards'
 import PictureWords from '../words/PictureWords.vue'
@@ -12,6 +14,7 @@ import type { Edit } from './unit'
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const emit = defineEmits<{ fill: [] }>()
 const hand = useHand()
+const { act } = useAct(() => props.album.id)
 const cardEdits = useCardEdits(
   () => props.unit,
   (change) => props.edit(change),
@@ -236,11 +239,15 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
           size="sm"
           :model-value="face.protectorId"
           @update:model-value="
-            edit({
-              kind: 'chooseDesign',
-              leafId: face.leafId,
-              protectorId: $event as string,
-            })
+            act(() =>
+              editAlbum(album.id, {
+                kind: 'giveDesign',
+                unitId: unit.id,
+                revision: unit.revision,
+                leafId: face.leafId,
+                protectorId: $event as string,
+              }),
+            )
           "
         >
           <option v-for="p in album.protectors.filter((o) => o.kind === 'pockets')" :key="p.id" :value="p.id">
