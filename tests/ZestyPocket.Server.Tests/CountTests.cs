@@ -109,6 +109,24 @@ public sealed class CountTests
     }
 
     [Fact]
+    public async Task A_week_counts_the_same_alone_and_in_a_stretch_when_its_pictures_lie_in_pockets()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await AddPicturesAsync(host, album.Id, lying: 3, upright: 2);
+        var unit = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
+        unit.Counts.LoosePhotos.ShouldBe(0);
+
+        var alone = await CountAsync(host, unit.Id);
+        alone.Pieces.ShouldBe(5);
+        var stretch = await host.GetAsync<List<CountView>>($"/api/albums/{album.Id}/count?from={unit.Id}&count=2");
+        (stretch[0].Pieces, stretch[0].Sum).ShouldBe((alone.Pieces, alone.Sum));
+        (await host.ChoosePagesAsync(album.Id, new ChoosePagesRequest(unit.Id, 1)))[0]
+            .Units.Single()
+            .Says.ShouldBe("As it is: 5 pieces want pockets and its own pages have 18.");
+    }
+
+    [Fact]
     public async Task An_overfull_week_gets_the_pages_that_hold_it_all_and_one_undo_takes_them_out_again()
     {
         await using var host = await TestHost.StartAsync();

@@ -241,8 +241,9 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             .Where(p => p.AlbumId == album.Id)
             .ToDictionaryAsync(p => p.Id, cancel);
         var contents = units.ToDictionary(u => u.Key, u => u.Value.Read());
-        // Of all these units together; each shows only what its own pieces ask for.
-        var guests = await GuestsAsync(album.Id, contents.Values, [], cancel);
+        // A picture of one of these units may be a guest in another of them.
+        var known = photos.SelectMany(p => p).ToDictionary(p => p.Id);
+        var foreign = await GuestsAsync(album.Id, contents.Values, [.. known.Keys], cancel);
         return
         [
             .. unitIds
@@ -256,9 +257,18 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
                     photos[id].ToDictionary(p => p.Id)
                 )
                 {
-                    Guests = guests,
+                    Guests = GuestsOf(contents[id], id),
                 }),
         ];
+
+        Dictionary<Guid, Photo> GuestsOf(UnitContent content, Guid unitId) =>
+            content
+                .Pieces.SelectMany(ShownBy)
+                .Distinct()
+                .Select(id => known.GetValueOrDefault(id) ?? foreign.GetValueOrDefault(id))
+                .OfType<Photo>()
+                .Where(p => p.UnitId != unitId)
+                .ToDictionary(p => p.Id);
     }
 
     private async Task<IReadOnlyList<OpenFace>> FacesAsync(Guid unitId, CancellationToken cancel)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { promiseTimeout } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CountView, type PageChoice, type PageSearchView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import ProgressLine from '../../shared/ProgressLine.vue'
@@ -15,6 +15,7 @@ const notices = useNotices()
 const choices = ref<PageChoice[]>()
 const search = ref<PageSearchView>()
 const asking = ref(false)
+const list = ref<HTMLElement>()
 
 /** Priorities, in thousandths of a picture; moved by the keeper, a further way is offered. */
 const usual = { leaf: 5000, emptyPocket: 300, crop: 1, change: 50, alter: 400 }
@@ -55,6 +56,8 @@ async function ask() {
     }
     if (now.problem) notices.say(now.problem)
     choices.value = now.choices ?? undefined
+    await nextTick()
+    list.value?.scrollIntoView?.({ block: 'nearest' })
   } catch (error) {
     notices.refused(error)
   } finally {
@@ -124,7 +127,7 @@ const take = (choice: PageChoice) =>
         In thousandths of a picture that is cropped away: a leaf more counts as five whole pictures.
       </p>
     </details>
-    <ul v-if="choices" class="choices" data-testid="choices">
+    <ul v-if="choices" ref="list" class="choices" data-testid="choices">
       <li v-for="choice in choices" :key="choice.name" class="panel choice">
         <h4 class="h6 mb-1">{{ choice.name }}</h4>
         <p class="mb-1">{{ choice.says }}</p>

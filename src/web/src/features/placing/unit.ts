@@ -27,7 +27,10 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
   // Edits go one after another, each on the revision that the one before brought.
   let queue: Promise<unknown> = Promise.resolve()
 
-  async function run(step: (id: string, revision: number) => Promise<EditAnswer>): Promise<EditAnswer | undefined> {
+  type Step = (id: string, revision: number) => Promise<EditAnswer>
+
+  /** Does a step on the newest revision; `back` takes it back from the message of what was done. */
+  async function run(step: Step, back?: () => unknown): Promise<EditAnswer | undefined> {
     const id = toValue(unitId)
     const turn = async () => {
       const unit = client.getQueryData<UnitView>(keys.unit(id))
@@ -36,7 +39,7 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
       await client.cancelQueries({ queryKey: keys.unit(id) })
       try {
         const result = await step(id, unit.revision)
-        take(id, result)
+        take(id, result, back)
         return result
       } catch (error) {
         if (error instanceof Refusal && error.status === 409) {
@@ -45,7 +48,7 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
             message: error.message,
             yours: error.yours ?? 'Your last edit',
             theirs: error.theirs ?? [],
-            again: () => run(step),
+            again: () => run(step, back),
           }
         } else {
           notices.refused(error)
@@ -58,19 +61,21 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
     return next
   }
 
-  function take(id: string, result: EditAnswer) {
+  function take(id: string, result: EditAnswer, back?: () => unknown) {
     client.setQueryData(keys.unit(result.unit.id), result.unit)
     void client.invalidateQueries({ queryKey: keys.album(result.unit.albumId) })
     void client.invalidateQueries({ queryKey: ['of', result.unit.albumId] })
     void client.invalidateQueries({ queryKey: ['photo'] })
     // A leaf's other face belongs to a neighbour, which may have changed with it.
     void client.invalidateQueries({ queryKey: ['unit'], predicate: (q) => q.queryKey[1] !== id })
-    notices.done(result.done)
+    notices.done(`${result.done}.`, back)
   }
 
   const edit = (change: Edit) =>
-    run((id, revision) =>
-      answer(api.POST('/api/units/{id}/edits', { params: { path: { id } }, body: { revision, ...change } })),
+    run(
+      (id, revision) =>
+        answer(api.POST('/api/units/{id}/edits', { params: { path: { id } }, body: { revision, ...change } })),
+      () => undo(),
     )
   const undo = () =>
     run((id, revision) => answer(api.POST('/api/units/{id}/undo', { params: { path: { id } }, body: { revision } })))

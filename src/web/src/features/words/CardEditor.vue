@@ -287,6 +287,7 @@ onBeforeUnmount(() => {
   border-radius: 2px;
 }
 .card-picture {
+  display: block;
   max-width: 100%;
   max-height: 300px;
   border: 1px solid var(--line);
