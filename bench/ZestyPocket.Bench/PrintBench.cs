@@ -65,7 +65,7 @@ internal static class PrintBench
             {
                 var id = Guid.CreateVersion7();
                 faces[id] = new PhotoFace(cut, new PictureRef(key), pixels, Crop.For(pixels, cut, Framing.Middle));
-                due.Add(new DuePiece(id, $"W19 L{due.Count + 1}", cut, OnHand.PhotoPaper));
+                due.Add(new DuePiece(id, $"W19 L{due.Count + 1}", cut, Stock.PhotoPaper));
             }
 
             var (ours, theirs, wall) = (new List<double>(), new List<double>(), new List<double>());

@@ -6,6 +6,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Printing;
 using ZestyPocket.Storage.Words;
@@ -194,7 +195,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
         modelBuilder.Entity<PrintJob>(job =>
         {
-            job.Property(j => j.RequestKey).HasMaxLength(100);
+            job.Property(j => j.RequestKey).HasMaxLength(AskedJob.LongestKey);
             job.Property(j => j.PaperKey).HasMaxLength(32);
             job.Property(j => j.Problem).HasMaxLength(1000);
             job.HasOne<Album>().WithMany().HasForeignKey(j => j.AlbumId);
@@ -203,7 +204,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
         modelBuilder.Entity<PageSearch>(search =>
         {
-            search.Property(s => s.RequestKey).HasMaxLength(100);
+            search.Property(s => s.RequestKey).HasMaxLength(AskedJob.LongestKey);
             search.Property(s => s.Problem).HasMaxLength(1000);
             search.Property(s => s.Answer).HasColumnType("jsonb");
             search.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);

@@ -225,7 +225,7 @@ public sealed class AttackTests
                 }
             )
         );
-        (job.State, job.Problem).ShouldBe((Storage.Printing.PrintJobState.Done, null));
+        (job.State, job.Problem).ShouldBe((Storage.Jobs.JobState.Done, null));
     }
 
     [Fact]

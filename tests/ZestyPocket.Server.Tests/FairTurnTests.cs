@@ -6,8 +6,8 @@ using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
-using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -46,7 +46,7 @@ public sealed class FairTurnTests
             new PrintRequest("fair", [unit.Id], "letter", "1/4 in", "0")
         );
         var done = await ImportJobTests.DoneAsync(host, light);
-        (await PrintingTests.UntilEndedAsync(host, print)).State.ShouldBe(PrintJobState.Done);
+        (await PrintingTests.UntilEndedAsync(host, print)).State.ShouldBe(JobState.Done);
         done.Added.ShouldBe(6);
         // The slow ones still wait: whoever came later did not wait for them.
         var behind = await host.GetAsync<ImportView>($"/api/imports/{heavy}");

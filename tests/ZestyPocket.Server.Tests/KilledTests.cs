@@ -8,8 +8,8 @@ using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
-using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -150,12 +150,12 @@ public sealed class KilledTests
             await Machine.PersistAsync(async () =>
             {
                 job = await machine.GetAsync<PrintJobView>($"/api/print-jobs/{print}");
-                if (job.State is PrintJobState.Waiting or PrintJobState.Running)
+                if (job.State is JobState.Waiting or JobState.Running)
                 {
                     throw new TimeoutException($"A print is still {job.State}.");
                 }
             });
-            (job!.State, job.Problem).ShouldBe((PrintJobState.Done, null));
+            (job!.State, job.Problem).ShouldBe((JobState.Done, null));
             File.Exists(Path.Combine(machine.DataFolder, "prints", $"{print:N}.pdf")).ShouldBeTrue();
         }
 

@@ -8,7 +8,7 @@ using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
-using ZestyPocket.Storage.Printing;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -386,7 +386,7 @@ public sealed class LeafTests
                 new PrintRequest("once", [album.Units[0].Id], "letter", "1/4 in", "0")
             )
         );
-        job.State.ShouldBe(PrintJobState.Done);
+        job.State.ShouldBe(JobState.Done);
         var nine = album.Protectors.Single();
         var request = new MeasureProtector(
             nine.Outer,

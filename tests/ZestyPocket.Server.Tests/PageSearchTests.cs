@@ -4,7 +4,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage;
-using ZestyPocket.Storage.Counting;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -23,7 +23,7 @@ public sealed class PageSearchTests
             Enumerable.Range(0, 6).Select(_ => host.SearchPagesAsync(album.Id, ask, "once"))
         );
         found.Select(f => f.Id).Distinct().Count().ShouldBe(1);
-        found.ShouldAllBe(f => f.State == PageSearchState.Done && f.Choices!.Count > 0 && f.WaysDone == f.WaysTotal);
+        found.ShouldAllBe(f => f.State == JobState.Done && f.Choices!.Count > 0 && f.WaysDone == f.WaysTotal);
         await using var scope = host.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
         (await db.PageSearches.CountAsync(TestContext.Current.CancellationToken)).ShouldBe(1);
@@ -40,7 +40,7 @@ public sealed class PageSearchTests
         );
         await host.PostAsync<PageSearchView>($"/api/page-searches/{search.Id}/cancel", new { });
         search = await host.EndOfAsync(search);
-        (search.State, search.Choices, search.Problem).ShouldBe((PageSearchState.Cancelled, null, null));
+        (search.State, search.Choices, search.Problem).ShouldBe((JobState.Cancelled, null, null));
     }
 
     [Fact]
@@ -57,13 +57,13 @@ public sealed class PageSearchTests
             // As a server that was killed in the middle leaves it.
             var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
             await db.PageSearches.ExecuteUpdateAsync(
-                set => set.SetProperty(s => s.State, PageSearchState.Running).SetProperty(s => s.WaysDone, 2),
+                set => set.SetProperty(s => s.State, JobState.Running).SetProperty(s => s.WaysDone, 2),
                 TestContext.Current.CancellationToken
             );
         }
 
         search = await host.EndOfAsync(search);
-        search.State.ShouldBe(PageSearchState.Done);
+        search.State.ShouldBe(JobState.Done);
         search.Choices!.ShouldNotBeEmpty();
         // A finished one is left alone.
         (await host.EndOfAsync(search)).ShouldBeEquivalentTo(search);

@@ -3,7 +3,7 @@ using UglyToad.PdfPig;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
-using ZestyPocket.Storage.Printing;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -31,7 +31,7 @@ public sealed class PrintingTests
         var job = await host.PostAsync<PrintJobView>("/api/print-jobs", request);
         (await host.PostAsync<PrintJobView>("/api/print-jobs", request)).Id.ShouldBe(job.Id);
         job = await UntilEndedAsync(host, job);
-        (job.State, job.Problem).ShouldBe((PrintJobState.Done, null));
+        (job.State, job.Problem).ShouldBe((JobState.Done, null));
         job.PagesDone.ShouldBe(plan.Sheets.Count + 1);
 
         using var pdf = PdfDocument.Open(
@@ -60,7 +60,7 @@ public sealed class PrintingTests
         );
         await host.RestartAsync();
         job = await UntilEndedAsync(host, job);
-        job.State.ShouldBe(PrintJobState.Done);
+        job.State.ShouldBe(JobState.Done);
     }
 
     [Fact]
@@ -78,7 +78,7 @@ public sealed class PrintingTests
         // No worker runs in this host: the job is drawn here, as the worker would, and meets the wish to cancel.
         await using var scope = host.Services.CreateAsyncScope();
         await scope.ServiceProvider.GetRequiredService<PrintJobRunner>().RunAsync(job.Id, CancellationToken.None);
-        (await host.GetAsync<PrintJobView>($"/api/print-jobs/{job.Id}")).State.ShouldBe(PrintJobState.Cancelled);
+        (await host.GetAsync<PrintJobView>($"/api/print-jobs/{job.Id}")).State.ShouldBe(JobState.Cancelled);
         Directory.GetFiles(host.DataFolder, "*.pdf*", SearchOption.AllDirectories).ShouldBeEmpty();
         (
             await host.Client.GetAsync($"/api/print-jobs/{job.Id}/file", TestContext.Current.CancellationToken)
@@ -155,7 +155,7 @@ public sealed class PrintingTests
     internal static async Task<PrintJobView> UntilEndedAsync(TestHost host, PrintJobView job)
     {
         using var limit = new CancellationTokenSource(TimeSpan.FromMinutes(5));
-        while (job.State is PrintJobState.Waiting or PrintJobState.Running)
+        while (job.State is JobState.Waiting or JobState.Running)
         {
             await Task.Delay(100, limit.Token);
             job = await host.GetAsync<PrintJobView>($"/api/print-jobs/{job.Id}");

@@ -17,7 +17,7 @@ public sealed record Paper(string Key, string Name, Size Size)
 }
 
 /// <summary>What a piece is printed on.</summary>
-public enum OnHand
+public enum Stock
 {
     PhotoPaper,
     WhiteCard,

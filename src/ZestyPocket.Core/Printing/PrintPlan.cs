@@ -9,8 +9,8 @@ namespace ZestyPocket.Core.Printing;
 /// <param name="PieceId">Which piece.</param>
 /// <param name="Number">Its <see cref="PieceNumber"/>.</param>
 /// <param name="Cut">Its cut size, upright as it lies in the pocket.</param>
-/// <param name="OnHand">What it is printed on.</param>
-public sealed record DuePiece(Guid PieceId, string Number, Size Cut, OnHand OnHand);
+/// <param name="Stock">What it is printed on.</param>
+public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock);
 
 /// <summary>How the keeper's printer is loaded and set.</summary>
 /// <param name="Paper">The sheet.</param>
@@ -40,7 +40,7 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
 
 /// <summary>One planned sheet. Piece places are measured from the sheet's top left corner.</summary>
 public sealed record PlannedSheet(
-    OnHand OnHand,
+    Stock Stock,
     ImmutableArray<PlannedPiece> Pieces,
     ImmutableArray<Rect> Offcuts,
     ImmutableArray<CutLine> Cuts
@@ -68,9 +68,9 @@ public sealed record PrintPlan(
         var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true)))
             .ToImmutableArray();
 
-        foreach (var stock in Enum.GetValues<OnHand>())
+        foreach (var stock in Enum.GetValues<Stock>())
         {
-            var pieces = due.Where(d => d.OnHand == stock && !tooLarge.Contains(d)).ToArray();
+            var pieces = due.Where(d => d.Stock == stock && !tooLarge.Contains(d)).ToArray();
             var packed = SheetPacking.Pack(
                 [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))],
                 usable.Size,

@@ -112,7 +112,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 
         canvas.Restore();
         var words =
-            $"{Clip(album)} · {due.Number} · {due.Cut} · {Name(due.OnHand)} · larger than the sheets of this run: "
+            $"{Clip(album)} · {due.Number} · {due.Cut} · {Name(due.Stock)} · larger than the sheets of this run: "
             + "print this page at 100 % on larger paper, or have it printed";
         Write(
             canvas,
@@ -174,7 +174,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         var top = inset + 44;
         if (first == 0 && !plan.TooLarge.IsEmpty)
         {
-            var list = string.Join(", ", plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}, {Name(d.OnHand)})"));
+            var list = string.Join(", ", plan.TooLarge.Select(d => $"{d.Number} ({d.Cut}, {Name(d.Stock)})"));
             foreach (
                 var line in Copyfit
                     .Fit(
@@ -208,7 +208,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         {
             var sheet = plan.Sheets[first + i];
             var (x, y) = (inset + ((i % 2) * (cellWidth + gap)), top + ((i / 2) * (cellHeight + gap)));
-            Write(canvas, Typeface.SansStrong, 8, x, y + 8, $"Sheet {first + i + 1}, {Name(sheet.OnHand)}", Black);
+            Write(canvas, Typeface.SansStrong, 8, x, y + 8, $"Sheet {first + i + 1}, {Name(sheet.Stock)}", Black);
             y += 14;
             canvas.DrawRect(
                 (float)x,
@@ -236,7 +236,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         return Math.Max(plan.TooLarge.IsEmpty ? 0 : 1, (plan.Sheets.Length + 3) / 4);
     }
 
-    public static string Name(OnHand stock) => stock == OnHand.PhotoPaper ? "photo paper" : "white card";
+    public static string Name(Stock stock) => stock == Stock.PhotoPaper ? "photo paper" : "white card";
 
     /// <summary>
     /// Writes each number into the waste or the gap beside its piece, where there is room; says whether there was for
@@ -320,7 +320,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         Write(canvas, Typeface.Sans, 5.5, left + four + 3, axis + 7, "4 in", Black);
         var words = string.Create(
             CultureInfo.InvariantCulture,
-            $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.OnHand)}"
+            $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}"
         );
         const string scaling = "Print at 100 %, no scaling: the rule must measure true.";
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);

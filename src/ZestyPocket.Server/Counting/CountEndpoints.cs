@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage.Counting;
 
 namespace ZestyPocket.Server.Counting;
 
@@ -47,15 +48,16 @@ public static class CountEndpoints
         group
             .MapGet(
                 "/page-searches/{id:guid}",
-                async (Guid id, PageSearches searches, CancellationToken cancel) =>
-                    PageSearchView.Of(await searches.RequireAsync(id, cancel))
+                async (Guid id, AskedJobs<PageSearch> jobs, CancellationToken cancel) =>
+                    PageSearchView.Of(await jobs.RequireAsync(id, PageSearches.What, cancel))
             )
             .WithName("getPageSearch")
             .WithProblems();
         group
             .MapPost(
                 "/page-searches/{id:guid}/cancel",
-                (Guid id, PageSearches searches, CancellationToken cancel) => searches.CancelAsync(id, cancel)
+                async (Guid id, AskedJobs<PageSearch> jobs, CancellationToken cancel) =>
+                    PageSearchView.Of(await jobs.CancelAsync(id, PageSearches.What, cancel))
             )
             .WithName("cancelPageSearch")
             .WithProblems();

@@ -2,6 +2,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Documents;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Counting;
 
@@ -116,7 +117,7 @@ public sealed record PageSearchRequest(string RequestKey, ChoosePagesRequest Ask
 /// <param name="Problem">What happened and what to do, when it failed.</param>
 public sealed record PageSearchView(
     Guid Id,
-    PageSearchState State,
+    JobState State,
     int WaysDone,
     int WaysTotal,
     IReadOnlyList<PageChoice>? Choices,

@@ -1,31 +1,18 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using ZestyPocket.Core;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Documents;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Counting;
 
 /// <summary>Queues the jobs of searches for pages.</summary>
-public sealed class PageSearchNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
+public sealed class PageSearchNudges(IBackgroundJobClient jobs) : AskedJobNudges<PageSearch>(jobs)
 {
-    /// <summary>Asks for a job for every search that is not finished.</summary>
-    public async Task NudgeOpenAsync(ZestyContext db, CancellationToken cancel)
-    {
-        ArgumentNullException.ThrowIfNull(db);
-        var open = await db
-            .PageSearches.AsNoTracking()
-            .Where(s => s.State == PageSearchState.Waiting || s.State == PageSearchState.Running)
-            .OrderBy(s => s.MadeAt)
-            .Select(s => s.Id)
-            .ToListAsync(cancel);
-        open.ForEach(Nudge);
-    }
-
     protected override void Enqueue(IBackgroundJobClient jobs, Guid id) =>
         jobs.Enqueue<PageSearchRunner>(JobQueues.Searches, runner => runner.RunAsync(id, CancellationToken.None));
 }
@@ -44,10 +31,8 @@ public sealed class PageSearchRecovery(
     protected override void Sweep() { }
 }
 
-/// <summary>
-/// Makes one search for pages. Made again after a crash it begins anew; a finished one is left alone.
-/// </summary>
-public sealed partial class PageSearchRunner(
+/// <summary>Makes one search for pages.</summary>
+public sealed class PageSearchRunner(
     ZestyContext db,
     IDbContextFactory<ZestyContext> contexts,
     PageChooser chooser,
@@ -55,79 +40,39 @@ public sealed partial class PageSearchRunner(
     IConfiguration configuration,
     IClock clock,
     ILogger<PageSearchRunner> log
-)
+) : AskedJobRunner<PageSearch>(db, queue, configuration, clock, log)
 {
     private static readonly TimeSpan LookAgainAfter = TimeSpan.FromMilliseconds(200);
 
     /// <summary>Answers are for the keeper who asked; older ones are thrown away with the next search.</summary>
     private static readonly Duration KeptFor = Duration.FromDays(1);
 
-    /// <summary>What fails is told at once; what was broken off is queued again by the recovery.</summary>
-    [AutomaticRetry(Attempts = 0, OnAttemptsExceeded = AttemptsExceededAction.Delete)]
-    public async Task RunAsync(Guid searchId, CancellationToken cancel)
+    protected override string Failure => "the search for pages broke off";
+
+    protected override string TurnOf(PageSearch job)
     {
-        queue.Began(searchId);
-        try
-        {
-            await using var turn = await ServerLock.TryTakeAsync(configuration, $"search {searchId}", cancel);
-            if (turn is not null)
-            {
-                await RunAsync(await db.PageSearches.SingleAsync(s => s.Id == searchId, cancel), cancel);
-            }
-        }
-        finally
-        {
-            queue.Release(searchId);
-        }
+        ArgumentNullException.ThrowIfNull(job);
+        return $"search {job.Id}";
     }
 
-    private async Task RunAsync(PageSearch search, CancellationToken cancel)
+    protected override async Task WorkAsync(PageSearch job, CancellationToken cancel)
     {
-        if (search.State is not (PageSearchState.Waiting or PageSearchState.Running))
-        {
-            return;
-        }
-
-        if (search.CancelAsked)
-        {
-            await EndAsync(search, PageSearchState.Cancelled, null);
-            return;
-        }
-
+        ArgumentNullException.ThrowIfNull(job);
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        try
-        {
-            search.State = PageSearchState.Running;
-            await db.SaveChangesAsync(cancel);
-            var progress = (Done: 0, Total: 0);
-            var searching = chooser.ChooseAsync(
-                search.AlbumId,
-                RequestOf(search),
-                (done, total) => progress = (done, total),
-                stop.Token
-            );
-            await WatchAsync(search.Id, searching, () => progress, stop);
-            search.Answer = StoredDocuments.PageChoices.Write(new PageChoices([.. await searching]));
-            await EndAsync(search, PageSearchState.Done, null);
-        }
-        catch (RuleException rule)
-        {
-            await EndAsync(search, PageSearchState.Failed, rule.Message);
-        }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
-        {
-            await EndAsync(search, PageSearchState.Cancelled, null);
-        }
-        catch (Exception broken) when (broken is not OperationCanceledException && Outage.Of(broken) is null)
-        {
-            LogFailed(search.Id, broken);
-            await EndAsync(
-                search,
-                PageSearchState.Failed,
-                "The search for pages broke off. Your album is untouched; ask again, and look into the log if it "
-                    + "stays so."
-            );
-        }
+        job.State = JobState.Running;
+        await Db.SaveChangesAsync(cancel);
+        var progress = (Done: 0, Total: 0);
+        var searching = chooser.ChooseAsync(
+            job.AlbumId,
+            RequestOf(job),
+            (done, total) => progress = (done, total),
+            stop.Token
+        );
+        await WatchAsync(job.Id, searching, () => progress, stop);
+        job.Answer = StoredDocuments.PageChoices.Write(new PageChoices([.. await searching]));
+        (job.WaysDone, job.WaysTotal) = progress;
+        var old = Clock.GetCurrentInstant() - KeptFor;
+        await Db.PageSearches.Where(s => s.AlbumId == job.AlbumId && s.EndedAt < old).ExecuteDeleteAsync(cancel);
     }
 
     /// <summary>Tells how far the search is and looks whether the keeper cancelled, until it is done.</summary>
@@ -162,18 +107,4 @@ public sealed partial class PageSearchRunner(
                 ? new WeightsView(leaf, empty, crop, change, alter)
                 : null
         );
-
-    private async Task EndAsync(PageSearch search, PageSearchState state, string? problem)
-    {
-        var now = clock.GetCurrentInstant();
-        (search.State, search.Problem, search.EndedAt) = (state, problem, now);
-        await db.SaveChangesAsync(CancellationToken.None);
-        var old = now - KeptFor;
-        await db
-            .PageSearches.Where(s => s.AlbumId == search.AlbumId && s.EndedAt < old)
-            .ExecuteDeleteAsync(CancellationToken.None);
-    }
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "Search {SearchId} for pages failed")]
-    private partial void LogFailed(Guid searchId, Exception exception);
 }

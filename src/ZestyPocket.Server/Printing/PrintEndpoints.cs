@@ -1,12 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
-using NodaTime;
-using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
-using ZestyPocket.Storage;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
@@ -69,83 +66,8 @@ public static class PrintEndpoints
         group
             .MapPost(
                 "/print-jobs",
-                async (
-                    PrintRequest request,
-                    ZestyContext db,
-                    AlbumReader albums,
-                    ICurrentKeeper keeper,
-                    PrintNudges queue,
-                    IClock clock,
-                    CancellationToken cancel
-                ) =>
-                {
-                    var setup = PrintRun.Setup(request.PaperKey, request.Margin, request.Gap);
-                    if (request.RequestKey.Length is 0 or > 100 || request.UnitIds.Count is 0 or > PrintRun.MostUnits)
-                    {
-                        throw new RuleException($"Choose 1 to {PrintRun.MostUnits} weeks or days to print at once.");
-                    }
-
-                    // Asked twice with the same key, as after a lost answer, it is one job: nothing is printed twice by
-                    // accident.
-                    if (
-                        await db
-                            .PrintJobs.AsNoTracking()
-                            .SingleOrDefaultAsync(
-                                j => j.KeeperId == keeper.Id && j.RequestKey == request.RequestKey,
-                                cancel
-                            ) is
-                        { } known
-                    )
-                    {
-                        return PrintJobView.Of(known);
-                    }
-
-                    var unitIds = request.UnitIds.Distinct().ToList();
-                    var albumIds = await db
-                        .Units.Where(u => unitIds.Contains(u.Id))
-                        .Select(u => u.AlbumId)
-                        .Distinct()
-                        .ToListAsync(cancel);
-                    if (albumIds.Count != 1)
-                    {
-                        throw new RuleException("What is printed together must be of one album.");
-                    }
-
-                    await albums.RequireAsync(albumIds[0], cancel);
-                    var job = new PrintJob
-                    {
-                        Id = Guid.CreateVersion7(),
-                        AlbumId = albumIds[0],
-                        KeeperId = keeper.Id,
-                        RequestKey = request.RequestKey,
-                        UnitIds = unitIds,
-                        PaperKey = setup.Paper.Key,
-                        MarginEmu = setup.Margin.Emu,
-                        GapEmu = setup.Gap.Emu,
-                        DespiteDoubts = request.DespiteDoubts,
-                        MadeAt = clock.GetCurrentInstant(),
-                    };
-                    db.PrintJobs.Add(job);
-                    try
-                    {
-                        await db.SaveChangesAsync(cancel);
-                    }
-                    catch (DbUpdateException twice)
-                        when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation }
-                        )
-                    {
-                        // Asked several times at once under one key: the first one counts.
-                        return PrintJobView.Of(
-                            await db
-                                .PrintJobs.AsNoTracking()
-                                .SingleAsync(j => j.KeeperId == keeper.Id && j.RequestKey == request.RequestKey, cancel)
-                        );
-                    }
-
-                    // When the program ends between the two, the recovery finds the row waiting.
-                    queue.Nudge(job.Id);
-                    return PrintJobView.Of(job);
-                }
+                async (PrintRequest request, PrintJobs prints, CancellationToken cancel) =>
+                    PrintJobView.Of(await prints.StartAsync(request, cancel))
             )
             .WithName("startPrint")
             .WithProblems();
@@ -153,8 +75,8 @@ public static class PrintEndpoints
         group
             .MapGet(
                 "/print-jobs/{id:guid}",
-                async (Guid id, ZestyContext db, ICurrentKeeper keeper, CancellationToken cancel) =>
-                    PrintJobView.Of(await RequireAsync(db, keeper, id, cancel))
+                async (Guid id, AskedJobs<PrintJob> jobs, CancellationToken cancel) =>
+                    PrintJobView.Of(await jobs.RequireAsync(id, PrintJobs.What, cancel))
             )
             .WithName("getPrintJob")
             .WithProblems();
@@ -162,14 +84,8 @@ public static class PrintEndpoints
         group
             .MapPost(
                 "/print-jobs/{id:guid}/cancel",
-                async (Guid id, ZestyContext db, ICurrentKeeper keeper, CancellationToken cancel) =>
-                {
-                    var job = await RequireAsync(db, keeper, id, cancel);
-                    await db
-                        .PrintJobs.Where(j => j.Id == id)
-                        .ExecuteUpdateAsync(set => set.SetProperty(j => j.CancelAsked, true), cancel);
-                    return PrintJobView.Of(job);
-                }
+                async (Guid id, AskedJobs<PrintJob> jobs, CancellationToken cancel) =>
+                    PrintJobView.Of(await jobs.CancelAsync(id, PrintJobs.What, cancel))
             )
             .WithName("cancelPrint")
             .WithProblems();
@@ -177,17 +93,11 @@ public static class PrintEndpoints
         group
             .MapGet(
                 "/print-jobs/{id:guid}/file",
-                async (
-                    Guid id,
-                    ZestyContext db,
-                    ICurrentKeeper keeper,
-                    ZestySettings settings,
-                    CancellationToken cancel
-                ) =>
+                async (Guid id, AskedJobs<PrintJob> jobs, ZestySettings settings, CancellationToken cancel) =>
                 {
-                    var job = await RequireAsync(db, keeper, id, cancel);
+                    var job = await jobs.RequireAsync(id, PrintJobs.What, cancel);
                     var path = PrintJobRunner.PathOf(settings, id);
-                    return job.State == PrintJobState.Done && File.Exists(path)
+                    return job.State == JobState.Done && File.Exists(path)
                         ? Results.File(Path.GetFullPath(path), "application/pdf", "zesty-pocket-sheets.pdf")
                         : throw new RuleException(
                             "The sheets are not drawn yet. Wait until the print job is done, or print again."
@@ -218,13 +128,4 @@ public static class PrintEndpoints
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithProblems();
     }
-
-    private static async Task<PrintJob> RequireAsync(
-        ZestyContext db,
-        ICurrentKeeper keeper,
-        Guid id,
-        CancellationToken cancel
-    ) =>
-        await db.PrintJobs.AsNoTracking().SingleOrDefaultAsync(j => j.Id == id && j.KeeperId == keeper.Id, cancel)
-        ?? throw new MissingException("The print job");
 }

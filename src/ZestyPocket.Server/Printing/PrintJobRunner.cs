@@ -1,4 +1,3 @@
-using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
@@ -8,13 +7,12 @@ using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
 
-/// <summary>
-/// Draws a print job's PDF. Run again after a crash it starts the file anew; a finished job is left alone.
-/// </summary>
+/// <summary>Draws a print job's PDF.</summary>
 public sealed partial class PrintJobRunner(
     ZestyContext db,
     IDbContextFactory<ZestyContext> contexts,
@@ -24,7 +22,7 @@ public sealed partial class PrintJobRunner(
     ZestySettings settings,
     IClock clock,
     ILogger<PrintJobRunner> log
-)
+) : AskedJobRunner<PrintJob>(db, queue, configuration, clock, log)
 {
     public static string PathOf(ZestySettings settings, Guid jobId)
     {
@@ -32,88 +30,18 @@ public sealed partial class PrintJobRunner(
         return Path.Combine(settings.Prints, $"{jobId:N}.pdf");
     }
 
-    /// <summary>What fails is told at once; what was broken off is queued again by the recovery.</summary>
-    [AutomaticRetry(Attempts = 0, OnAttemptsExceeded = AttemptsExceededAction.Delete)]
-    public async Task RunAsync(Guid jobId, CancellationToken cancel)
-    {
-        var had = false;
-        queue.Began(jobId);
-        try
-        {
-            var albumId = await db.PrintJobs.Where(j => j.Id == jobId).Select(j => j.AlbumId).SingleAsync(cancel);
-            // One print at a time for each album, over all servers: the other workers are for the other albums.
-            await using var turn = await ServerLock.TryTakeAsync(configuration, $"print {albumId}", cancel);
-            had = turn is not null;
-            if (had)
-            {
-                await RunAsync(await db.PrintJobs.SingleAsync(j => j.Id == jobId, cancel), cancel);
-            }
-        }
-        finally
-        {
-            queue.Release(jobId);
-        }
+    protected override string Failure => "the sheets could not be drawn";
 
-        // Others of this album may have found it taken.
-        if (had)
-        {
-            await queue.NudgeOpenAsync(db, cancel);
-        }
+    /// <summary>One print at a time for each album: the other workers are for the other albums.</summary>
+    protected override string TurnOf(PrintJob job)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        return $"print {job.AlbumId}";
     }
 
-    private async Task RunAsync(PrintJob job, CancellationToken cancel)
+    protected override async Task WorkAsync(PrintJob job, CancellationToken cancel)
     {
-        if (job.State is not (PrintJobState.Waiting or PrintJobState.Running))
-        {
-            return;
-        }
-
-        try
-        {
-            if (job.CancelAsked)
-            {
-                await EndAsync(job, PrintJobState.Cancelled, null);
-                return;
-            }
-
-            await DrawAsync(job, cancel);
-        }
-        catch (RuleException rule)
-        {
-            await EndAsync(job, PrintJobState.Failed, rule.Message);
-        }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
-        {
-            await EndAsync(job, PrintJobState.Cancelled, null);
-        }
-        catch (Exception broken)
-            when (broken is not OperationCanceledException && Outage.Of(broken) is { Title: var title })
-        {
-            // Without a database nothing could be noted: the job stays open and is taken up again.
-            LogAway(title);
-            if (!Outage.Of(broken)!.IsDatabase)
-            {
-                await EndAsync(
-                    job,
-                    PrintJobState.Failed,
-                    $"{title}: the sheets could not be drawn. Your album is untouched; mend that and print again."
-                );
-            }
-        }
-        catch (Exception broken) when (broken is not OperationCanceledException)
-        {
-            LogFailed(job.Id, broken);
-            await EndAsync(
-                job,
-                PrintJobState.Failed,
-                "The sheets could not be drawn. Your album is untouched; try again, and look into the log if it "
-                    + "stays so."
-            );
-        }
-    }
-
-    private async Task DrawAsync(PrintJob job, CancellationToken cancel)
-    {
+        ArgumentNullException.ThrowIfNull(job);
         var paper = Paper.Find(job.PaperKey) ?? throw new RuleException("The chosen paper is not known any more.");
         var setup = new PrinterSetup(paper, new Length(job.MarginEmu), new Length(job.GapEmu));
         var prepared = await run.PrepareAsync(job.UnitIds, setup, cancel);
@@ -129,8 +57,8 @@ public sealed partial class PrintJobRunner(
             );
         }
 
-        (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (PrintJobState.Running, 0, prepared.Pages, null);
-        await db.SaveChangesAsync(cancel);
+        (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (JobState.Running, 0, prepared.Pages, null);
+        await Db.SaveChangesAsync(cancel);
 
         Directory.CreateDirectory(settings.Prints);
         var path = PathOf(settings, job.Id);
@@ -152,7 +80,6 @@ public sealed partial class PrintJobRunner(
 
         job.PagesDone = job.PagesTotal;
         await NoteAsync(job, prepared, cancel);
-        await EndAsync(job, PrintJobState.Done, null);
         LogDone(job.Id, prepared.Plan.Sheets.Length);
     }
 
@@ -190,14 +117,14 @@ public sealed partial class PrintJobRunner(
             .Concat(prepared.Plan.TooLarge)
             .ToList();
         var ids = pieces.ConvertAll(p => p.PieceId);
-        var known = await db
+        var known = await Db
             .PrintedPieces.Where(p => ids.Contains(p.PieceId))
             .ToDictionaryAsync(p => p.PieceId, cancel);
         foreach (var due in pieces)
         {
             if (!known.TryGetValue(due.PieceId, out var row))
             {
-                db.PrintedPieces.Add(
+                Db.PrintedPieces.Add(
                     row = new PrintedPiece
                     {
                         PieceId = due.PieceId,
@@ -211,24 +138,12 @@ public sealed partial class PrintJobRunner(
                 prepared.UnitOf[due.PieceId],
                 job.Id,
                 due.Number,
-                clock.GetCurrentInstant()
+                Clock.GetCurrentInstant()
             );
             (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
         }
     }
 
-    private async Task EndAsync(PrintJob job, PrintJobState state, string? problem)
-    {
-        (job.State, job.Problem, job.EndedAt) = (state, problem, clock.GetCurrentInstant());
-        await db.SaveChangesAsync(CancellationToken.None);
-    }
-
     [LoggerMessage(Level = LogLevel.Information, Message = "Print job {JobId} done, {Sheets} sheets")]
     private partial void LogDone(Guid jobId, int sheets);
-
-    [LoggerMessage(Level = LogLevel.Warning, Message = "A print was broken off: {Reason}")]
-    private partial void LogAway(string reason);
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "Print job {JobId} failed")]
-    private partial void LogFailed(Guid jobId, Exception exception);
 }

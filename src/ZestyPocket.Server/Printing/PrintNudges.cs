@@ -1,5 +1,4 @@
 using Hangfire;
-using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -8,21 +7,8 @@ using ZestyPocket.Storage.Printing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>Queues the jobs of prints.</summary>
-public sealed class PrintNudges(IBackgroundJobClient jobs) : JobNudges(jobs)
+public sealed class PrintNudges(IBackgroundJobClient jobs) : AskedJobNudges<PrintJob>(jobs)
 {
-    /// <summary>Asks for a job for every print that is not finished.</summary>
-    public async Task NudgeOpenAsync(ZestyContext db, CancellationToken cancel)
-    {
-        ArgumentNullException.ThrowIfNull(db);
-        var open = await db
-            .PrintJobs.AsNoTracking()
-            .Where(j => j.State == PrintJobState.Waiting || j.State == PrintJobState.Running)
-            .OrderBy(j => j.MadeAt)
-            .Select(j => j.Id)
-            .ToListAsync(cancel);
-        open.ForEach(Nudge);
-    }
-
     protected override void Enqueue(IBackgroundJobClient jobs, Guid id) =>
         jobs.Enqueue<PrintJobRunner>(JobQueues.Prints, runner => runner.RunAsync(id, CancellationToken.None));
 }

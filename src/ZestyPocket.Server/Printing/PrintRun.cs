@@ -94,7 +94,7 @@ public sealed class PrintRun(
                             piece.Id,
                             code,
                             cut,
-                            piece is PhotoPrint or Collage ? OnHand.PhotoPaper : OnHand.WhiteCard
+                            piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard
                         )
                     );
                 }
@@ -206,7 +206,7 @@ public sealed class PrintRun(
         var plan = run.Plan;
         var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
         var byStock = plan
-            .Sheets.GroupBy(s => s.OnHand)
+            .Sheets.GroupBy(s => s.Stock)
             .Select(g =>
                 string.Create(
                     CultureInfo.InvariantCulture,
@@ -224,8 +224,8 @@ public sealed class PrintRun(
                     (s, i) =>
                         new SheetView(
                             i + 1,
-                            s.OnHand,
-                            SheetPainter.Name(s.OnHand),
+                            s.Stock,
+                            SheetPainter.Name(s.Stock),
                             [.. s.Pieces.Select(p => p.Due.Number)],
                             s.Cuts.Length
                         )

@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
@@ -26,9 +27,9 @@ public sealed record PrintPlanView(
     IReadOnlyList<string> Doubts
 );
 
-public sealed record SheetView(int Number, OnHand OnHand, string StockName, IReadOnlyList<string> Numbers, int Cuts);
+public sealed record SheetView(int Number, Stock Stock, string StockName, IReadOnlyList<string> Numbers, int Cuts);
 
-public sealed record PrintJobView(Guid Id, PrintJobState State, int PagesDone, int PagesTotal, string? Problem)
+public sealed record PrintJobView(Guid Id, JobState State, int PagesDone, int PagesTotal, string? Problem)
 {
     public static PrintJobView Of(PrintJob job)
     {

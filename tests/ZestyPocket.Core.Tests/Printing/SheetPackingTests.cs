@@ -153,16 +153,16 @@ public sealed class SheetPackingTests
     {
         DuePiece[] due =
         [
-            new(Guid.CreateVersion7(), "W1 L1", Size.FromInches(6, 4), OnHand.PhotoPaper),
-            new(Guid.CreateVersion7(), "W1 L2", Size.FromInches(3, 4), OnHand.WhiteCard),
-            new(Guid.CreateVersion7(), "W1 R1", Size.FromInches(9, 12), OnHand.PhotoPaper),
+            new(Guid.CreateVersion7(), "W1 L1", Size.FromInches(6, 4), Stock.PhotoPaper),
+            new(Guid.CreateVersion7(), "W1 L2", Size.FromInches(3, 4), Stock.WhiteCard),
+            new(Guid.CreateVersion7(), "W1 R1", Size.FromInches(9, 12), Stock.PhotoPaper),
         ];
         var plan = PrintPlan.For(
             due,
             new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
             TestContext.Current.CancellationToken
         );
-        plan.Sheets.Select(s => s.OnHand).ShouldBe([OnHand.PhotoPaper, OnHand.WhiteCard]);
+        plan.Sheets.Select(s => s.Stock).ShouldBe([Stock.PhotoPaper, Stock.WhiteCard]);
         plan.TooLarge.Single().Number.ShouldBe("W1 R1");
         Should.Throw<MeasureException>(() =>
             new PrinterSetup(Paper.Letter, Length.FromInches(2), Length.Zero).Checked()
@@ -216,7 +216,7 @@ public sealed class SheetPackingTests
                         Guid.CreateVersion7(),
                         $"W1 L{i}",
                         sizes[random.Next(sizes.Length)],
-                        OnHand.PhotoPaper
+                        Stock.PhotoPaper
                     )),
             ];
             var gap = run % 2 == 0 ? Length.Zero : Length.FromMillimetres(4);

@@ -42,7 +42,7 @@ public sealed class PrintedSheetTests : IDisposable
                 .Select(image => image.BoundingBox)
                 .Select(b => (X: b.Left, Y: pages[i].Height - b.Top, b.Width, b.Height))
                 .ToList();
-            var planned = plan.Sheets[i].Pieces.Where(p => p.Due.OnHand == OnHand.PhotoPaper).ToList();
+            var planned = plan.Sheets[i].Pieces.Where(p => p.Due.Stock == Stock.PhotoPaper).ToList();
             drawn.Count.ShouldBe(planned.Count);
             foreach (var piece in planned)
             {
@@ -101,7 +101,7 @@ public sealed class PrintedSheetTests : IDisposable
             .Where(r => r.Length > 0)
             .Select(r => r.Split(' ', StringSplitOptions.RemoveEmptyEntries))
             .ToList();
-        rows.Count.ShouldBe(plan.Sheets.Sum(s => s.Pieces.Count(p => p.Due.OnHand == OnHand.PhotoPaper)));
+        rows.Count.ShouldBe(plan.Sheets.Sum(s => s.Pieces.Count(p => p.Due.Stock == Stock.PhotoPaper)));
         foreach (var row in rows)
         {
             // page num type width height color comp bpc enc interp object ID x-ppi y-ppi size ratio
@@ -227,7 +227,7 @@ public sealed class PrintedSheetTests : IDisposable
             var id = Guid.CreateVersion7();
             faces[id] = _pictures.Face(landscape, new PixelSize(3000, 2000), cut);
             due.Add(
-                new DuePiece(id, PieceNumber.For("W19", Core.Pages.LeafSide.Back, 1, i + 1), cut, OnHand.PhotoPaper)
+                new DuePiece(id, PieceNumber.For("W19", Core.Pages.LeafSide.Back, 1, i + 1), cut, Stock.PhotoPaper)
             );
         }
 
@@ -237,7 +237,7 @@ public sealed class PrintedSheetTests : IDisposable
             card,
             CardComposer.Journaling(Words, BuiltInCardStyles.Find("reading-serif", CardKind.Journaling), card, _fonts)
         );
-        due.Add(new DuePiece(cardId, "W19 R1", card, OnHand.WhiteCard));
+        due.Add(new DuePiece(cardId, "W19 R1", card, Stock.WhiteCard));
 
         var setup = new PrinterSetup(paper, Length.FromInches(1, 4), gap);
         var plan = PrintPlan.For(due, setup);
@@ -293,7 +293,7 @@ public sealed class PrintedSheetTests : IDisposable
                     Guid.CreateVersion7(),
                     $"W19 {(i % 2 == 0 ? 'L' : 'R')}{i}",
                     Size.FromInches(width, height),
-                    OnHand.WhiteCard
+                    Stock.WhiteCard
                 )),
         ];
         var plan = PrintPlan.For(
@@ -311,7 +311,7 @@ public sealed class PrintedSheetTests : IDisposable
     [Fact]
     public void A_piece_larger_than_the_paper_has_a_page_of_its_own_and_is_in_the_key()
     {
-        DuePiece[] due = [new(Guid.CreateVersion7(), "W19 L1", Size.FromInches(9, 12), OnHand.WhiteCard)];
+        DuePiece[] due = [new(Guid.CreateVersion7(), "W19 L1", Size.FromInches(9, 12), Stock.WhiteCard)];
         var plan = PrintPlan.For(
             due,
             new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),

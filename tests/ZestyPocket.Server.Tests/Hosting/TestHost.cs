@@ -16,7 +16,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Words;
-using ZestyPocket.Storage.Counting;
+using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
@@ -164,7 +164,7 @@ public sealed class TestHost : IAsyncDisposable
         }
 
         var deadline = DateTime.UtcNow.AddMinutes(2);
-        while (search.State is PageSearchState.Waiting or PageSearchState.Running)
+        while (search.State is JobState.Waiting or JobState.Running)
         {
             DateTime.UtcNow.ShouldBeLessThan(deadline, "the search has not ended");
             await Task.Delay(50);

@@ -2751,6 +2751,8 @@ export interface components {
         Instant: string;
         /** @enum {unknown} */
         IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday" | null;
+        /** @enum {unknown} */
+        JobState: "waiting" | "running" | "done" | "cancelled" | "failed";
         /** @description Another written card whose words would fit on this one with its own. */
         JoinView: {
             /** Format: uuid */
@@ -3029,11 +3031,6 @@ export interface components {
             fromCalendar: boolean;
             kind: components["schemas"]["NoteKind"];
         };
-        /**
-         * @description What a piece is printed on.
-         * @enum {unknown}
-         */
-        OnHand: "photoPaper" | "whiteCard";
         /** @description What waits on the phone. */
         OutboxView: {
             /** Format: int32 */
@@ -3164,13 +3161,11 @@ export interface components {
             requestKey: string;
             ask: components["schemas"]["ChoosePagesRequest"];
         };
-        /** @enum {unknown} */
-        PageSearchState: "waiting" | "running" | "done" | "cancelled" | "failed";
         /** @description A search for pages, how far it is, and what it found. */
         PageSearchView: {
             /** Format: uuid */
             id: string;
-            state: components["schemas"]["PageSearchState"];
+            state: components["schemas"]["JobState"];
             /**
              * Format: int32
              * @description Of the ways that are tried, how many are done.
@@ -3529,12 +3524,10 @@ export interface components {
             /** Format: int64 */
             y: number;
         };
-        /** @enum {unknown} */
-        PrintJobState: "waiting" | "running" | "done" | "cancelled" | "failed";
         PrintJobView: {
             /** Format: uuid */
             id: string;
-            state: components["schemas"]["PrintJobState"];
+            state: components["schemas"]["JobState"];
             /** Format: int32 */
             pagesDone: number;
             /** Format: int32 */
@@ -3710,7 +3703,7 @@ export interface components {
         SheetView: {
             /** Format: int32 */
             number: number;
-            onHand: components["schemas"]["OnHand"];
+            stock: components["schemas"]["Stock"];
             stockName: string;
             numbers: string[];
             /** Format: int32 */
@@ -3776,6 +3769,11 @@ export interface components {
             /** Format: uuid */
             albumId: string;
         };
+        /**
+         * @description What a piece is printed on.
+         * @enum {unknown}
+         */
+        Stock: "photoPaper" | "whiteCard";
         /** @description What came of a file of stories. */
         StoriesArrived: {
             /** @description In one line. */
