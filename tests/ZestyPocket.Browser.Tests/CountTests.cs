@@ -66,20 +66,18 @@ public sealed class CountTests
         desk.UntilText("[data-testid='sum']", sum);
 
         // Several weeks at once.
-        desk.Write("#stretch", "2" + Keys.Tab);
+        desk.ClickButton("a stretch");
         desk.UntilText("[data-testid='sum']", "in 2 weeks or days");
         desk.UntilText(".count table", "Week 20");
         desk.AxeFindings().ShouldBeEmpty("Count, two weeks");
 
-        // OnHand that is short is named.
-        desk.Browser.FindElements(By.CssSelector(".count summary"))
-            .First(s => s.Text.StartsWith("Leaves this album uses", StringComparison.Ordinal))
-            .Click();
-        desk.AxeFindings().ShouldBeEmpty("Pages owned");
+        desk.Choose("[aria-label='The stretch ends with']", "Week 19");
+        desk.UntilText(".count h2", "week 19");
+        desk.Browser.Navigate().Back();
+        desk.UntilText(".count h2", "the whole album");
 
         // The whole binder, leaf by leaf.
-        desk.Click("a[href$='/all/overview']");
-        desk.ClickButton("Leaves");
+        desk.OpenRoom("Count", "Leaves");
         desk.UntilText("[data-testid='leaves-sum']", "3 leaves, ");
         desk.Until(
             "both faces of each",
@@ -178,8 +176,7 @@ public sealed class CountTests
         prints.Count(p => Is(p, 3, 4)).ShouldBeGreaterThan(10);
 
         // The leaf is altered in the room of leaves, where it is said first what becomes of the pieces.
-        desk.Click("a[href$='/all/overview']");
-        desk.ClickButton("Leaves");
+        desk.OpenRoom("Count", "Leaves");
         desk.UntilText("[data-testid='leaves-sum']", "4 leaves, ");
         desk.Browser.FindElements(By.CssSelector(".binder .leaf"))[1].Click();
         desk.UntilText("[data-testid='leaf-note']", "a flap of 4 1/2 in");
@@ -207,8 +204,7 @@ public sealed class CountTests
     {
         await using var desk = await Desk.OpenAsync();
         GatherTests.MakeAlbum(desk, "weekly", "Own pages", "2026-05-04", units: 3);
-        desk.Click("a[href$='/all/overview']");
-        desk.ClickButton("Page designs");
+        desk.OpenRoom("Count", "Page designs");
         desk.UntilText("[data-testid='draft-name']", "One full 9x12");
         desk.Click(".editor .cell");
         desk.ClickButton("9x4 / 9x4 / 9x4");
@@ -255,8 +251,21 @@ public sealed class CountTests
                     : null
         );
 
+        // A file with a bad line: the good ones are taken, the bad one is named.
+        var file = Path.Combine(desk.Folder, "designs.txt");
+        await File.WriteAllTextAsync(
+            file,
+            "Strips: 3x12 | 3x12 | 3x12\nBroken: 3x4 | 3x5\n",
+            TestContext.Current.CancellationToken
+        );
+        desk.Browser.FindElement(By.CssSelector(".room input[type=file]")).SendKeys(file);
+        desk.UntilText("[data-testid='notice']", "1 design is in your collection");
+        desk.UntilText(".room .warning-chip ul", "Broken: The page design does not work at character 6");
+        desk.AxeFindings().ShouldBeEmpty("the collection");
+
+        desk.ClickButton("Page protectors");
         desk.Choose("#other-design", "The wide window");
-        desk.ClickButton("Use it too");
+        desk.ClickButton("Add");
         desk.UntilText("[data-testid='notice']", "The album uses “The wide window”");
         desk.Until(
             "its row",
@@ -269,18 +278,7 @@ public sealed class CountTests
         );
         desk.ClickButton("Measure The wide window");
         desk.UntilText("form h3", "The wide window");
-        desk.AxeFindings().ShouldBeEmpty("the collection, measuring");
-        // A file with a bad line: the good ones are taken, the bad one is named.
-        var file = Path.Combine(desk.Folder, "designs.txt");
-        await File.WriteAllTextAsync(
-            file,
-            "Strips: 3x12 | 3x12 | 3x12\nBroken: 3x4 | 3x5\n",
-            TestContext.Current.CancellationToken
-        );
-        desk.Browser.FindElement(By.CssSelector(".room input[type=file]")).SendKeys(file);
-        desk.UntilText("[data-testid='notice']", "1 design is in your collection");
-        desk.UntilText(".room ul.warning-chip", "Broken: The page design does not work at character 6");
-
+        desk.AxeFindings().ShouldBeEmpty("page protectors, measuring");
         desk.ClickButton("Formulas");
         desk.ClickButton("Write a formula");
         desk.Write("#formula-name", "Every week");

@@ -48,12 +48,9 @@ public sealed class DeskTests
         desk.UntilText(".modal.show", "Turn the leaf over");
         desk.AxeFindings().ShouldBeEmpty("the shortcut sheet");
         desk.Press(Keys.Escape);
-        desk.Until(
-            "the sheet to close",
-            () => desk.Browser.FindElements(By.CssSelector(".modal.show")).Count == 0 ? "yes" : null
-        );
-        desk.ClickButton("Protectors");
-        desk.UntilText(".modal.show", "Nominal is not real");
+        desk.UntilNoDialog();
+        desk.OpenRoom("Count", "Page protectors");
+        desk.UntilText(".room h2", "Page protectors on hand");
         desk.AxeFindings().ShouldBeEmpty("the protectors");
         desk.Complaints().ShouldBeEmpty();
     }
@@ -64,7 +61,7 @@ public sealed class DeskTests
         await using var desk = await Desk.OpenAsync();
         await MakeAlbumAsync(desk, photos: 2);
         desk.UntilText("[data-testid='intake-counts']", "2 added");
-        desk.Browser.FindElement(By.TagName("body")).SendKeys("4");
+        desk.Browser.FindElement(By.TagName("body")).SendKeys("5");
 
         // Tray: hold the first picture; mat: go two pockets right and one down, put it there.
         desk.See(".loose").SendKeys(Keys.Enter);
@@ -101,6 +98,56 @@ public sealed class DeskTests
         desk.Complaints().ShouldBeEmpty();
 
         IWebElement Active() => desk.Browser.SwitchTo().ActiveElement();
+    }
+
+    [Fact]
+    public async Task Anything_is_found_by_a_few_letters_and_back_leads_where_one_came_from()
+    {
+        await using var desk = await Desk.OpenAsync();
+        await MakeAlbumAsync(desk, photos: 2);
+        desk.UntilText("[data-testid='intake-counts']", "2 added");
+
+        // A date, a photo, a room and an action; Back leads where one came from.
+        Find(desk, "14 May", "Week 20");
+        desk.UntilText(".week-words", "week 20 · 11–17 May 2026");
+        Find(desk, "1.JPG", "1.jpg");
+        desk.UntilText("[data-testid='viewer-position']", "2 of 2");
+        desk.Press(Keys.Escape);
+        desk.UntilNoDialog();
+        desk.UntilText(".week-words", "week 19");
+        Find(desk, "lettering", "Tell: Lettering");
+        desk.UntilText(".room h2", "Can it be spelt?");
+        desk.Browser.Navigate().Back();
+        desk.UntilText(".week-words", "week 19");
+        Find(desk, "rename the", "Rename the album");
+        desk.Write("#album-name-field", "A better name" + Keys.Enter);
+        desk.UntilText(".album-name", "A better name");
+
+        // Words that nothing has, and words that could be taken for a pattern, find nothing and say so.
+        desk.PressControl("k");
+        desk.Write("[role='combobox']", "%_");
+        desk.UntilText(".modal.show", "Nothing found");
+        desk.AxeFindings().ShouldBeEmpty("the quick switcher");
+        desk.Press(Keys.Escape);
+        desk.UntilNoDialog();
+
+        // An address can be kept: it names album, scope, step and room.
+        desk.OpenRoom("Gather", "Series");
+        var kept = new Uri(desk.Browser.Url).PathAndQuery;
+        desk.Go("/");
+        desk.Go(kept);
+        desk.UntilText(".room-link.on", "Series");
+        desk.ClickButton("Place");
+        desk.UntilText(".week-words", "week 19");
+        desk.Complaints().ShouldBeEmpty();
+
+        static void Find(Desk desk, string words, string first)
+        {
+            desk.PressControl("k");
+            desk.Write("[role='combobox']", words);
+            desk.UntilText("[role='option'][aria-selected='true']", first);
+            desk.See("[role='combobox']").SendKeys(Keys.Enter);
+        }
     }
 
     [Fact]

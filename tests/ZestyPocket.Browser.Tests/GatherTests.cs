@@ -18,8 +18,7 @@ public sealed class GatherTests
         desk.UntilText(".week-words", "day 1 · 6 June 2026");
 
         // The canal lies an hour east of home.
-        desk.Click("a[href$='/all/overview']");
-        desk.ClickButton("Cameras and stays");
+        desk.OpenRoom("Gather", "Cameras & places");
         desk.See("#home-zone");
         desk.SetDate("#cut-off", "05:00");
         desk.Until(
@@ -126,7 +125,7 @@ public sealed class GatherTests
             ]
         );
         desk.UntilText("[data-testid='intake-counts']", "5 added");
-        desk.ClickLink("All photos of the album");
+        desk.ClickButton("whole album");
         desk.UntilText("[data-testid='photo-count']", "5 pictures");
         desk.AxeFindings().ShouldBeEmpty("the photos room");
 
@@ -280,8 +279,7 @@ public sealed class GatherTests
                 + "END:VEVENT\r\nEND:VCALENDAR\r\n",
             TestContext.Current.CancellationToken
         );
-        desk.Click("a[href$='/all/overview']");
-        desk.ClickButton("Keepsakes");
+        desk.OpenRoom("Gather", "Keepsakes");
         desk.UntilText("[data-testid='keepsakes-room']", "Market map");
         desk.AxeFindings().ShouldBeEmpty("the keepsakes");
         desk.ClickButton("Series");
@@ -292,11 +290,11 @@ public sealed class GatherTests
         desk.Click(".suggestion");
         desk.UntilText("[data-testid='series-room']", "1 chosen, 1 gap");
         desk.AxeFindings().ShouldBeEmpty("the series");
-        desk.ClickButton("Cameras and stays");
+        desk.ClickButton("Cameras & places");
         desk.See("[data-testid='camera']");
         desk.Browser.FindElement(By.CssSelector("[data-testid='ics-picker']")).SendKeys(ics);
         desk.UntilText("[data-testid='notice']", "Read 1 event out of a calendar");
-        desk.AxeFindings().ShouldBeEmpty("cameras and stays");
+        desk.AxeFindings().ShouldBeEmpty("cameras and places");
         desk.Click("[data-testid='reminders']");
         var saved = desk.Until("the reminders", () => Directory.GetFiles(desk.Downloads, "*.ics").FirstOrDefault());
         (await File.ReadAllTextAsync(saved, TestContext.Current.CancellationToken)).ShouldContain("RRULE:FREQ=WEEKLY");

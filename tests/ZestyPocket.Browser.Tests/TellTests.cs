@@ -109,7 +109,7 @@ public sealed class TellTests
         );
 
         // A style of one's own, in a family of one's own, that new cards take.
-        desk.Go($"/albums/{album}/all/styles");
+        desk.Go($"/albums/{album}/all/tell/styles");
         desk.ClickButton("Make my own from Plain sans, framed");
         desk.Write("#style-name", "Kitchen words");
         desk.Write("#style-family", "Kitchen");
@@ -182,7 +182,7 @@ public sealed class TellTests
         desk.AxeFindings().ShouldBeEmpty("Tell by theme");
 
         // All weeks at once say what is missing, and show the cards.
-        desk.Go($"/albums/{album}/all/words");
+        desk.ClickButton("a stretch");
         desk.UntilText("[data-testid='words-due']", "Something is missing in 3 of 3; 2 cards");
         desk.ClickButton("Cards as they print");
         desk.Until(
@@ -196,7 +196,7 @@ public sealed class TellTests
         desk.AxeFindings().ShouldBeEmpty("the room of words");
 
         // Letters: what a title lacks, and what is left.
-        desk.Go($"/albums/{album}/all/letters");
+        desk.Go($"/albums/{album}/all/tell/lettering");
         desk.ClickButton("Add a sheet");
         desk.Write("#sheet-name", "Cork");
         desk.Write("#sheet-letters", "M1 A1 Y2 ,1 S1");

@@ -128,7 +128,7 @@ public sealed class Desk : IAsyncDisposable
             () =>
             {
                 Browser
-                    .FindElements(By.CssSelector("button, a.btn, a.index-tab"))
+                    .FindElements(By.CssSelector("button, a.btn, a.index-tab, a.room-link, .scope a"))
                     .First(b =>
                         b.Displayed
                         && b.Enabled
@@ -140,6 +140,19 @@ public sealed class Desk : IAsyncDisposable
                     .Click();
                 return true;
             }
+        );
+
+    /// <summary>From anywhere in an album to a room of a step: two clicks.</summary>
+    public void OpenRoom(string tab, string room)
+    {
+        ClickButton(tab);
+        ClickButton(room);
+    }
+
+    public void UntilNoDialog() =>
+        Until(
+            "the dialog to close",
+            () => Browser.FindElements(By.CssSelector(".modal.show")).Count == 0 ? "yes" : null
         );
 
     /// <summary>An entry of an open drop-down menu.</summary>

@@ -436,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findInAlbum"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{albumId}/photos": {
         parameters: {
             query?: never;
@@ -2633,6 +2649,23 @@ export interface components {
             says: string;
             /** Format: int32 */
             followers: number;
+        };
+        /** @enum {unknown} */
+        FoundKind: "unit" | "photo" | "story";
+        /** @description Something of an album that was found. */
+        FoundView: {
+            kind: components["schemas"]["FoundKind"];
+            /** Format: uuid */
+            id: string;
+            /** @description What it is called. */
+            title: string;
+            /** @description When it is, or the words that were found. */
+            note: string;
+            /**
+             * Format: uuid
+             * @description Where to look at it; null when it belongs to no week or day.
+             */
+            unitId: null | string;
         };
         /**
          * @description How the keeper wants a picture to lie in its pocket, independent of the pocket's size: where the middle of the
@@ -6063,6 +6096,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeepsakeView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findInAlbum: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"][];
                 };
             };
             /** @description Not Found */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The head of every screen of an album: home, its name, undo, redo, whatever the screen adds, and the keys. */
 defineProps<{ name?: string; undo?: string | null; redo?: string | null; where: string }>()
-defineEmits<{ back: []; again: []; keys: [] }>()
+defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
 </script>
 
 <template>
@@ -10,6 +10,16 @@ defineEmits<{ back: []; again: []; keys: [] }>()
       ><img src="/favicon.svg" alt="" width="28" height="28"
     /></RouterLink>
     <h1 class="album-name">{{ name ?? 'Album' }}</h1>
+    <button
+      v-if="name"
+      type="button"
+      class="btn btn-sm btn-link rename"
+      aria-label="Rename the album"
+      title="Rename the album"
+      @click="$emit('rename')"
+    >
+      ✎
+    </button>
     <span class="ms-auto"></span>
     <button
       type="button"
@@ -37,3 +47,11 @@ defineEmits<{ back: []; again: []; keys: [] }>()
     </button>
   </header>
 </template>
+
+<style scoped>
+.rename {
+  padding: 0 0.3rem;
+  color: var(--ink-soft);
+  text-decoration: none;
+}
+</style>

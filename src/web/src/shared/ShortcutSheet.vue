@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { tabs } from './places'
 import { singleKeys } from './shortcuts'
 
 const open = defineModel<boolean>({ required: true })
@@ -6,7 +7,8 @@ const groups: { title: string; keys: [string, string][] }[] = [
   {
     title: 'Anywhere in an album',
     keys: [
-      ['1 2 3 4 5', 'Gather, Tell, Count, Place, Print'],
+      [`1 to ${tabs.length}`, tabs.map((t) => t.name).join(', ')],
+      ['Ctrl K', 'Find anything: a week, a date, a photo, a story, a room'],
       ['[ ]', 'Week, day or hour before and after'],
       ['Ctrl Z', 'Undo'],
       ['Ctrl Shift Z', 'Redo'],

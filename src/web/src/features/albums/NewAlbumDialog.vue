@@ -8,6 +8,7 @@ import PageThumb from '../binder/PageThumb.vue'
 import { keys } from '../../shared/queries'
 import { useCatalog, useDesigns } from '../binder/queries'
 import { useZones } from '../dates/queries'
+import { unitPlace } from '../../shared/places'
 
 const open = defineModel<boolean>({ required: true })
 const { data: catalog } = useCatalog()
@@ -94,7 +95,7 @@ async function make() {
     client.setQueryData(keys.album(album.id), album)
     await client.invalidateQueries({ queryKey: keys.shelf })
     open.value = false
-    await router.push({ name: 'desk', params: { albumId: album.id, unitId: album.units[0]?.id, tab: 'gather' } })
+    await router.push(unitPlace(album.id, album.units[0]!.id, 'gather'))
   } catch (error) {
     problem.value = error instanceof Refusal ? error.message : 'The album could not be made. Try again.'
   } finally {

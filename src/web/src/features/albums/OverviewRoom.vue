@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { AlbumView } from '../../api/client'
 import { useCameras } from '../dates/queries'
 import { useOverview } from './queries'
+import { albumPlace, unitPlace, type TabKey } from '../../shared/places'
 
 const props = defineProps<{ album: AlbumView }>()
 const { data: overview } = useOverview(() => props.album.id)
@@ -48,8 +49,8 @@ const progressWords: Record<string, string> = {
           <RouterLink
             :to="
               item.room
-                ? { name: 'room', params: { albumId: album.id, room: item.room } }
-                : { name: 'desk', params: { albumId: album.id, unitId: item.unitId, tab: item.tab } }
+                ? albumPlace(album.id, 'gather', item.room)
+                : unitPlace(album.id, item.unitId!, item.tab as TabKey)
             "
             >{{ item.text }}</RouterLink
           >
@@ -63,11 +64,7 @@ const progressWords: Record<string, string> = {
     </section>
     <ul v-if="overview" class="glance">
       <li v-for="u in overview.units" :key="u.id">
-        <RouterLink
-          class="glance-unit"
-          :class="u.progress"
-          :to="{ name: 'desk', params: { albumId: album.id, unitId: u.id, tab: u.step } }"
-        >
+        <RouterLink class="glance-unit" :class="u.progress" :to="unitPlace(album.id, u.id, u.step as TabKey)">
           <span class="glance-head">
             <strong>{{ u.title }}</strong>
             <span class="state">{{ progressWords[u.progress] }}</span>

@@ -64,7 +64,7 @@ async function bringBack() {
 
     <ul class="binders list-unstyled">
       <li v-for="album in albums" :key="album.id" class="binder">
-        <RouterLink :to="{ name: 'desk', params: { albumId: album.id } }" class="binder-link">
+        <RouterLink :to="{ name: 'album', params: { albumId: album.id } }" class="binder-link">
           <span class="display-face binder-name">{{ album.name }}</span>
           <span>{{ album.span }}</span>
           <span class="visually-quiet"

@@ -9,9 +9,8 @@ import PageThumb from './PageThumb.vue'
 import { keys } from '../../shared/queries'
 import { useCatalog, useDesigns } from './queries'
 import DesignEditor from './DesignEditor.vue'
-import OnHandPanel from './OnHandPanel.vue'
 
-/** The collection of page designs, drawing new ones, and what the album uses of them. */
+/** The collection of page designs, and drawing new ones. */
 const props = defineProps<{ album: AlbumView }>()
 const { data: catalog } = useCatalog()
 const { data: own } = useDesigns()
@@ -98,9 +97,11 @@ async function take() {
         />
       </label>
     </div>
-    <ul v-if="refused.length" class="warning-chip" role="alert">
-      <li v-for="r in refused" :key="r">{{ r }}</li>
-    </ul>
+    <div v-if="refused.length" class="warning-chip" role="alert">
+      <ul class="mb-0">
+        <li v-for="r in refused" :key="r">{{ r }}</li>
+      </ul>
+    </div>
     <p v-if="own?.length === 0" class="visually-quiet">
       Nothing in it yet: draw a page above and keep it, or take designs from a file.
     </p>
@@ -138,7 +139,6 @@ async function take() {
         <span>{{ d.name }}</span>
       </li>
     </ul>
-    <OnHandPanel :album="album" open class="mt-3" />
   </div>
 </template>
 

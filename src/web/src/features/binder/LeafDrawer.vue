@@ -6,6 +6,7 @@ import { useLeaf } from './queries'
 import ChangesDialog from '../counting/ChangesDialog.vue'
 import LeafFace from './LeafFace.vue'
 import { usePreview } from '../counting/preview'
+import { unitPlace } from '../../shared/places'
 
 /** One leaf with both its faces, and what can be done to it. */
 const props = defineProps<{ album: AlbumView; leafId: string; leaves: number }>()
@@ -62,10 +63,7 @@ function remove() {
       <div class="faces">
         <div v-for="[side, face, owner] in faces" :key="side">
           <LeafFace :face="face" :width="detail.width" :height="detail.height" :side="side" :title="owner.title" />
-          <RouterLink
-            v-if="owner.unitId"
-            class="small"
-            :to="{ name: 'desk', params: { albumId: album.id, unitId: owner.unitId, tab: 'place' } }"
+          <RouterLink v-if="owner.unitId" class="small" :to="unitPlace(album.id, owner.unitId, 'place')"
             >Open {{ owner.title }} ({{ owner.placed }} of {{ owner.pockets }} filled)</RouterLink
           >
         </div>

@@ -2,6 +2,7 @@
 import { counted } from '../../shared/words'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { albumPlace, unitPlace } from '../../shared/places'
 import {
   answer,
   api,
@@ -17,24 +18,35 @@ import type { Edit } from '../placing/unit'
 import ChangesDialog from './ChangesDialog.vue'
 import PageChoices from './PageChoices.vue'
 import { usePreview } from './preview'
-import OnHandPanel from '../binder/OnHandPanel.vue'
 import TallyBar from './TallyBar.vue'
 
 /**
  * Pieces against pockets, and what to do about the difference: by hand, move by move, or by asking which pages hold
  * it all.
  */
-const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
+const props = defineProps<{
+  unit?: UnitView
+  /** The weeks or days to count, in their order. */
+  unitIds: string[]
+  album: AlbumView
+  edit: (change: Edit) => Promise<unknown>
+}>()
 const router = useRouter()
 const { asked, ask, act } = usePreview(() => props.album.id)
-const stretch = ref(1)
 const { data: counts, error } = useCounts(
   () => props.album.id,
-  () => props.unit.id,
-  stretch,
+  () => props.unitIds[0]!,
+  () => props.unitIds.length,
 )
 const count = computed(() => counts.value?.[0])
-const most = computed(() => props.album.units.length - props.album.units.findIndex((u) => u.id === props.unit.id))
+const whole = computed(() => props.unitIds.length === props.album.units.length)
+const words = (c: CountView | undefined) => props.album.units.find((u) => u.id === c?.unitId)?.title
+const heading = computed(() => {
+  const { unit, unitIds } = props
+  if (unitIds.length === 1 && unit) return `Pieces and pockets of ${unit.inSentence} · ${unit.label}`
+  if (whole.value) return 'Pieces and pockets of the whole album'
+  return `Pieces and pockets of ${words(counts.value?.[0]) ?? ''} to ${words(counts.value?.at(-1)) ?? ''}`
+})
 const totals = computed(() =>
   (counts.value ?? []).reduce(
     (sum, c) => ({
@@ -101,8 +113,7 @@ const design = (of: CountView, leafId: string, protectorId: string) =>
 
 async function merge(of: CountView) {
   const done = await act(() => editAlbum(props.album.id, { kind: 'mergeUnit', ...on(of) }))
-  if (done?.unitId)
-    void router.push({ name: 'desk', params: { albumId: props.album.id, unitId: done.unitId, tab: 'count' } })
+  if (done?.unitId) void router.push(unitPlace(props.album.id, done.unitId, 'count'))
 }
 
 /** An edit of another part than the open one. */
@@ -116,7 +127,8 @@ const editOf = (of: CountView) => (change: Edit) =>
     )
     return { done: done.done, editId: null }
   })
-const makeFor = (of: CountView, move: WayToFit) => make(of, move, of.unitId === props.unit.id ? props.edit : editOf(of))
+const makeFor = (of: CountView, move: WayToFit) =>
+  make(of, move, of.unitId === props.unit?.id ? props.edit : editOf(of))
 
 function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unknown> = props.edit) {
   switch (move.kind) {
@@ -149,22 +161,9 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
 
 <template>
   <div class="count">
-    <div class="d-flex align-items-end gap-3 flex-wrap mb-3">
-      <h2 class="h5 mb-0 me-auto">Pieces and pockets of {{ unit.inSentence }} · {{ unit.label }}</h2>
-      <div class="d-flex gap-2 align-items-center">
-        <label for="stretch" class="form-label m-0">Count on from here</label>
-        <input
-          id="stretch"
-          v-model.number.lazy="stretch"
-          type="number"
-          min="1"
-          :max="Math.min(100, most)"
-          class="form-control form-control-sm stretch"
-        />
-      </div>
-    </div>
+    <h2 class="h5 mb-3">{{ heading }}</h2>
     <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
-    <template v-if="count && stretch === 1">
+    <template v-if="count && unitIds.length === 1">
       <p class="sum" aria-live="polite" data-testid="sum">{{ count.sum }}</p>
       <TallyBar :count="count" />
       <p v-if="count.hint" class="hint" data-testid="hint">{{ count.hint }}</p>
@@ -180,12 +179,12 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
           :checked="count.keepsItsPages"
           @change="edit({ kind: 'keepPages', keep: !count.keepsItsPages })"
         />
-        <span class="form-check-label">It stays on the pages it has: no choice of pages gives it a further leaf</span>
+        <span class="form-check-label">Don’t add leaves to this week</span>
       </label>
       <div class="two">
         <section aria-label="What to do about it">
           <h3 class="h6">
-            {{ count.lacking ? 'What people do about it' : count.free ? 'Pockets to spare' : 'It comes out even' }}
+            {{ count.lacking ? 'Ways to make it fit' : count.free ? 'Pockets to spare' : 'It comes out even' }}
           </h3>
           <ul v-if="count.ways.length" class="ways">
             <li v-for="(move, i) in count.ways" :key="i">
@@ -271,7 +270,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
               </div>
             </template>
             <BButton type="submit" size="sm" variant="outline-dark">Put it in</BButton>
-            <RouterLink class="small" :to="{ name: 'room', params: { albumId: album.id, room: 'leaves' } }"
+            <RouterLink class="small" :to="albumPlace(album.id, 'count', 'leaves')"
               >Move, fuse or cut leaves</RouterLink
             >
           </form>
@@ -294,7 +293,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
       <table class="table table-sm">
         <thead>
           <tr>
-            <th scope="col">Part</th>
+            <th scope="col">Week or day</th>
             <th scope="col">The sum</th>
             <th scope="col">Leaves</th>
           </tr>
@@ -302,9 +301,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
         <tbody>
           <tr v-for="c in counts" :key="c.unitId">
             <th scope="row">
-              <RouterLink :to="{ name: 'desk', params: { albumId: album.id, unitId: c.unitId, tab: 'count' } }">{{
-                c.title
-              }}</RouterLink>
+              <RouterLink :to="unitPlace(album.id, c.unitId, 'count', 'tally')">{{ c.title }}</RouterLink>
             </th>
             <td>
               <span :class="{ 'warning-chip': c.lacking }">{{ c.lacking ? '! ' : '' }}{{ c.sum }}</span>
@@ -325,8 +322,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
         </tbody>
       </table>
     </template>
-    <PageChoices v-if="counts" :album="album" :counts="counts" :from="unit.id" />
-    <OnHandPanel :album="album" />
+    <PageChoices v-if="counts" :album="album" :counts="counts" />
     <ChangesDialog v-model="asked" />
   </div>
 </template>
@@ -336,9 +332,6 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
   flex: 1;
   overflow-y: auto;
   padding: 1rem 1.25rem 4rem;
-}
-.stretch {
-  width: 5rem;
 }
 .hint {
   margin: 0.4rem 0 0;

@@ -6,6 +6,7 @@ import { editAlbum } from '../../shared/edits'
 import { useFormulas, useFormulaStand } from './queries'
 import ChangesDialog from './ChangesDialog.vue'
 import { usePreview } from './preview'
+import { unitPlace } from '../../shared/places'
 
 /** Patterns that weeks or days repeat: written, learnt from a finished one, applied to a stretch. */
 const props = defineProps<{ album: AlbumView }>()
@@ -254,9 +255,7 @@ const apply = (formulaId: string) =>
       <tbody>
         <tr v-for="p in stand" :key="p.unitId">
           <th scope="row">
-            <RouterLink :to="{ name: 'desk', params: { albumId: album.id, unitId: p.unitId, tab: 'count' } }">{{
-              p.title
-            }}</RouterLink>
+            <RouterLink :to="unitPlace(album.id, p.unitId, 'count')">{{ p.title }}</RouterLink>
           </th>
           <td>{{ p.formula }}</td>
           <td>{{ p.missing || 'nothing' }}</td>

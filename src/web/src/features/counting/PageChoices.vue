@@ -9,7 +9,7 @@ import ChangesDialog from './ChangesDialog.vue'
 import { usePreview } from './preview'
 
 /** Which pages hold it all: two or three ways side by side, each with what it means and why. */
-const props = defineProps<{ album: AlbumView; counts: CountView[]; from: string }>()
+const props = defineProps<{ album: AlbumView; counts: CountView[] }>()
 const { asked, ask: look } = usePreview(() => props.album.id)
 const notices = useNotices()
 const choices = ref<PageChoice[]>()
@@ -44,7 +44,11 @@ async function ask() {
         params: { path: { albumId: props.album.id } },
         body: {
           requestKey: crypto.randomUUID(),
-          ask: { from: props.from, count: props.counts.length, weights: moved.value ? weights.value : null },
+          ask: {
+            from: props.counts[0]!.unitId,
+            count: props.counts.length,
+            weights: moved.value ? weights.value : null,
+          },
         },
       }),
     )

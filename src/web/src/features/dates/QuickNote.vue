@@ -2,6 +2,7 @@
 import { computed, nextTick, ref } from 'vue'
 import { editAlbum } from '../../shared/edits'
 import { deviceTime } from '../../shared/dates'
+import { unitPlace } from '../../shared/places'
 import { useAct } from '../../shared/act'
 import { useAlbum } from '../albums/queries'
 import { noteKinds } from '../words/kinds'
@@ -40,7 +41,7 @@ async function note() {
 <template>
   <main class="note">
     <p class="mb-2">
-      <RouterLink :to="{ name: 'desk', params: { albumId } }">{{ album?.name ?? 'The album' }}</RouterLink>
+      <RouterLink :to="{ name: 'album', params: { albumId } }">{{ album?.name ?? 'The album' }}</RouterLink>
     </p>
     <h1 class="h4">A quick note</h1>
     <form @submit.prevent="note">
@@ -70,9 +71,7 @@ async function note() {
     <ul v-if="kept.length" class="kept" aria-label="Noted just now">
       <li v-for="(n, i) in kept" :key="i">
         <span>{{ n.text }}</span>
-        <RouterLink class="small" :to="{ name: 'desk', params: { albumId, unitId: n.unitId, tab: 'tell' } }">{{
-          n.done
-        }}</RouterLink>
+        <RouterLink class="small" :to="unitPlace(albumId, n.unitId, 'tell')">{{ n.done }}</RouterLink>
       </li>
     </ul>
   </main>

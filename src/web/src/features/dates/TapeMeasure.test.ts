@@ -1,6 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { AlbumView, UnitSummary } from '../../api/client'
+import { unitPlace } from '../../shared/places'
 import TapeMeasure from './TapeMeasure.vue'
 
 const push = vi.fn()
@@ -8,7 +9,7 @@ const merge = vi.fn()
 const leaveOut = vi.fn()
 const grow = vi.fn()
 vi.mock('./tape', () => ({ useTape: () => ({ merge, split: vi.fn(), leaveOut, rename: vi.fn(), grow }) }))
-vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
+vi.mock('vue-router', () => ({ useRouter: () => ({ push, resolve: () => ({ href: '' }) }) }))
 
 const week = (number: number, firstDay: string, lastDay: string, more: Partial<UnitSummary> = {}): UnitSummary => ({
   id: `w${number}`,
@@ -38,7 +39,10 @@ const album = (list: UnitSummary[] = units, kind: AlbumView['kind'] = 'weekly') 
   ({ id: 'a', kind, units: list, today: '2026-01-06' }) as unknown as AlbumView
 
 const tape = (of = album()) =>
-  mount(TapeMeasure, { props: { album: of, current: 'w1', tab: 'place' }, attachTo: document.body })
+  mount(TapeMeasure, {
+    props: { album: of, current: 'w1', scope: { kind: 'unit', from: 'w1' }, tab: 'place' },
+    attachTo: document.body,
+  })
 
 beforeEach(() => {
   vi.useFakeTimers({ now: new Date('2026-01-06T10:00:00Z') })
@@ -80,7 +84,7 @@ describe('the tape', () => {
   it('opens a week on a click and keeps the tab', async () => {
     const wrapper = tape()
     await wrapper.findAll('.tick')[2]!.trigger('click')
-    expect(push).toHaveBeenCalledWith({ name: 'desk', params: { albumId: 'a', unitId: 'w5', tab: 'place' } })
+    expect(push).toHaveBeenCalledWith(unitPlace('a', 'w5', 'place'))
   })
 
   it('shows merged days long and days left out hatched, and says so', () => {

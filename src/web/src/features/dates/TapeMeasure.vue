@@ -5,9 +5,10 @@ import { useRouter } from 'vue-router'
 import { dayText, daysAfter, monthText } from '../../shared/dates'
 import type { AlbumView, UnitSummary } from '../../api/client'
 import { singleKeys } from '../../shared/shortcuts'
+import { nearestScope, place, tabOf, unitPlace, type Scope, type TabKey } from '../../shared/places'
 import { useTape } from './tape'
 
-const props = defineProps<{ album: AlbumView; current: string; tab: string }>()
+const props = defineProps<{ album: AlbumView; current: string; scope?: Scope; tab: TabKey }>()
 const router = useRouter()
 const units = computed(() => props.album.units)
 const tape = useTape(
@@ -46,10 +47,24 @@ const stateOf = (unit: UnitSummary) => {
   return `${title}, ${unit.label}: ${unit.leftOut ? 'left out on purpose, ' : ''}${parts.join(', ')}${now}`
 }
 
+/** Where a tick leads: the same step at that week or day, or its spread from a step that has none. */
+const placeOf = (id: string) => {
+  const tab = tabOf(props.tab)
+  const scope = nearestScope(tab.rooms, { kind: 'unit', from: id }, id)
+  return scope.kind === 'unit' ? place(props.album.id, scope, tab.key) : unitPlace(props.album.id, id, 'place')
+}
+
+/** The stretch that is looked at, or the one week or day; nothing when it is the whole album. */
+const within = computed(() => {
+  const { scope } = props
+  if (!scope || scope.kind === 'album') return new Set<string>()
+  const at = (id: string) => units.value.findIndex((u) => u.id === id)
+  const last = scope.kind === 'stretch' ? at(scope.until) : at(scope.from)
+  return new Set(units.value.slice(at(scope.from), last + 1).map((u) => u.id))
+})
+
 function go(id: string | null | undefined) {
-  if (id && id !== props.current) {
-    void router.push({ name: 'desk', params: { albumId: props.album.id, unitId: id, tab: props.tab } })
-  }
+  if (id && !(id === props.current && props.scope?.kind === 'unit')) void router.push(placeOf(id))
 }
 
 /** What a key does with the unit whose tick has the focus. */
@@ -121,14 +136,14 @@ watch(
         <a
           class="tick"
           :class="{
-            open: unit.id === current,
+            open: within.has(unit.id),
             hover: unit.id === dragged,
             today: unit.id === thisWeek,
             out: unit.leftOut,
           }"
           :data-unit="unit.id"
-          :href="`/albums/${album.id}/${unit.id}/${tab}`"
-          :aria-current="unit.id === current ? 'page' : undefined"
+          :href="router.resolve(placeOf(unit.id)).href"
+          :aria-current="within.has(unit.id) ? 'page' : undefined"
           :aria-label="stateOf(unit)"
           :title="stateOf(unit)"
           :tabindex="unit.id === current || (current === '' && i === 0) ? 0 : -1"

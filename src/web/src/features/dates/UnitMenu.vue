@@ -2,13 +2,14 @@
 import { computed, nextTick, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import type { AlbumView, UnitView } from '../../api/client'
+import { tabOf } from '../../shared/places'
 import { useTape } from './tape'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView }>()
 const route = useRoute()
 const tape = useTape(
   () => props.album,
-  () => (route.params.tab as string) || 'place',
+  () => tabOf(route.params.tab as string).key,
 )
 const naming = ref(false)
 const name = ref('')

@@ -2,19 +2,20 @@ import { useRouter } from 'vue-router'
 import type { AlbumEdit, AlbumView, UnitSummary } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
+import { unitPlace, type TabKey } from '../../shared/places'
 
 /** A unit as an edit on the tape needs it. */
 export type OnTape = Pick<UnitSummary, 'id' | 'revision'>
 
 /** Make, merge, split, leave out and rename on the tape. */
-export function useTape(album: () => AlbumView, tab: () => string) {
+export function useTape(album: () => AlbumView, tab: () => TabKey) {
   const router = useRouter()
   const { act } = useAct(() => album().id)
 
   async function run(edit: AlbumEdit) {
     const result = await act(() => editAlbum(album().id, edit))
     if (result?.unitId) {
-      await router.push({ name: 'desk', params: { albumId: album().id, unitId: result.unitId, tab: tab() } })
+      await router.push(unitPlace(album().id, result.unitId, tab()))
     }
     return result
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { counted, plural } from '../../shared/words'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import type { AlbumView, PhotoView, UnitView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
@@ -15,6 +16,7 @@ import PhotoMarks from './PhotoMarks.vue'
 import PhotoTray from './PhotoTray.vue'
 import PhotoViewer from './PhotoViewer.vue'
 import { singleKeys } from '../../shared/shortcuts'
+import { albumPlace } from '../../shared/places'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const { act } = useAct(() => props.album.id)
@@ -24,6 +26,23 @@ const { data: noDate } = usePhotoPages(() => props.album.id, { Scope: 'noDate', 
 const { data: outside } = usePhotoPages(() => props.album.id, { Scope: 'outside', Take: 60 })
 const { data: leftOut } = usePhotoPages(() => props.album.id, { Scope: 'leftOut', Take: 60 })
 const viewing = ref<{ photos: PhotoView[]; start: string } | null>(null)
+const route = useRoute()
+const router = useRouter()
+
+function close() {
+  viewing.value = null
+  if (route.query.photo) void router.replace({ query: {} })
+}
+
+// An address may name a photo, as one that was found does.
+watch(
+  () => [route.query.photo, props.unit.id],
+  ([start]) => {
+    if (props.unit.photos.some((p) => p.id === start))
+      viewing.value = { photos: props.unit.photos, start: start as string }
+  },
+  { immediate: true },
+)
 
 const doubts = computed(() => cameras.value?.cameras.filter((c) => c.doubt) ?? [])
 const days = computed(() =>
@@ -56,10 +75,8 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
       <BButton v-if="c.doubtRemedy" size="sm" variant="primary" @click="mendClock(c.camera)">{{
         c.doubtRemedy
       }}</BButton>
-      <RouterLink
-        class="btn btn-sm btn-outline-dark"
-        :to="{ name: 'room', params: { albumId: album.id, room: 'cameras' } }"
-        >Cameras and stays</RouterLink
+      <RouterLink class="btn btn-sm btn-outline-dark" :to="albumPlace(album.id, 'gather', 'cameras')"
+        >Cameras & places</RouterLink
       >
     </section>
 
@@ -73,9 +90,6 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
         >{{ wanted }} more {{ plural(wanted, 'picture or card fills', 'pictures or cards fill') }} its pockets</span
       >
       <span v-else class="visually-quiet">enough to fill its pockets</span>
-      <RouterLink class="ms-auto" :to="{ name: 'room', params: { albumId: album.id, room: 'photos' } }"
-        >All photos of the album, to sort and judge</RouterLink
-      >
     </div>
 
     <div class="days" :class="{ many: days.length > 4 }">
@@ -140,13 +154,7 @@ function onKey(photo: PhotoView, event: KeyboardEvent) {
       :album-id="album.id"
     />
 
-    <PhotoViewer
-      v-if="viewing"
-      :album-id="album.id"
-      :photos="viewing.photos"
-      :start="viewing.start"
-      @close="viewing = null"
-    />
+    <PhotoViewer v-if="viewing" :album-id="album.id" :photos="viewing.photos" :start="viewing.start" @close="close" />
   </div>
 </template>
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { AlbumView } from '../../api/client'
 import { useKeepsakes } from './queries'
+import { unitPlace } from '../../shared/places'
 
 const props = defineProps<{ album: AlbumView }>()
 const { data: keepsakes } = useKeepsakes(() => props.album.id)
@@ -43,9 +44,7 @@ const others = computed(() => keepsakes.value?.filter((k) => !k.inEnvelope) ?? [
               <tr v-for="k in list" :key="k.id">
                 <td>{{ k.name }}</td>
                 <td>
-                  <RouterLink :to="{ name: 'desk', params: { albumId: album.id, unitId: k.unitId, tab: 'gather' } }">{{
-                    k.unitTitle
-                  }}</RouterLink>
+                  <RouterLink :to="unitPlace(album.id, k.unitId, 'gather')">{{ k.unitTitle }}</RouterLink>
                   {{ k.dayLabel ? `(${k.dayLabel})` : '' }}
                 </td>
                 <td>{{ k.size }}</td>

@@ -8,7 +8,12 @@ import ProgressLine from '../../shared/ProgressLine.vue'
 import { counted } from '../../shared/words'
 import { useCatalog } from '../binder/queries'
 
-const props = defineProps<{ unit: UnitView; album: AlbumView }>()
+const props = defineProps<{
+  unit: UnitView
+  /** The weeks or days to print, in their order, the open one first. */
+  unitIds: string[]
+  album: AlbumView
+}>()
 const { data: catalog } = useCatalog()
 const notices = useNotices()
 
@@ -32,25 +37,17 @@ function readSetup(): Setup {
 }
 
 const setup = ref(readSetup())
-const upTo = ref(props.unit.id)
 const despiteDoubts = ref(false)
 const job = ref<PrintJobView | null>(null)
 
-const fromIndex = computed(() => props.album.units.findIndex((u) => u.id === props.unit.id))
-const choices = computed(() => props.album.units.slice(fromIndex.value, fromIndex.value + 60))
-const unitIds = computed(() => {
-  const end = choices.value.findIndex((u) => u.id === upTo.value)
-  return choices.value.slice(0, Math.max(end, 0) + 1).map((u) => u.id)
-})
-
 const plan = useQuery({
-  queryKey: computed(() => ['plan', props.unit.id, props.unit.revision, unitIds.value.join(), setup.value]),
+  queryKey: computed(() => ['plan', props.unit.id, props.unit.revision, props.unitIds.join(), setup.value]),
   queryFn: () =>
     answer(
       api.POST('/api/print-plans', {
         body: {
           requestKey: 'plan',
-          unitIds: unitIds.value,
+          unitIds: props.unitIds,
           paperKey: setup.value.paper,
           margin: setup.value.margin,
           gap: setup.value.gap,
@@ -62,7 +59,13 @@ const plan = useQuery({
   staleTime: 0,
 })
 
-const single = computed(() => unitIds.value.length === 1)
+const single = computed(() => props.unitIds.length === 1)
+const titleOf = (id: string | undefined) => props.album.units.find((u) => u.id === id)?.title ?? ''
+const heading = computed(() =>
+  single.value
+    ? `Sheets for ${props.unit.inSentence}`
+    : `Sheets for ${titleOf(props.unitIds[0])} to ${titleOf(props.unitIds.at(-1))}`,
+)
 const sheetUrl = (number: number) =>
   `/api/units/${props.unit.id}/sheets/${number}?${new URLSearchParams({
     paper: setup.value.paper,
@@ -82,7 +85,7 @@ async function print() {
       api.POST('/api/print-jobs', {
         body: {
           requestKey: crypto.randomUUID(),
-          unitIds: unitIds.value,
+          unitIds: props.unitIds,
           paperKey: setup.value.paper,
           margin: setup.value.margin,
           gap: setup.value.gap,
@@ -123,7 +126,7 @@ async function cancel() {
 <template>
   <div class="print">
     <section class="settings panel" aria-label="Printer">
-      <h2 class="h5">Sheets for {{ unit.inSentence }}</h2>
+      <h2 class="h5">{{ heading }}</h2>
       <label for="paper" class="form-label">Paper</label>
       <select id="paper" class="form-select" :value="setup.paper" @change="changed('paper', $event)">
         <option v-for="p in catalog?.papers" :key="p.key" :value="p.key">{{ p.name }} ({{ p.sizeLabel }})</option>
@@ -142,12 +145,6 @@ async function cancel() {
         Lengths such as 1/4 in or 5 mm. With a gap of 0 neighbouring pieces share one cut, and the foot of the sheet
         names the pieces row by row; 4 mm leaves room for every number.
       </p>
-      <label for="up-to" class="form-label">Weeks</label>
-      <BFormSelect id="up-to" v-model="upTo">
-        <option v-for="(u, i) in choices" :key="u.id" :value="u.id">
-          {{ i === 0 ? `${u.title} only` : `${choices[0]?.title} to ${u.title}` }}
-        </option>
-      </BFormSelect>
 
       <p v-if="plan.error.value" class="warning-chip mt-3" role="alert">{{ plan.error.value.message }}</p>
       <p v-else class="mt-3 mb-2" role="status" data-testid="plan-words">{{ plan.data.value?.words }}</p>
@@ -207,9 +204,7 @@ async function cancel() {
       </div>
     </section>
     <section class="sheets" aria-label="Preview of the sheets" tabindex="0">
-      <p v-if="!single" class="mat-note">
-        The preview shows {{ unit.inSentence }} alone; the PDF packs everything chosen together.
-      </p>
+      <p v-if="!single" class="mat-note">The PDF packs the pieces of all of them together.</p>
       <p v-else-if="plan.data.value && plan.data.value.pieces === 0" class="mat-note">
         Nothing lies in a pocket yet. Go to Place, fill the spread, then come back.
       </p>

@@ -2,7 +2,6 @@
 import { computed } from 'vue'
 import type { NoteView, PieceView, UnitView } from '../../api/client'
 import type { Edit } from '../placing/unit'
-import AlbumPeople from './AlbumPeople.vue'
 import CardEditor from './CardEditor.vue'
 import { useCardEdits } from './cards'
 import { cardKinds, noteKinds } from './kinds'
@@ -75,7 +74,6 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
     </section>
     <StoryPanel :unit="unit" />
     <WordFindings :unit="unit" :edit="edit" />
-    <AlbumPeople v-if="!among" :album-id="unit.albumId" />
     <p v-if="cards.some(({ piece }) => piece.setting?.byHand)">
       <a :href="`/api/units/${unit.id}/cue-sheet`" download data-testid="cue-sheet"
         >Cue sheet: what to write where (PDF)</a

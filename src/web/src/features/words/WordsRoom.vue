@@ -1,24 +1,16 @@
 <script setup lang="ts">
 import { counted, plural } from '../../shared/words'
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref } from 'vue'
 import type { AlbumView } from '../../api/client'
 import { useWordsDue } from './queries'
-import AlbumPeople from './AlbumPeople.vue'
+import { unitPlace } from '../../shared/places'
 import CardDue from './CardDue.vue'
 import UnitWords from './UnitWords.vue'
 
 /** All the words of several weeks or days in one flow: what is missing, the stories, and the cards as they print. */
-const props = defineProps<{ album: AlbumView }>()
-const from = ref('')
-const count = ref(4)
+const props = defineProps<{ album: AlbumView; unitIds: string[] }>()
 const look = ref<'write' | 'print'>('write')
 const onlyMissing = ref(false)
-
-// Begins where the pictures are.
-watchEffect(() => {
-  const units = props.album.units.filter((u) => !u.leftOut)
-  if (!from.value) from.value = (units.find((u) => u.photos > 0) ?? units[0])?.id ?? ''
-})
 
 const {
   data: due,
@@ -26,8 +18,8 @@ const {
   isFetching,
 } = useWordsDue(
   () => props.album.id,
-  () => from.value || undefined,
-  count,
+  () => props.unitIds[0],
+  () => props.unitIds.length,
 )
 const shown = computed(() => (due.value ?? []).filter((u) => !onlyMissing.value || u.missing.length > 0))
 const missing = computed(() => (due.value ?? []).filter((u) => u.missing.length > 0).length)
@@ -38,25 +30,6 @@ const troubled = computed(() => cards.value.filter((c) => c.problems.length > 0)
 <template>
   <div class="room">
     <form class="d-flex flex-wrap gap-3 align-items-end mb-2" @submit.prevent>
-      <div>
-        <label for="words-from" class="form-label mb-0">From</label>
-        <BFormSelect id="words-from" v-model="from" size="sm">
-          <option v-for="u in album.units.filter((u) => !u.leftOut)" :key="u.id" :value="u.id">
-            {{ u.title }} · {{ u.label }}
-          </option>
-        </BFormSelect>
-      </div>
-      <div>
-        <label for="words-count" class="form-label mb-0">How many</label>
-        <input
-          id="words-count"
-          v-model.number.lazy="count"
-          type="number"
-          min="1"
-          max="60"
-          class="form-control form-control-sm"
-        />
-      </div>
       <div class="btn-group btn-group-sm" role="group" aria-label="Write or look at the cards">
         <button
           type="button"
@@ -89,12 +62,9 @@ const troubled = computed(() => cards.value.filter((c) => c.problems.length > 0)
       }}{{ troubled ? `, ${troubled} to look at before printing` : '' }}.
     </p>
     <p v-else-if="isFetching" class="visually-quiet">Looking over the words …</p>
-    <AlbumPeople v-if="look === 'write'" :album-id="album.id" />
     <section v-for="u in shown" :key="u.unitId" class="mb-4" :aria-label="`Words of ${u.title}`">
       <h2 class="h5 mb-1">
-        <RouterLink :to="{ name: 'desk', params: { albumId: album.id, unitId: u.unitId, tab: 'tell' } }">{{
-          u.title
-        }}</RouterLink>
+        <RouterLink :to="unitPlace(album.id, u.unitId, 'tell', 'cards')">{{ u.title }}</RouterLink>
         <small class="visually-quiet fw-normal ms-1">{{ u.label }} · {{ counted(u.words, 'word') }} on cards</small>
       </h2>
       <p v-if="u.missing.length" class="missing-line">

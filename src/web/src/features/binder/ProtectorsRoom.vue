@@ -6,8 +6,8 @@ import { useAct } from '../../shared/act'
 import { useCatalog, useDesigns } from './queries'
 import ProtectorMeasures from './ProtectorMeasures.vue'
 
-/** The makes of leaf that the album uses, how many of each are owned, and what each measures. */
-const props = defineProps<{ album: AlbumView; open?: boolean }>()
+/** The page protectors that the album uses, how many of each are on hand, and what each measures. */
+const props = defineProps<{ album: AlbumView }>()
 const { act } = useAct(() => props.album.id)
 
 const { data: catalog } = useCatalog()
@@ -51,19 +51,21 @@ const countOnHand = (protector: ProtectorView, text: string) =>
 </script>
 
 <template>
-  <details class="panel border rounded p-3" :open="open">
-    <summary class="h6 mb-0">Leaves this album uses, and how many you own</summary>
+  <div class="room">
+    <h2 class="h5">Page protectors on hand</h2>
     <p class="form-text">
-      Leave a number empty when they never run out. What you are short of is named when pages are chosen.
+      Enter how many leaves of each you own, or leave the number empty if you never run out. When pages are chosen, you
+      are told what you are short of. A pocket is a little larger or smaller than its name says: measure one of each
+      size, width first, and pieces are cut to fit.
     </p>
-    <table class="table table-sm mb-0">
+    <table class="table table-sm mb-0 owned-table">
       <thead>
         <tr>
-          <th scope="col">Make</th>
-          <th scope="col">Pockets a face</th>
+          <th scope="col">Page protector</th>
+          <th scope="col">Pockets on each face</th>
           <th scope="col">In this album</th>
-          <th scope="col">Owned, in all</th>
-          <th scope="col"><span class="visually-hidden">Measure or give up</span></th>
+          <th scope="col">On hand</th>
+          <th scope="col"><span class="visually-hidden">Measure or stop using</span></th>
         </tr>
       </thead>
       <tbody>
@@ -81,7 +83,7 @@ const countOnHand = (protector: ProtectorView, text: string) =>
               type="number"
               min="0"
               class="form-control form-control-sm owned"
-              :aria-label="`Leaves of ${p.designName} you own`"
+              :aria-label="`Leaves of ${p.designName} on hand`"
               :value="p.onHand ?? ''"
               @change="countOnHand(p, ($event.target as HTMLInputElement).value)"
             />
@@ -100,11 +102,11 @@ const countOnHand = (protector: ProtectorView, text: string) =>
               size="sm"
               variant="outline-dark"
               class="ms-1"
-              :aria-label="`Give up ${p.designName}`"
+              :aria-label="`Stop using ${p.designName}`"
               @click="giveUp(p)"
-              >Give up</BButton
+              >Stop using</BButton
             >
-            <span v-else-if="p.gone" class="small visually-quiet ms-1">no more of them</span>
+            <span v-else-if="p.gone" class="small visually-quiet ms-1">no longer used</span>
           </td>
         </tr>
       </tbody>
@@ -115,7 +117,7 @@ const countOnHand = (protector: ProtectorView, text: string) =>
     <div class="d-flex flex-wrap gap-4 mt-2">
       <form v-if="others.length" class="d-flex gap-2 align-items-end" @submit.prevent="useDesign">
         <div>
-          <label for="other-design" class="form-label mb-0">Another design for these pages</label>
+          <label for="other-design" class="form-label mb-0">Add a page design</label>
           <BFormSelect id="other-design" v-model="wanted" size="sm" required>
             <option value="" disabled>Choose one</option>
             <option v-for="d in others" :key="d.key" :value="d.key">
@@ -123,19 +125,19 @@ const countOnHand = (protector: ProtectorView, text: string) =>
             </option>
           </BFormSelect>
         </div>
-        <BButton type="submit" size="sm" variant="outline-dark" :disabled="!wanted">Use it too</BButton>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="!wanted">Add</BButton>
       </form>
       <form
         class="d-flex flex-wrap gap-2 align-items-end"
         @submit.prevent="use({ kind: sheet.kind, size: sheet.size || null, fold: sheet.fold || null })"
       >
         <div>
-          <label for="make-kind" class="form-label mb-0">A leaf outside the pockets</label>
+          <label for="make-kind" class="form-label mb-0">Add another kind of leaf</label>
           <BFormSelect id="make-kind" v-model="sheet.kind" size="sm">
-            <option value="sheet">page outside the pockets</option>
-            <option value="foldOut">fold-out</option>
-            <option value="divider">clear divider</option>
-            <option value="envelope">envelope for keepsakes</option>
+            <option value="sheet">a page without pockets</option>
+            <option value="foldOut">a fold-out</option>
+            <option value="divider">a clear divider</option>
+            <option value="envelope">an envelope for keepsakes</option>
           </BFormSelect>
         </div>
         <div v-if="sheet.kind === 'sheet' || sheet.kind === 'foldOut'">
@@ -151,13 +153,16 @@ const countOnHand = (protector: ProtectorView, text: string) =>
           <label for="make-fold" class="form-label mb-0">Fold from the ring edge</label>
           <input id="make-fold" v-model="sheet.fold" class="form-control form-control-sm size" placeholder="3 1/2 in" />
         </div>
-        <BButton type="submit" size="sm" variant="outline-dark">Have it too</BButton>
+        <BButton type="submit" size="sm" variant="outline-dark">Add</BButton>
       </form>
     </div>
-  </details>
+  </div>
 </template>
 
 <style scoped>
+.owned-table {
+  max-width: 56rem;
+}
 .owned {
   width: 6rem;
 }

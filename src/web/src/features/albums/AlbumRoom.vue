@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { AlbumView, UnitView } from '../../api/client'
+import type { Room, Scope, Tab } from '../../shared/places'
+import DesignsRoom from '../binder/DesignsRoom.vue'
+import LeavesRoom from '../binder/LeavesRoom.vue'
+import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
+import CountTab from '../counting/CountTab.vue'
+import FormulasRoom from '../counting/FormulasRoom.vue'
+import CamerasRoom from '../dates/CamerasRoom.vue'
+import GatherTab from '../photos/GatherTab.vue'
+import PhotosRoom from '../photos/PhotosRoom.vue'
+import SeriesRoom from '../photos/SeriesRoom.vue'
+import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
+import PlaceTab from '../placing/PlaceTab.vue'
+import type { Edit } from '../placing/unit'
+import PrintTab from '../printing/PrintTab.vue'
+import LettersRoom from '../words/LettersRoom.vue'
+import PeopleRoom from '../words/PeopleRoom.vue'
+import StylesRoom from '../words/StylesRoom.vue'
+import TellTab from '../words/TellTab.vue'
+import WordsRoom from '../words/WordsRoom.vue'
+import OverviewRoom from './OverviewRoom.vue'
+
+/** The room that an address names. */
+const props = defineProps<{
+  album: AlbumView
+  unit?: UnitView
+  scope: Scope
+  tab: Tab
+  room: Room
+  edit: (change: Edit) => Promise<unknown>
+}>()
+defineEmits<{ turn: [step: number] }>()
+const mat = ref<InstanceType<typeof PlaceTab>>()
+
+/** The weeks or days in the scope, in their order. */
+const unitIds = computed(() => {
+  const { scope } = props
+  const all = props.album.units.map((u) => u.id)
+  if (scope.kind === 'album') return all
+  if (scope.kind === 'unit') return [scope.from]
+  const ends = [all.indexOf(scope.from), all.indexOf(scope.until)]
+  return all.slice(Math.min(...ends), Math.max(...ends) + 1)
+})
+const at = computed(() => `${props.tab.key}/${props.room.key}`)
+
+const ofAlbum = {
+  'overview/album': OverviewRoom,
+  'gather/cameras': CamerasRoom,
+  'gather/keepsakes': KeepsakesRoom,
+  'gather/series': SeriesRoom,
+  'tell/styles': StylesRoom,
+  'tell/lettering': LettersRoom,
+  'tell/people': PeopleRoom,
+  'count/leaves': LeavesRoom,
+  'count/designs': DesignsRoom,
+  'count/protectors': ProtectorsRoom,
+  'count/formulas': FormulasRoom,
+} as const
+
+defineExpose({
+  fill: () => void mat.value?.fill(),
+  turn: (step: 1 | -1) => mat.value?.turn(step),
+  toggleSize: () => mat.value?.toggleSize(),
+})
+</script>
+
+<template>
+  <component :is="ofAlbum[at as keyof typeof ofAlbum]" v-if="at in ofAlbum" :album="album" />
+  <PhotosRoom v-else-if="at === 'gather/photos' && scope.kind === 'album'" :album="album" />
+  <WordsRoom v-else-if="at === 'tell/cards' && scope.kind === 'stretch'" :album="album" :unit-ids="unitIds" />
+  <CountTab
+    v-else-if="at === 'count/tally' && (unit || scope.kind !== 'unit')"
+    :key="unitIds.join()"
+    :unit="unit"
+    :unit-ids="unitIds"
+    :album="album"
+    :edit="edit"
+  />
+  <template v-else-if="unit">
+    <GatherTab v-if="at === 'gather/photos'" :unit="unit" :album="album" :edit="edit" />
+    <TellTab v-else-if="at === 'tell/cards'" :unit="unit" :edit="edit" />
+    <PrintTab v-else-if="at === 'print/sheets'" :key="unit.id" :unit="unit" :unit-ids="unitIds" :album="album" />
+    <PlaceTab v-else ref="mat" :unit="unit" :album="album" :edit="edit" @turn="$emit('turn', $event)" />
+  </template>
+</template>
