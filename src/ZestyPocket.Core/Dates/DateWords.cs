@@ -5,7 +5,9 @@ using NodaTime;
 
 namespace ZestyPocket.Core.Dates;
 
-/// <summary>Reads a day as people write it: <c>14 May</c>, <c>May 14, 2026</c>, <c>14.5.</c>, <c>2026-05-14</c>.</summary>
+/// <summary>
+/// Reads a day as people write it: <c>14 May</c>, <c>May 14, 2026</c>, <c>14.5.</c>, <c>2026-05-14</c>.
+/// </summary>
 public static partial class DateWords
 {
     /// <summary>Months are known by their first three letters.</summary>

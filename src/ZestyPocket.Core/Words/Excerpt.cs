@@ -42,7 +42,9 @@ public static class Excerpt
         return Whole(line, start);
     }
 
-    /// <summary>The end of the last word that ends at or before a place, but not before <paramref name="first"/>.</summary>
+    /// <summary>
+    /// The end of the last word that ends at or before a place, but not before <paramref name="first"/>.
+    /// </summary>
     private static int WordEnd(string line, int place, int first)
     {
         if (place >= line.Length || line[place] == ' ')

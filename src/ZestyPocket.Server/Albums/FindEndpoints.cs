@@ -1,3 +1,4 @@
+using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
@@ -142,6 +143,14 @@ public sealed class AlbumFinder(ZestyContext db, AlbumReader albums)
     private const string Escape = "\\";
 
     /// <summary>What is typed stands for itself: no sign in it has a meaning of its own.</summary>
-    private static string Anywhere(string asked) =>
-        $"%{asked.Replace("\\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal)}%";
+    private static string Anywhere(string asked)
+    {
+        var literal = new StringBuilder();
+        foreach (var sign in asked)
+        {
+            literal.Append(sign is '\\' or '%' or '_' ? Escape : string.Empty).Append(sign);
+        }
+
+        return $"%{literal}%";
+    }
 }
