@@ -8,6 +8,12 @@ if (args is ["paint", var folder])
     return;
 }
 
+if (args is ["proof", var proofFolder])
+{
+    ProofBook.Write(proofFolder);
+    return;
+}
+
 if (wanted is "import" or "all")
 {
     await ImportBench.RunAsync();

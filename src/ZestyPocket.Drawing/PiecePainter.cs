@@ -86,6 +86,12 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
 
         using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
         canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
+        DrawShapes(canvas, card.Shapes, paint);
+        foreach (var numeral in card.Numerals)
+        {
+            fonts.Draw(canvas, numeral);
+        }
+
         DrawBoxes(canvas, card.Boxes, paint);
         DrawBorder(canvas, card, corners, paint);
         foreach (var disc in card.Discs)
@@ -140,6 +146,24 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         using var inner = new SKRoundRect(inside, Math.Max(0, (float)card.Corner - thick));
         paint.Color = Colour(border.Ink);
         canvas.DrawRoundRectDifference(outer, inner, paint);
+    }
+
+    private static void DrawShapes(SKCanvas canvas, IEnumerable<InkShape> shapes, SKPaint paint)
+    {
+        foreach (var shape in shapes)
+        {
+            using var path = SKPath.ParseSvgPathData(shape.Path);
+            canvas.Save();
+            canvas.Translate((float)shape.X, (float)shape.Y);
+            canvas.Scale((float)shape.Scale);
+            paint.Color = Colour(shape.Ink);
+            paint.Style = shape.Thickness > 0 ? SKPaintStyle.Stroke : SKPaintStyle.Fill;
+            paint.StrokeWidth = (float)shape.Thickness;
+            canvas.DrawPath(path, paint);
+            canvas.Restore();
+        }
+
+        paint.Style = SKPaintStyle.Fill;
     }
 
     private static void DrawBoxes(SKCanvas canvas, IEnumerable<InkBox> boxes, SKPaint paint)

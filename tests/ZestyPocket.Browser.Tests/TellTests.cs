@@ -110,6 +110,7 @@ public sealed class TellTests
 
         // A style of one's own, in a family of one's own, that new cards take.
         desk.Go($"/albums/{album}/all/tell/styles");
+        desk.ClickButton("Sprig");
         desk.ClickButton("Make my own from Plain sans, framed");
         desk.Write("#style-name", "Kitchen words");
         desk.Write("#style-family", "Kitchen");
@@ -119,7 +120,7 @@ public sealed class TellTests
         desk.UntilText("[data-testid='style-verdict']", "Fits at 10 pt");
         desk.AxeFindings().ShouldBeEmpty("the editor of styles");
         desk.ClickButton("Keep this style");
-        desk.ClickButton("Take Kitchen for new cards");
+        desk.ClickButton("Use Kitchen for new cards");
         desk.UntilText("[data-testid='notice']", "New cards are of the family Kitchen");
         desk.AxeFindings().ShouldBeEmpty("the room of styles");
 

@@ -44,7 +44,10 @@ public sealed record NewAlbum(
         return new AlbumDesk(
             PlainWords.Name(Name),
             calendar,
-            AlbumWords.Usual,
+            AlbumWords.Usual with
+            {
+                Family = BuiltInCardStyles.NewAlbumFamily,
+            },
             new AlbumFormulas(),
             Measures,
             binder.Lay(binder.Faces(), _ => FacesPerUnit, newId)

@@ -20,11 +20,46 @@ public static class NumberWords
         "ten",
         "eleven",
         "twelve",
+        "thirteen",
+        "fourteen",
+        "fifteen",
+        "sixteen",
+        "seventeen",
+        "eighteen",
+        "nineteen",
     ];
+
+    private static readonly string[] Tens =
+    [
+        "",
+        "",
+        "twenty",
+        "thirty",
+        "forty",
+        "fifty",
+        "sixty",
+        "seventy",
+        "eighty",
+        "ninety",
+    ];
+
+    /// <summary>In sentences numbers are words up to here. Common practice.</summary>
+    private const int LargestInSentences = 12;
 
     /// <summary>From no to twelve in words, everything else in figures.</summary>
     public static string Of(int count) =>
-        count >= 0 && count < Small.Length ? Small[count] : count.ToString(CultureInfo.InvariantCulture);
+        count is >= 0 and <= LargestInSentences ? Small[count] : count.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>
+    /// A number from 1 to 99 written out, such as <c>nineteen</c> or <c>forty-two</c>, for titles; null for anything
+    /// else.
+    /// </summary>
+    public static string? InFull(string digits) =>
+        !int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out var number) || number is < 1 or > 99
+            ? null
+        : number < Small.Length ? Small[number]
+        : number % 10 == 0 ? Tens[number / 10]
+        : $"{Tens[number / 10]}-{Small[number % 10]}";
 
     /// <summary>
     /// A number with its thing, such as <c>1 line</c> or <c>1,200 lines</c>; the plural adds an s unless it is given.

@@ -24,8 +24,13 @@ public static class CardComposer
     private const double NarrowestColumnPt = 144;
 
     /// <summary>How words come out on a card, without drawing it.</summary>
-    public static FitOutcome Fit(string words, CardStyle style, Size cut, ITextShaper shaper, bool heading = false) =>
-        Copyfit.Fit(words, Areas(style, cut, heading), style.Type, shaper);
+    public static FitOutcome Fit(string words, CardStyle style, Size cut, ITextShaper shaper, bool heading = false)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        return style.Plan is null
+            ? Copyfit.Fit(words, Areas(style, cut, heading), style.Type, shaper)
+            : PlannedCard.Fit(words, style, cut, shaper, heading);
+    }
 
     /// <summary>
     /// Where a style has room for words on a card of a size: one area a column, around what its dress and its zones
@@ -34,14 +39,25 @@ public static class CardComposer
     public static ImmutableArray<TypeArea> Areas(CardStyle style, Size cut, bool heading = false)
     {
         ArgumentNullException.ThrowIfNull(style);
-        var (width, height) = (cut.Width.Points, cut.Height.Points);
-        var column = Column(style, width, height);
+        if (style.Plan is not null)
+        {
+            return Around(style, cut, PlannedCard.Area(style, cut, heading), heading);
+        }
+
+        var column = Column(style, cut.Width.Points, cut.Height.Points);
         if (heading)
         {
             var head = HeadingHeight(column);
             column = column with { Y = column.Y + head, Height = Math.Max(0, column.Height - head) };
         }
 
+        return Around(style, cut, column, heading);
+    }
+
+    /// <summary>A column around what the style keeps free, in as many columns as the style has.</summary>
+    internal static ImmutableArray<TypeArea> Around(CardStyle style, Size cut, TypeArea column, bool heading)
+    {
+        var (width, height) = (cut.Width.Points, cut.Height.Points);
         var obstacles = ImmutableArray.CreateBuilder<Obstacle>();
         switch (style.Dress)
         {
@@ -112,13 +128,19 @@ public static class CardComposer
         string? mark = null
     )
     {
+        ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(shaper);
+        if (style.Plan is not null)
+        {
+            return PlannedCard.Words(words, style, cut, shaper, heading, mark);
+        }
+
         var (width, height) = (cut.Width.Points, cut.Height.Points);
         var fit = Fit(words, style, cut, shaper, heading is not null);
         var runs = fit
             .Lines.Where(line => line.Text.Length > 0)
             .Select(line => TypeRun.Of(line, style.Type.Face, fit.SizePt, style.Ink));
-        var rules = style.Ruled ? fit.Slots.Select(Rule) : [];
+        var rules = style.Ruled ? fit.Slots.Select(s => RuleUnder(s, fit.SizePt, style.Accent)) : [];
         var dress = Dress(style, width, height);
         return dress with
         {
@@ -130,12 +152,6 @@ public static class CardComposer
             Fit = fit,
             Opening = Opening(style, cut, heading is not null),
         };
-
-        InkLine Rule(LineSlot slot)
-        {
-            var y = slot.Baseline + (fit.SizePt * RuleUnderEm);
-            return new InkLine(slot.X, y, slot.X + slot.Width, y, 0.5, style.Accent);
-        }
 
         IEnumerable<TypeRun> Heading()
         {
@@ -155,6 +171,13 @@ public static class CardComposer
             var ink = Readable(style.Accent, style.Paper, style.Ink);
             return set.Lines.Select(l => TypeRun.Of(l, Typeface.SansStrong, set.SizePt, ink));
         }
+    }
+
+    /// <summary>The line that words stand on, at their place.</summary>
+    internal static InkLine RuleUnder(LineSlot slot, double sizePt, Rgb ink)
+    {
+        var y = slot.Baseline + (sizePt * RuleUnderEm);
+        return new InkLine(slot.X, y, slot.X + slot.Width, y, 0.5, ink);
     }
 
     /// <summary>
@@ -312,7 +335,7 @@ public static class CardComposer
         && (style.Zones.Band == BandPlace.None || !style.Zones.BandPrinted);
 
     /// <summary>The accent is a colour for areas; as ink it may be too pale.</summary>
-    private static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) =>
+    internal static Rgb Readable(Rgb accent, Rgb paper, Rgb otherwise) =>
         Rgb.Contrast(accent, paper) >= PhotoWords.ReadableContrast ? accent : otherwise;
 
     /// <summary>
@@ -364,7 +387,13 @@ public static class CardComposer
     /// <summary>A title card: a small line over a large one, and a line at the foot.</summary>
     public static CardFace Title(string over, string large, string foot, CardStyle style, Size cut, ITextShaper shaper)
     {
+        ArgumentNullException.ThrowIfNull(style);
         ArgumentNullException.ThrowIfNull(shaper);
+        if (style.Plan is not null)
+        {
+            return PlannedTitle.Of(over, large, foot, style, cut, shaper);
+        }
+
         var (width, height) = (cut.Width.Points, cut.Height.Points);
         var column = Column(style, width, height);
 
@@ -409,7 +438,18 @@ public static class CardComposer
     }
 
     /// <summary>A filler card: a pattern that covers the whole card.</summary>
-    public static CardFace Filler(CardStyle style, Size cut) => Dress(style, cut.Width.Points, cut.Height.Points);
+    public static CardFace Filler(CardStyle style, Size cut, int seed = 1)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        var (width, height) = (cut.Width.Points, cut.Height.Points);
+        var dress = Dress(style, width, height);
+        return style.PatternKey is { } pattern
+            ? dress with
+            {
+                Shapes = FillerPatterns.Of(pattern, style, width, height, seed),
+            }
+            : dress;
+    }
 
     /// <summary>
     /// What stands for a keepsake on the screen and on the drawn page: it goes in itself and is never printed.
@@ -420,7 +460,7 @@ public static class CardComposer
         return Journaling(name, style with { Dress = CardDress.Frame }, cut, shaper);
     }
 
-    private static TypeArea Column(CardStyle style, double width, double height)
+    internal static TypeArea Column(CardStyle style, double width, double height)
     {
         ArgumentNullException.ThrowIfNull(style);
         // Twelve 2x2 pockets leave little room.
@@ -433,7 +473,7 @@ public static class CardComposer
         return new TypeArea(left, top, Math.Max(0, width - left - inset), Math.Max(0, height - top - foot));
     }
 
-    private static CardFace Dress(CardStyle style, double width, double height)
+    internal static CardFace Dress(CardStyle style, double width, double height)
     {
         var boxes = ImmutableArray.CreateBuilder<InkBox>();
         var rules = ImmutableArray.CreateBuilder<InkLine>();

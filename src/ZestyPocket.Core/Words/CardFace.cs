@@ -17,6 +17,9 @@ public readonly record struct TypeRun(
     ImmutableArray<byte> Levels = default
 )
 {
+    /// <summary>Space added after every letter, in ems; for labels in capitals.</summary>
+    public double Tracking { get; init; }
+
     /// <summary>A line as it was set.</summary>
     public static TypeRun Of(SetLine line, Typeface face, double sizePt, Rgb ink) =>
         new(face, sizePt, line.X, line.Baseline, line.Text, ink, line.Levels);
@@ -30,6 +33,12 @@ public readonly record struct InkLine(double X1, double Y1, double X2, double Y2
 
 /// <summary>A filled circle or ring in points; a ring when <paramref name="Thickness"/> is above 0.</summary>
 public readonly record struct InkDisc(double X, double Y, double Radius, double Thickness, Rgb Ink);
+
+/// <summary>
+/// A drawn shape: its outline as SVG path data (source: SVG 2, chapter 9), moved and scaled; filled, or a line when
+/// <paramref name="Thickness"/> (in points) is above 0.
+/// </summary>
+public readonly record struct InkShape(string Path, double X, double Y, double Scale, Rgb Ink, double Thickness = 0);
 
 /// <summary>A border along the cut of a card, in points.</summary>
 public readonly record struct CardBorder(double Thickness, Rgb Ink);
@@ -52,6 +61,12 @@ public sealed record CardFace(
     FitOutcome? Fit
 )
 {
+    /// <summary>Ornaments and scenes, under everything else in their order.</summary>
+    public ImmutableArray<InkShape> Shapes { get; init; } = [];
+
+    /// <summary>Large numerals and marks that may run off the card; over the shapes and under the words.</summary>
+    public ImmutableArray<TypeRun> Numerals { get; init; } = [];
+
     /// <summary>Where a picture lies on the card; null on a card without one.</summary>
     public CardOpening? Opening { get; init; }
 

@@ -102,14 +102,14 @@ public static class Copyfit
         for (var step = steps; step > 0; step--)
         {
             var size = type.SmallestPt + (step * TypeRange.StepPt);
-            var slots = Slots(areas, size, size * type.Leading, metrics);
+            var slots = Slots(areas, size, type.Leading, metrics);
             if (copy.MayFit(slots, size) && Set(copy, slots, 0, size, splitWords: false) is { } set && set.Next is null)
             {
                 return Outcome(size, slots, set, copy);
             }
         }
 
-        var smallest = Slots(areas, type.SmallestPt, type.SmallestPt * type.Leading, metrics);
+        var smallest = Slots(areas, type.SmallestPt, type.Leading, metrics);
         return Outcome(type.SmallestPt, smallest, Set(copy, smallest, 0, type.SmallestPt, splitWords: true)!, copy);
 
         FitOutcome Outcome(double size, List<LineSlot> slots, Setting set, Copy text)
@@ -117,7 +117,7 @@ public static class Copyfit
             var cut = set.Next ?? words.Length;
             return new FitOutcome(
                 size,
-                size * type.Leading,
+                areas.IsEmpty ? size * type.Leading : areas[0].LeadingPt(size, type.Leading),
                 [.. set.Lines],
                 [.. slots],
                 text.Words,
@@ -170,7 +170,7 @@ public static class Copyfit
     internal static List<LineSlot> Slots(
         ImmutableArray<TypeArea> areas,
         double size,
-        double leadingPt,
+        double leading,
         FaceMetrics metrics
     )
     {
@@ -179,6 +179,7 @@ public static class Copyfit
         {
             var area = areas[a];
             var high = (metrics.Ascent + metrics.Descent) * size;
+            var (leadingPt, widest) = (area.LeadingPt(size, leading), area.WidestPt(size));
             for (var i = 0; ; i++)
             {
                 var top = area.Y + (i * leadingPt);
@@ -191,7 +192,7 @@ public static class Copyfit
                 // A gap that takes no word is no place for a line.
                 if (area.Obstacles.IsEmpty || width >= 2 * size)
                 {
-                    slots.Add(new LineSlot(x, top + (metrics.Ascent * size), width, a));
+                    slots.Add(new LineSlot(x, top + (metrics.Ascent * size), Math.Min(width, widest), a));
                 }
             }
         }
@@ -262,7 +263,7 @@ public static class Copyfit
         return new Setting(lines, null);
     }
 
-    private static SetLine Line(
+    internal static SetLine Line(
         Copy copy,
         ShapedText shaped,
         int offset,
@@ -303,7 +304,7 @@ public static class Copyfit
     /// <summary>
     /// Width without the blanks at the end, which hang over the edge, and with the hyphen of a parted word.
     /// </summary>
-    private static double Visible(Copy copy, ShapedText shaped, int start, int end)
+    internal static double Visible(Copy copy, ShapedText shaped, int start, int end)
     {
         var hyphen = EndsInHyphen(shaped, end) ? copy.HyphenEm : 0;
         while (end > start && char.IsWhiteSpace(shaped.Text[end - 1]))

@@ -168,7 +168,7 @@ public static class StoryFlow
     )
     {
         var metrics = shaper.Metrics(style.Type.Face);
-        return areas.ConvertAll(a => Copyfit.Slots(a, size, size * style.Type.Leading, metrics));
+        return areas.ConvertAll(a => Copyfit.Slots(a, size, style.Type.Leading, metrics));
     }
 
     /// <summary>Fills card after card; null when a word is too wide and may not be split.</summary>

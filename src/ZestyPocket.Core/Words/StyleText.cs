@@ -7,6 +7,8 @@ namespace ZestyPocket.Core.Words;
 /// <see cref="CardStyle"/> for what each part means.
 /// </summary>
 /// <param name="Key">Its lasting name; of a new one it is made.</param>
+/// <param name="Plan">Key of the <see cref="CardPlan"/> that composes it; null for none.</param>
+/// <param name="Pattern">Key of one of the <see cref="FillerPatterns"/>; null for what its dress draws.</param>
 public sealed record StyleText(
     string Key,
     string Name,
@@ -30,7 +32,9 @@ public sealed record StyleText(
     bool BandPrinted,
     double IndentMm,
     PicturePlace Picture,
-    double PictureShare
+    double PictureShare,
+    string? Plan = null,
+    string? Pattern = null
 )
 {
     public static StyleText Of(CardStyle style)
@@ -59,7 +63,9 @@ public sealed record StyleText(
             style.Zones.BandPrinted,
             Mm(style.Zones.Indent),
             style.Zones.Picture,
-            style.Zones.PictureShare
+            style.Zones.PictureShare,
+            style.PlanKey,
+            style.PatternKey
         );
 
         static double Mm(Length length) => (double)Math.Round(length.Millimetres, 2);
@@ -85,6 +91,8 @@ public sealed record StyleText(
             BorderPt = BorderPt,
             Corner = Of(CornerMm),
             Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
+            PlanKey = Plan,
+            PatternKey = Pattern,
         }.Checked();
 
     private static Length Of(double millimetres) =>

@@ -11,6 +11,39 @@ public enum Typeface
     Typewriter,
     Handwriting,
     Display,
+
+    /// <summary>A book face with old-style figures.</summary>
+    BookSerif,
+
+    /// <summary>The small capitals of the book face.</summary>
+    BookSmallCapitals,
+
+    /// <summary>The italic of the book face.</summary>
+    BookItalic,
+
+    /// <summary>A light old-style face for titles.</summary>
+    OldStyle,
+
+    /// <summary>Its italic.</summary>
+    OldStyleItalic,
+
+    /// <summary>A heavy face for posters.</summary>
+    Poster,
+
+    /// <summary>A narrow face for labels.</summary>
+    Condensed,
+
+    /// <summary>A plain face that goes with the narrow one.</summary>
+    Grotesque,
+
+    /// <summary>A round, friendly face.</summary>
+    Rounded,
+
+    /// <summary>All letters of one width.</summary>
+    Mono,
+
+    /// <summary>The same, bold.</summary>
+    MonoStrong,
 }
 
 /// <summary>Ascent and descent of a face in ems (both positive).</summary>

@@ -32,6 +32,28 @@ public sealed class FontShelf : ITextShaper, IDisposable
         [Typeface.Typewriter] = ["CourierPrime_400Regular.ttf", Cousine],
         [Typeface.Handwriting] = [Caveat, "Mynerve_400Regular.ttf"],
         [Typeface.Display] = ["BricolageGrotesque_700Bold.ttf", NotoSansStrong],
+        [Typeface.BookSerif] = [SourceSerif],
+        [Typeface.BookSmallCapitals] = [SourceSerif],
+        [Typeface.BookItalic] = ["SourceSerif4_400Regular_Italic.ttf", SourceSerif],
+        [Typeface.OldStyle] = ["Fraunces_300Light.ttf", SourceSerif],
+        [Typeface.OldStyleItalic] = ["Fraunces_400Regular_Italic.ttf", SourceSerif],
+        [Typeface.Poster] = ["ArchivoBlack_400Regular.ttf", NotoSansStrong],
+        [Typeface.Condensed] = ["BarlowCondensed_600SemiBold.ttf", NotoSansStrong],
+        [Typeface.Grotesque] = ["Barlow_500Medium.ttf", NotoSans],
+        [Typeface.Rounded] = ["Fredoka_600SemiBold.ttf", NotoSansStrong],
+        [Typeface.Mono] = ["SpaceMono_400Regular.ttf", Cousine],
+        [Typeface.MonoStrong] = ["SpaceMono_700Bold.ttf", Cousine],
+    };
+
+    /// <summary>
+    /// Forms of figures and letters that a face is asked for, where its font has them. Source: OpenType layout tag
+    /// registry, onum and smcp.
+    /// </summary>
+    private static readonly Dictionary<Typeface, Feature[]> Forms = new()
+    {
+        [Typeface.BookSerif] = [On("onum")],
+        [Typeface.BookItalic] = [On("onum")],
+        [Typeface.BookSmallCapitals] = [On("onum"), On("smcp")],
     };
 
     /// <summary>What is asked last, whatever the kind.</summary>
@@ -49,7 +71,9 @@ public sealed class FontShelf : ITextShaper, IDisposable
     /// Contextual alternates are off: they look across blanks, so that a line by itself would be set wider or narrower
     /// than the same words were measured in their paragraph. Scripts whose letters join keep theirs.
     /// </summary>
-    private static readonly Feature[] NoContext = [new Feature(Tag.Parse("calt"), 0, 0, uint.MaxValue)];
+    private static readonly Feature NoContext = new(Tag.Parse("calt"), 0, 0, uint.MaxValue);
+
+    private static Feature On(string tag) => new(Tag.Parse(tag), 1, 0, uint.MaxValue);
 
     /// <summary>A tab is a wide blank, in ems. Common practice: about three letters.</summary>
     private const double TabEm = 1.5;
@@ -133,7 +157,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
     /// <summary>Draws a part in one face and direction; gives how far it reaches, in points.</summary>
     private static double Draw(SKCanvas canvas, SKPaint paint, Part part, string text, double x, in TypeRun run)
     {
-        using var buffer = ShapeBuffer(part.Face!, text, part.Level);
+        using var buffer = ShapeBuffer(part.Face!, run.Face, text, part.Level);
         var (infos, places) = (buffer.GlyphInfos, buffer.GlyphPositions);
         if (infos.Length == 0)
         {
@@ -154,7 +178,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
             glyphs[i] = (ushort)infos[i].Codepoint;
             points[i] = new SKPoint((float)(pen + (places[i].XOffset * scale)), (float)(-places[i].YOffset * scale));
             clusters[i] = (uint)Encoding.UTF8.GetByteCount(text.AsSpan(0, (int)infos[i].Cluster));
-            pen += places[i].XAdvance * scale;
+            pen += (places[i].XAdvance * scale) + (run.Tracking * run.SizePt);
         }
 
         run8.SetGlyphs(glyphs);
@@ -178,7 +202,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
                 continue;
             }
 
-            using var buffer = ShapeBuffer(part.Face, text.Substring(part.Start, part.Length), part.Level);
+            using var buffer = ShapeBuffer(part.Face, face, text.Substring(part.Start, part.Length), part.Level);
             var (infos, places) = (buffer.GlyphInfos, buffer.GlyphPositions);
             for (var i = 0; i < infos.Length; i++)
             {
@@ -239,13 +263,14 @@ public sealed class FontShelf : ITextShaper, IDisposable
             ?? chain[0];
     }
 
-    private static HarfBuzzBuffer ShapeBuffer(LoadedFace face, string text, byte level)
+    private static HarfBuzzBuffer ShapeBuffer(LoadedFace face, Typeface asked, string text, byte level)
     {
         var buffer = new HarfBuzzBuffer();
         buffer.AddUtf16(text);
         buffer.Direction = level % 2 == 0 ? Direction.LeftToRight : Direction.RightToLeft;
         buffer.GuessSegmentProperties();
-        face.HarfBuzz.Shape(buffer, level % 2 == 0 ? NoContext : []);
+        Feature[] forms = Forms.TryGetValue(asked, out var own) ? own : [];
+        face.HarfBuzz.Shape(buffer, level % 2 == 0 ? [NoContext, .. forms] : forms);
         return buffer;
     }
 

@@ -24,6 +24,7 @@ public static class AlbumMaking
             MadeAt = now,
         };
         album.WriteCalendar(desk.Calendar);
+        album.WriteWords(desk.Words);
         foreach (var owned in desk.Binder.Protectors)
         {
             var row = AlbumProtector.From(owned.Protector, album.Protectors.Count);

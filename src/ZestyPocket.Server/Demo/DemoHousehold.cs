@@ -127,38 +127,43 @@ public static class DemoHousehold
     [
         [
             (
-                "reading-serif",
+                "almanac-journal",
                 "The clocks went forward and nobody told Biscuit, who asked for breakfast at the old time all "
                     + "week.\n\nOn Thursday Nan Odette brought the first rhubarb. Ben made the pie with far too "
                     + "much ginger and we ate all of it standing up in the kitchen, with the back door open for the "
                     + "first time this year."
             ),
-            ("note-hand", "Junie: “If the river is always leaving, why is there still so much of it?”"),
+            ("hedgerow-journal", "Junie: “If the river is always leaving, why is there still so much of it?”"),
         ],
         [
             (
-                "typewriter",
+                "almanac-ruled",
                 "Market Saturday. Junie had two coins and one hour. She came back with a bag of blood oranges, half "
                     + "a sunflower, and a very old key that fits nothing we own."
             ),
             (
-                "reading-serif",
+                "almanac-journal",
                 "Rain until Wednesday. We read aloud, all four of us, taking the voices in turn. Nan does the "
                     + "villain best."
             ),
         ],
         [
             (
-                "plain-sans",
+                "almanac-journal",
                 "Kite weather at last. The red one went up and up until the string was a pencil line and then "
                     + "nothing. Ben says it is still up there. We walked home the long way past the boats."
             ),
         ],
-        [("reading-serif", "Seedlings on every sill. The tomatoes have names now, which will make August difficult.")],
+        [
+            (
+                "almanac-journal",
+                "Seedlings on every sill. The tomatoes have names now, which will make August difficult."
+            ),
+        ],
         [],
         [
             (
-                "reading-serif",
+                "almanac-journal",
                 "Nan Odette turned eighty and the whole street came. Long tables from our gate to the pump, eleven "
                     + "cakes, one brass trombone, and Junie in charge of the lanterns from dusk until well past her "
                     + "bedtime."
@@ -166,7 +171,7 @@ public static class DemoHousehold
         ],
         [
             (
-                "typewriter",
+                "almanac-ruled",
                 "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."
             ),
         ],

@@ -275,7 +275,7 @@ public sealed class DemoSeeding(
             .ToListAsync(cancel);
         await EditAsync(
             unit.Id,
-            new AddCard(CardKind: CardKind.Journaling, StyleKey: "peel-picture", Words: DemoHousehold.AroundAPicture)
+            new AddCard(CardKind: CardKind.Journaling, StyleKey: "almanac-picture", Words: DemoHousehold.AroundAPicture)
             {
                 Revision = 0,
             },
@@ -313,6 +313,7 @@ public sealed class DemoSeeding(
 
     private async Task LayOutDayAsync(Album album, CancellationToken cancel)
     {
+        await EditAlbumAsync(album.Id, r => new ChooseFamily("Ledger") { Revision = r }, cancel);
         var hours = album.Units.OrderBy(u => u.Ordinal).ToList();
         string[] words =
         [
@@ -325,11 +326,7 @@ public sealed class DemoSeeding(
         {
             await EditAsync(
                 hours[i].Id,
-                new AddCard(
-                    CardKind: CardKind.Journaling,
-                    Words: words[i],
-                    StyleKey: i == 1 ? "peel-hour" : "slate-hang"
-                )
+                new AddCard(CardKind: CardKind.Journaling, Words: words[i], StyleKey: "ledger-journal")
                 {
                     Revision = 0,
                 },
@@ -375,7 +372,10 @@ public sealed class DemoSeeding(
             {
                 await EditAsync(
                     unit,
-                    new AddCard(CardKind: CardKind.WeekTitle, StyleKey: week % 2 == 0 ? "title-peel" : "title-slate")
+                    new AddCard(
+                        CardKind: CardKind.WeekTitle,
+                        StyleKey: week % 2 == 0 ? "almanac-title" : "almanac-title-dark"
+                    )
                     {
                         Revision = 0,
                     },
@@ -406,18 +406,19 @@ public sealed class DemoSeeding(
 
     private async Task LayOutTripAsync(Album album, CancellationToken cancel)
     {
+        await EditAlbumAsync(album.Id, r => new ChooseFamily("Paperboat") { Revision = r }, cancel);
         var days = album.Units.OrderBy(u => u.Ordinal).ToList();
         var first = days[0].Id;
         await EditAsync(
             first,
-            new AddCard(CardKind: CardKind.WeekTitle, StyleKey: "title-peel") { Revision = 0 },
+            new AddCard(CardKind: CardKind.WeekTitle, StyleKey: "paperboat-title") { Revision = 0 },
             cancel
         );
         await EditAsync(
             first,
             new AddCard(
                 CardKind: CardKind.Journaling,
-                StyleKey: "note-hand",
+                StyleKey: "paperboat-journal",
                 Words: "We collected the boat at noon. Her name is Plum Duff and she does four miles an hour, downhill."
             )
             {
@@ -443,7 +444,7 @@ public sealed class DemoSeeding(
                 var revision = await db.Units.Where(u => u.Id == unit.Id).Select(u => u.Revision).SingleAsync(cancel);
                 await editor.ApplyAsync(
                     album.Id,
-                    new SetStoryOnCards(story.StoryId!.Value, 2, "reading-serif")
+                    new SetStoryOnCards(story.StoryId!.Value, 2, "paperboat-journal")
                     {
                         UnitId = unit.Id,
                         Revision = revision,
@@ -452,12 +453,12 @@ public sealed class DemoSeeding(
                 );
                 await EditAsync(
                     unit.Id,
-                    new AddCard(CardKind: CardKind.Facts, StyleKey: "peel-rows") { Revision = 0 },
+                    new AddCard(CardKind: CardKind.Facts, StyleKey: "paperboat-rows") { Revision = 0 },
                     cancel
                 );
                 await EditAsync(
                     unit.Id,
-                    new AddCard(CardKind: CardKind.Map, StyleKey: "peel-rows") { Revision = 0 },
+                    new AddCard(CardKind: CardKind.Map, StyleKey: "paperboat-rows") { Revision = 0 },
                     cancel
                 );
                 await EditAsync(

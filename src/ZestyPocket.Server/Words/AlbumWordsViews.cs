@@ -60,6 +60,8 @@ public sealed record StyleView(
     double IndentMm,
     PicturePlace Picture,
     double PictureShare,
+    string? Plan,
+    string? Pattern,
     double Contrast
 )
 {
@@ -92,6 +94,8 @@ public sealed record StyleView(
             Mm(s.Zones.Indent),
             s.Zones.Picture,
             s.Zones.PictureShare,
+            s.PlanKey,
+            s.PatternKey,
             Math.Round(Rgb.Contrast(s.Ink, s.Paper), 1)
         );
 

@@ -306,6 +306,8 @@ internal static class DocumentNames
                 (nameof(CardStyle.BorderPt), "borderPt"),
                 (nameof(CardStyle.Corner), "corner"),
                 (nameof(CardStyle.Zones), "zones"),
+                (nameof(CardStyle.PlanKey), "plan"),
+                (nameof(CardStyle.PatternKey), "pattern"),
             ],
             [typeof(CardZones)] =
             [
@@ -547,6 +549,17 @@ internal static class DocumentNames
                 (nameof(Typeface.Typewriter), "typewriter"),
                 (nameof(Typeface.Handwriting), "handwriting"),
                 (nameof(Typeface.Display), "display"),
+                (nameof(Typeface.BookSerif), "bookSerif"),
+                (nameof(Typeface.BookSmallCapitals), "bookSmallCapitals"),
+                (nameof(Typeface.BookItalic), "bookItalic"),
+                (nameof(Typeface.OldStyle), "oldStyle"),
+                (nameof(Typeface.OldStyleItalic), "oldStyleItalic"),
+                (nameof(Typeface.Poster), "poster"),
+                (nameof(Typeface.Condensed), "condensed"),
+                (nameof(Typeface.Grotesque), "grotesque"),
+                (nameof(Typeface.Rounded), "rounded"),
+                (nameof(Typeface.Mono), "mono"),
+                (nameof(Typeface.MonoStrong), "monoStrong"),
             ],
             [typeof(PictureKind)] =
             [

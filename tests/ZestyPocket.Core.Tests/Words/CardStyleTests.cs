@@ -81,7 +81,7 @@ public sealed class CardStyleTests
     [Fact]
     public void Fillers_run_over_every_edge_so_that_a_cut_a_little_off_shows_no_paper()
     {
-        foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Filler))
+        foreach (var style in BuiltInCardStyles.All.Where(s => s.Role == StyleRole.Filler && s.PatternKey is null))
         {
             var face = CardComposer.Filler(style, Size.FromInches(3, 4));
             var right = face
@@ -109,10 +109,25 @@ public sealed class CardStyleTests
             }
         }
 
-        BuiltInCardStyles.All.Length.ShouldBeGreaterThanOrEqualTo(16);
+        BuiltInCardStyles.All.Select(s => s.Family).Distinct().Count().ShouldBeGreaterThanOrEqualTo(6);
+        BuiltInCardStyles.All.Length.ShouldBeGreaterThanOrEqualTo(48);
         BuiltInCardStyles.All.Select(s => s.Key).ShouldBeUnique();
+        // A keeper may make a style of their own from any of them.
+        BuiltInCardStyles.All.ShouldAllBe(s => StyleText.Of(s).ToStyle(s.Key) == s);
         // A style that does not suit a kind gives way to one of its own family.
         BuiltInCardStyles.Find("note-hand", CardKind.Overheard).Family.ShouldBe("Sprig");
+    }
+
+    [Theory]
+    [MemberData(nameof(Styles))]
+    public void Every_word_of_every_style_has_the_contrast_that_reading_asks_for(string key)
+    {
+        var style = BuiltInCardStyles.All.Single(s => s.Key == key);
+        foreach (var run in Face(style, Size.FromInches(3, 4)).Runs.Where(_ => style.PlanKey is not null))
+        {
+            // Source: WCAG 2.2, 1.4.3, contrast (minimum).
+            Rgb.Contrast(run.Ink, style.Paper).ShouldBeGreaterThanOrEqualTo(4.5, $"{key}: {run.Text}");
+        }
     }
 
     [Fact]

@@ -110,9 +110,12 @@ public sealed class CardZoneTests
         {
             var marked = CardComposer
                 .Journaling(Story, style, Size.FromInches(4, 6), EvenShaper.Only, null, "Wed 6 May")
-                .Runs.Count(r => r.Text.Contains("Wed", StringComparison.Ordinal));
+                .Runs.Count(r => r.Text.Contains("Wed", StringComparison.OrdinalIgnoreCase));
             marked.ShouldBe(
-                style.Dress == CardDress.CornerTag || style.Zones.Indent > Length.Zero || style.Zones.BandPrinted
+                style.Dress == CardDress.CornerTag
+                || style.Zones.Indent > Length.Zero
+                || style.Zones.BandPrinted
+                || style.Plan is { Head: not HeadPlan.Heading }
                     ? 1
                     : 0,
                 style.Key

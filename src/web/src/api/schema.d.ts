@@ -4099,6 +4099,10 @@ export interface components {
             picture: components["schemas"]["PicturePlace"];
             /** Format: double */
             pictureShare: number;
+            /** @description Key of the CardPlan that composes it; null for none. */
+            plan?: null | string;
+            /** @description Key of one of the FillerPatterns; null for what its dress draws. */
+            pattern?: null | string;
         };
         /** @description A picture of a card in a style, and how its sample words come out. */
         StyleTry: {
@@ -4191,6 +4195,8 @@ export interface components {
              * @description How much of the card it takes.
              */
             pictureShare: number;
+            plan: null | string;
+            pattern: null | string;
             /**
              * Format: double
              * @description Of its ink on its paper, 1 to 21.
@@ -4215,7 +4221,7 @@ export interface components {
          * @description The faces that ship with the program, by what they are for.
          * @enum {unknown}
          */
-        Typeface: "sans" | "sansStrong" | "serif" | "typewriter" | "handwriting" | "display";
+        Typeface: "sans" | "sansStrong" | "serif" | "typewriter" | "handwriting" | "display" | "bookSerif" | "bookSmallCapitals" | "bookItalic" | "oldStyle" | "oldStyleItalic" | "poster" | "condensed" | "grotesque" | "rounded" | "mono" | "monoStrong";
         /** @description A unit of a stretch as the keeper saw it. */
         UnitAt: {
             /** Format: uuid */

@@ -4,11 +4,12 @@ import { answer, api, type AlbumView, type StyleTry, type StyleView } from '../.
 import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
+import { counted } from '../../shared/words'
 import { useAlbumWords } from './queries'
 import HandPanel from './HandPanel.vue'
 import StyleEditor from './StyleEditor.vue'
 
-/** Every card style at true size, the keeper's own beside those that ship, and the family new cards take. */
+/** Card styles at true size, family by family: the one new cards take first, then those with styles of one's own. */
 const props = defineProps<{ album: AlbumView }>()
 const { data: words } = useAlbumWords(() => props.album.id)
 const { act } = useAct(() => props.album.id)
@@ -22,8 +23,15 @@ const sizes = computed(() => words.value?.cardSizes ?? [])
 const families = computed(() => {
   const found = new Map<string, StyleView[]>()
   for (const style of words.value?.styles ?? []) found.set(style.family, [...(found.get(style.family) ?? []), style])
-  return [...found].map(([name, styles]) => ({ name, styles }))
+  const rank = (name: string, styles: StyleView[]) =>
+    name === words.value?.family ? 0 : styles.some((s) => s.own) ? 1 : styles.some((s) => s.plan) ? 2 : 3
+  return [...found]
+    .map(([name, styles]) => ({ name, styles, rank: rank(name, styles) }))
+    .sort((a, b) => a.rank - b.rank)
 })
+const opened = ref<Record<string, boolean>>({})
+const isOpen = (family: { name: string; rank: number }) => opened.value[family.name] ?? family.rank < 2
+const shown = computed(() => families.value.filter(isOpen).flatMap((f) => f.styles))
 
 watch(
   sizes,
@@ -32,13 +40,15 @@ watch(
   },
   { immediate: true },
 )
-watch([() => words.value?.styles, size], () => void paint(), { immediate: true })
+watch([() => shown.value.map((s) => s.key).join(), () => words.value?.revision, size], () => void paint(), {
+  immediate: true,
+})
 
 async function paint() {
   const turn = ++asked
   if (!words.value || !size.value) return
   try {
-    for (const style of words.value.styles) {
+    for (const style of shown.value) {
       const tried = await answer(
         api.POST('/api/albums/{albumId}/words/styles/try', {
           params: { path: { albumId: props.album.id } },
@@ -56,7 +66,7 @@ async function paint() {
 const takeFamily = (family: string) =>
   act(() => editAlbum(props.album.id, { kind: 'chooseFamily', revision: words.value!.revision, family }))
 
-const throwAway = (style: StyleView) =>
+const remove = (style: StyleView) =>
   act(() => editAlbum(props.album.id, { kind: 'deleteStyle', revision: words.value!.revision, key: style.key }))
 
 const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true, name: `${style.name}, mine` })
@@ -86,15 +96,25 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
         <p class="form-text m-0">At true size. Make one of your own from any of them.</p>
       </div>
       <HandPanel v-if="words" :album-id="album.id" :words="words" />
-      <section v-for="family in families" :key="family.name" class="mb-4" :aria-label="`Family ${family.name}`">
-        <div class="d-flex gap-2 align-items-center mb-2">
-          <h2 class="h5 mb-0">{{ family.name }}</h2>
-          <span v-if="words?.family === family.name" class="visually-quiet">new cards of this album are so</span>
+      <section v-for="family in families" :key="family.name" class="mb-3" :aria-label="`Family ${family.name}`">
+        <div class="d-flex gap-3 align-items-center mb-2">
+          <h2 class="h5 mb-0">
+            <button
+              type="button"
+              class="family"
+              :aria-expanded="isOpen(family)"
+              @click="opened[family.name] = !isOpen(family)"
+            >
+              {{ family.name }}
+              <small class="visually-quiet fw-normal">{{ counted(family.styles.length, 'style') }}</small>
+            </button>
+          </h2>
+          <span v-if="words?.family === family.name" class="visually-quiet">Used for new cards</span>
           <BButton v-else size="sm" variant="outline-dark" @click="takeFamily(family.name)">
-            Take {{ family.name }} for new cards
+            Use {{ family.name }} for new cards
           </BButton>
         </div>
-        <ul class="styles">
+        <ul v-if="isOpen(family)" class="styles">
           <li v-for="style in family.styles" :key="style.key">
             <img
               v-if="pictures.get(style.key)"
@@ -111,9 +131,9 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
                 v-if="style.own"
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Change ${style.name}`"
+                :aria-label="`Edit ${style.name}`"
                 @click="editing = style"
-                >Change</BButton
+                >Edit</BButton
               >
               <BButton
                 size="sm"
@@ -126,9 +146,9 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
                 v-if="style.own"
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Throw away ${style.name}`"
-                @click="throwAway(style)"
-                >Throw away</BButton
+                :aria-label="`Delete ${style.name}`"
+                @click="remove(style)"
+                >Delete</BButton
               >
             </div>
           </li>
@@ -139,6 +159,21 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
 </template>
 
 <style scoped>
+.family {
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+}
+.family::before {
+  content: '▸';
+  display: inline-block;
+  width: 1.1em;
+}
+.family[aria-expanded='true']::before {
+  content: '▾';
+}
 .styles {
   display: flex;
   flex-wrap: wrap;

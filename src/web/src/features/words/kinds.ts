@@ -39,6 +39,17 @@ export const typefaces: { face: Face; name: string }[] = [
   { face: 'typewriter', name: 'Typewriter' },
   { face: 'handwriting', name: 'Handwriting' },
   { face: 'display', name: 'Display' },
+  { face: 'bookSerif', name: 'Book serif, old-style figures' },
+  { face: 'bookItalic', name: 'Book italic' },
+  { face: 'bookSmallCapitals', name: 'Book small capitals' },
+  { face: 'oldStyle', name: 'Old style, light' },
+  { face: 'oldStyleItalic', name: 'Old style italic' },
+  { face: 'poster', name: 'Poster' },
+  { face: 'condensed', name: 'Condensed' },
+  { face: 'grotesque', name: 'Grotesque' },
+  { face: 'rounded', name: 'Rounded' },
+  { face: 'mono', name: 'Monospaced' },
+  { face: 'monoStrong', name: 'Monospaced, strong' },
 ]
 
 /** What a quick note is about. */
