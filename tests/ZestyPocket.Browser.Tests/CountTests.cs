@@ -27,18 +27,18 @@ public sealed class CountTests
         );
         desk.UntilText("[data-testid='intake-counts']", "24 added");
         desk.ClickButton("Count");
-        desk.UntilText("[data-testid='sum']", "24 lying pictures = 24 pieces; ");
+        desk.UntilText("[data-testid='sum']", "24 landscape photos = 24 pieces; ");
         var sum = desk.See("[data-testid='sum']").Text;
         desk.AxeFindings().ShouldBeEmpty("Count, before the choice");
 
-        desk.ClickButton("Choose the pages");
+        desk.ClickButton("Find pages");
         desk.Until(
             "the ways side by side",
             () => desk.Browser.FindElements(By.CssSelector("[data-testid='choices'] > li")).Count > 0 ? "yes" : null
         );
         desk.UntilText("[data-testid='choices']", "Proved: no other choice is better");
         desk.AxeFindings().ShouldBeEmpty("Count, with choices");
-        desk.ClickButton("Take these pages: Balanced");
+        desk.ClickButton("Use these pages: Balanced");
         desk.UntilText("[data-testid='notice']", "Chose the pages");
         desk.Until(
             "room for all",
@@ -62,7 +62,7 @@ public sealed class CountTests
         );
         desk.AxeFindings().ShouldBeEmpty("Place, second spread");
         desk.ClickButton("Count");
-        desk.ClickButton("Take out");
+        desk.ClickButton("Remove leaf");
         desk.UntilText("[data-testid='sum']", sum);
 
         // Several weeks at once.
@@ -117,7 +117,7 @@ public sealed class CountTests
         desk.Choose("#put-in", "a fold-out");
         desk.Write("#fold-size", "11x8");
         desk.Write("#fold-at", "6 1/2 in");
-        desk.ClickButton("Put it in");
+        desk.ClickButton("Add leaf");
         desk.UntilText("[data-testid='notice']", "Put a leaf of Fold-out 11x8");
         desk.UntilText("[data-testid='sum']", "21 pockets: 3 free");
 
@@ -162,7 +162,7 @@ public sealed class CountTests
                     ? "yes"
                     : null
         );
-        desk.ClickButton("Make the PDF");
+        desk.ClickButton("Create PDF");
         desk.See("[data-testid='download']").Click();
         var path = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
         using var pdf = UglyToad.PdfPig.PdfDocument.Open(path);
@@ -190,7 +190,7 @@ public sealed class CountTests
         desk.Browser.FindElements(By.CssSelector(".leaf-drawer .ways button"))[0].Click();
         desk.UntilText("[data-testid='changes']", "to the tray");
         desk.AxeFindings().ShouldBeEmpty("before it happens");
-        desk.ClickButton("Do it");
+        desk.ClickButton("Apply");
         desk.UntilText("[data-testid='notice']", "Fused a pocket of 3x4");
         desk.Complaints().ShouldBeEmpty();
 
@@ -225,22 +225,22 @@ public sealed class CountTests
         desk.UntilText("[data-testid='draft-name']", "One 9x8 + one 6x4 + one 3x4");
         desk.See("#notation").GetAttribute("value").ShouldBe("3x4 | 6x4 / 9x8");
         desk.AxeFindings().ShouldBeEmpty("a draft");
-        desk.ClickButton("Take the last step back");
+        desk.ClickButton("Undo");
         desk.Until(
             "four pockets again",
             () => desk.Browser.FindElements(By.CssSelector(".editor .cell")).Count == 4 ? "yes" : null
         );
         desk.Write("#notation", "3x4 | 6x4 / 9x7");
-        desk.ClickButton("Draw what is written");
+        desk.ClickButton("Draw this layout");
         desk.UntilText("[data-testid='draft-name']", "page of 9x11");
         desk.Write("#notation", "3x4 | 6x4 / 9x8 /");
-        desk.ClickButton("Draw what is written");
+        desk.ClickButton("Draw this layout");
         desk.UntilText(".editor .warning-chip", "character 18");
         desk.Write("#notation", "3x4 | 6x4 / 9x8");
-        desk.ClickButton("Draw what is written");
+        desk.ClickButton("Draw this layout");
         desk.UntilText("[data-testid='draft-name']", "One 9x8");
         desk.Write("#design-name", "The wide window");
-        desk.ClickButton("Keep it in your collection");
+        desk.ClickButton("Save to my designs");
         desk.Until(
             "the design in the collection",
             () =>
@@ -280,14 +280,14 @@ public sealed class CountTests
         desk.UntilText("form h3", "The wide window");
         desk.AxeFindings().ShouldBeEmpty("page protectors, measuring");
         desk.ClickButton("Formulas");
-        desk.ClickButton("Write a formula");
+        desk.ClickButton("Add a formula");
         desk.Write("#formula-name", "Every week");
         desk.Choose("[aria-label='A leaf between its own pages']", "The wide window");
         desk.ClickButton("Add between");
         desk.AxeFindings().ShouldBeEmpty("a formula being written");
-        desk.ClickButton("Keep the formula");
+        desk.ClickButton("Save formula");
         desk.UntilText("[data-testid='formula']", "between them “The wide window”");
-        desk.ClickButton("Give them this formula: Every week");
+        desk.ClickButton("Use this formula: Every week");
         desk.UntilText(
             "[data-testid='formula-stand']",
             "five more pictures, one more card of words and the title card by Sunday"

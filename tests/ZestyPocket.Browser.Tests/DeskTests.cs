@@ -56,6 +56,54 @@ public sealed class DeskTests
     }
 
     [Fact]
+    public async Task Axe_finds_nothing_in_any_room_in_the_evening_theme()
+    {
+        await using var desk = await Desk.OpenAsync();
+        await MakeAlbumAsync(desk, photos: 2);
+        desk.UntilText("[data-testid='intake-counts']", "2 added");
+        desk.ClickButton("Place");
+        desk.ClickButton("Fill the spread");
+        desk.UntilText("[data-testid='notice']", "Filled the spread");
+        desk.ClickButton("Evening theme");
+        var address = new Uri(desk.Browser.Url).AbsolutePath.Split('/');
+        var (album, week) = (address[2], address[3]);
+        foreach (
+            var room in new[]
+            {
+                $"{week}/place",
+                $"{week}/gather/photos",
+                $"{week}/tell/cards",
+                $"{week}/count/tally",
+                $"{week}/print",
+                "all/overview",
+                "all/gather/photos",
+                "all/gather/cameras",
+                "all/gather/keepsakes",
+                "all/gather/series",
+                "all/tell/styles",
+                "all/tell/lettering",
+                "all/tell/people",
+                "all/count/leaves",
+                "all/count/designs",
+                "all/count/protectors",
+                "all/count/formulas",
+            }
+        )
+        {
+            desk.Go($"/albums/{album}/{room}");
+            desk.See(".index-tab.on");
+            desk.See("main.desk-body > *");
+            desk.Browser.FindElement(By.TagName("html")).GetAttribute("data-bs-theme").ShouldBe("dark");
+            desk.AxeFindings().ShouldBeEmpty(room);
+        }
+
+        desk.Go("/");
+        desk.See(".tile");
+        desk.AxeFindings().ShouldBeEmpty("the shelf");
+        desk.Complaints().ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_week_can_be_laid_out_with_the_keyboard_alone()
     {
         await using var desk = await Desk.OpenAsync();
@@ -116,7 +164,7 @@ public sealed class DeskTests
         desk.UntilNoDialog();
         desk.UntilText(".week-words", "week 19");
         Find(desk, "lettering", "Tell: Lettering");
-        desk.UntilText(".room h2", "Can it be spelt?");
+        desk.UntilText(".room h2", "Try a title");
         desk.Browser.Navigate().Back();
         desk.UntilText(".week-words", "week 19");
         Find(desk, "rename the", "Rename the album");
@@ -171,7 +219,7 @@ public sealed class DeskTests
         desk.UntilText("[data-testid='conflict']", "Put a photo into a pocket", second);
         second
             .FindElements(By.CssSelector("[data-testid='conflict'] button, .modal.show button"))
-            .First(b => b.Text == "Do mine on top")
+            .First(b => b.Text == "Apply mine too")
             .Click();
         desk.Until(
             "both pictures in the second window",
@@ -196,14 +244,14 @@ public sealed class DeskTests
         await MakeAlbumAsync(desk, photos: 1, undated: true);
         desk.UntilText("[data-testid='no-date']", "no date in the file");
         desk.SetDate("[data-testid='no-date'] input[type='date']", "2026-05-06");
-        desk.ClickButton("Put there");
+        desk.ClickButton("Move there");
         desk.Until(
             "two photos on their days",
             () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null
         );
         desk.Click("button[aria-label='Leave 0.jpg out of the album']");
         desk.UntilText("[data-testid='left-out']", "left out");
-        desk.ClickButton("Take back");
+        desk.ClickButton("Keep again");
         desk.Until(
             "two photos on their days again",
             () => desk.Browser.FindElements(By.CssSelector(".day-photo")).Count == 2 ? "yes" : null
@@ -216,7 +264,7 @@ public sealed class DeskTests
         desk.Write("#album-name", "A test year");
         desk.SetDate("#album-first", "2026-05-04");
         desk.Write("#album-weeks", "3");
-        desk.ClickButton("Make the album");
+        desk.ClickButton("Create album");
         desk.UntilText(".week-words", "week 19");
         var files = Enumerable
             .Range(0, photos)

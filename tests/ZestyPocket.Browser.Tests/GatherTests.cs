@@ -32,11 +32,11 @@ public sealed class GatherTests
             }
         );
         desk.UntilText("[data-testid='notice']", "Set the late-night cut-off to 05:00");
-        desk.ClickButton("Add a stay");
+        desk.ClickButton("Add a place");
         desk.Write("#place-0", "Sallow Canal");
         desk.Write("#zone-0", "Europe/Paris");
         desk.SetDate("#from-0", "2026-06-06T11:00");
-        desk.ClickButton("Save the stays");
+        desk.ClickButton("Save places");
         desk.UntilText("[data-testid='notice']", "Set the stay");
 
         // Phone HEIC with zones, a camera an hour behind without, a screenshot, a scan named by its date, two films.
@@ -101,6 +101,10 @@ public sealed class GatherTests
         desk.Until("two pictures at seven", () => Photos(desk).Count == 2 ? "yes" : null);
         desk.See(".day-open.proposed").GetAttribute("aria-label")!.ShouldStartWith("nearer.jpg");
         desk.Click("a[href$='/all/overview']");
+        // Hours without a picture in a row are one tile until it is opened.
+        desk.UntilText(".glance-unit.run", "13 empty");
+        desk.AxeFindings().ShouldBeEmpty("the contact sheet");
+        desk.Click(".glance-unit.run");
         desk.Until(
             "the hours",
             () => desk.Browser.FindElements(By.CssSelector(".glance-unit.empty")).Count == 14 ? "yes" : null
@@ -240,12 +244,12 @@ public sealed class GatherTests
         );
 
         desk.Click(".unit-menu button");
-        desk.ClickMenu("Make a day at the end");
+        desk.ClickMenu("Add a day at the end");
         desk.UntilText("[data-testid='notice']", "Made Day 5");
         desk.Click(".unit-menu button");
         desk.ClickMenu("Rename…");
         desk.Write("#unit-name", "The lock that would not open");
-        desk.ClickButton("Save the name");
+        desk.ClickButton("Save name");
         desk.UntilText(".week-words", "The lock that would not open");
         desk.AxeFindings().ShouldBeEmpty("the desk of a trip");
         desk.Complaints().ShouldBeEmpty();
@@ -262,13 +266,13 @@ public sealed class GatherTests
             ("b.jpg", Pictures.Jpeg(taken: "2026:05:07 08:10:00", shade: 20))
         );
         desk.UntilText("[data-testid='intake-counts']", "2 added");
-        desk.ClickButton("Add a ticket");
+        desk.ClickButton("Add a keepsake");
         desk.Write("#keepsake-name", "Market map");
         desk.Write("#keepsake-size", "14 x 10 in");
-        desk.ClickButton("Add it");
+        desk.ClickButton("Add");
         desk.UntilText(".keepsakes", "Too large for every pocket here");
         desk.AxeFindings().ShouldBeEmpty("Gather with a keepsake");
-        desk.ClickButton("Into the envelope");
+        desk.ClickButton("Put into the envelope");
         desk.UntilText(".keepsakes", "in the envelope");
 
         var ics = Path.Combine(desk.Folder, "family.ics");
@@ -283,9 +287,9 @@ public sealed class GatherTests
         desk.UntilText("[data-testid='keepsakes-room']", "Market map");
         desk.AxeFindings().ShouldBeEmpty("the keepsakes");
         desk.ClickButton("Series");
-        desk.ClickButton("Begin a series");
+        desk.ClickButton("Add a series");
         desk.Write("#series-name", "The window");
-        desk.ClickButton("Begin");
+        desk.ClickButton("Add");
         desk.UntilText("[data-testid='series-room']", "0 chosen, 1 gap");
         desk.Click(".suggestion");
         desk.UntilText("[data-testid='series-room']", "1 chosen, 1 gap");
@@ -316,7 +320,7 @@ public sealed class GatherTests
             desk.Write("#album-weeks", count.ToString(System.Globalization.CultureInfo.InvariantCulture));
         }
 
-        desk.ClickButton("Make the album");
+        desk.ClickButton("Create album");
         desk.See("[data-testid='file-picker'], .drop");
     }
 

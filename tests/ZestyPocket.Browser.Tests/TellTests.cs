@@ -83,7 +83,7 @@ public sealed class TellTests
         desk.ClickButton("Fill the spread");
         desk.UntilText("[data-testid='notice']", "2 cards");
         desk.ClickButton("Print");
-        desk.ClickButton("Make the PDF");
+        desk.ClickButton("Create PDF");
         desk.See("[data-testid='download']").Click();
         var pdf = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
         using var document = PdfDocument.Open(pdf);
@@ -111,7 +111,7 @@ public sealed class TellTests
         // A style of one's own, in a family of one's own, that new cards take.
         desk.Go($"/albums/{album}/all/tell/styles");
         desk.ClickButton("Sprig");
-        desk.ClickButton("Make my own from Plain sans, framed");
+        desk.ClickButton("Copy and edit Plain sans, framed");
         desk.Write("#style-name", "Kitchen words");
         desk.Write("#style-family", "Kitchen");
         desk.Write("#style-large", "3");
@@ -119,7 +119,7 @@ public sealed class TellTests
         desk.Write("#style-large", "10");
         desk.UntilText("[data-testid='style-verdict']", "Fits at 10 pt");
         desk.AxeFindings().ShouldBeEmpty("the editor of styles");
-        desk.ClickButton("Keep this style");
+        desk.ClickButton("Save style");
         desk.ClickButton("Use Kitchen for new cards");
         desk.UntilText("[data-testid='notice']", "New cards are of the family Kitchen");
         desk.AxeFindings().ShouldBeEmpty("the room of styles");
@@ -134,9 +134,9 @@ public sealed class TellTests
         desk.Write("#quick-text", "“It is resting.” Otto");
         desk.SetDate("#quick-at", "2026-05-06T14:30");
         desk.AxeFindings().ShouldBeEmpty("the quick note");
-        desk.ClickButton("Note it");
+        desk.ClickButton("Save note");
         desk.ClickLink("Noted for Wed 6 May");
-        desk.ClickButton("Make a card of it");
+        desk.ClickButton("Make a card");
         desk.Until(
             "the card",
             () =>
@@ -201,11 +201,11 @@ public sealed class TellTests
         desk.ClickButton("Add a sheet");
         desk.Write("#sheet-name", "Cork");
         desk.Write("#sheet-letters", "M1 A1 Y2 ,1 S1");
-        desk.ClickButton("Keep it");
+        desk.ClickButton("Save");
         desk.Write("#try-title", "May's");
         desk.UntilText("[data-testid='tries']", "With stand-ins: “MAY,S”");
         desk.AxeFindings().ShouldBeEmpty("the room of letters");
-        desk.ClickButton("Spell it so from Cork");
+        desk.ClickButton("Use this spelling from Cork");
         desk.UntilText("[data-testid='letters-left']", "Y1");
         // The style that made no sense was refused, as it should be.
         desk.Complaints().Where(c => !c.Contains("styles/try", StringComparison.Ordinal)).ShouldBeEmpty();
@@ -246,10 +246,10 @@ public sealed class TellTests
         desk.ClickButton("Find a quiet place");
         desk.UntilText("[data-testid='caption-says']", "against the picture");
         desk.AxeFindings().ShouldBeEmpty("words on a picture");
-        desk.ClickButton("Put them on the picture");
+        desk.ClickButton("Add to photo");
         desk.UntilText("[data-testid='notice']", "Put words on a picture");
         desk.ClickButton("Print");
-        desk.ClickButton("Make the PDF");
+        desk.ClickButton("Create PDF");
         desk.See("[data-testid='download']").Click();
         var pdf = desk.Until("the downloaded PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
         using var document = PdfDocument.Open(pdf);

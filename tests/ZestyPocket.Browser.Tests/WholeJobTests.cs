@@ -20,7 +20,7 @@ public sealed class WholeJobTests
         desk.SetDate("#album-first", "2026-05-04");
         desk.Write("#album-weeks", "3");
         desk.Click("input[value='9x12-rows-6x4-3x4']");
-        desk.ClickButton("Make the album");
+        desk.ClickButton("Create album");
 
         // A folder of photos, some of them bad.
         desk.UntilText(".week-words", "week 19 · 4–10 May 2026");
@@ -74,7 +74,7 @@ public sealed class WholeJobTests
         desk.Write(".card-editor textarea", long_);
         desk.UntilText("[data-testid='fit']", "words too many");
         desk.Write(".card-editor textarea", "Tuesday: marmalade on everything.");
-        desk.UntilText("[data-testid='fit']", "Fits at 13 pt: 2 lines");
+        desk.UntilText("[data-testid='fit']", "Fits at 32.75 pt: 4 lines");
         desk.UntilText("[data-testid='notice']", "Wrote on a journaling card in W19 L3");
 
         // The rest by itself; what lies there stays.
@@ -104,7 +104,7 @@ public sealed class WholeJobTests
                     ? "yes"
                     : null
         );
-        desk.ClickButton("Make the PDF");
+        desk.ClickButton("Create PDF");
         desk.See("[data-testid='download']").Click();
         var pdfPath = desk.Until(
             "the downloaded PDF",
@@ -132,7 +132,8 @@ public sealed class WholeJobTests
         foreach (
             var expected in new[]
             {
-                "Tuesday: marmalade on",
+                "Tuesday:",
+                "marmalade",
                 "everything.",
                 "4–10 May 2026",
                 "W19 L4",

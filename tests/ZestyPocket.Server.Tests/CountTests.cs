@@ -82,7 +82,7 @@ public sealed class CountTests
 
         var count = await CountAsync(host, week);
         count.Sum.ShouldBe(
-            "3 lying pictures + 2 upright pictures + 1 title card + 1 untold story + 1 keepsake = 8 pieces; 18 "
+            "3 landscape photos + 2 portrait photos + 1 title card + 1 untold story + 1 keepsake = 8 pieces; 18 "
                 + "pockets: 10 free."
         );
         (count.Pieces, count.Pockets, count.Free, count.Lacking, count.Placed).ShouldBe((8, 18, 10, 0, 0));

@@ -77,7 +77,7 @@ public sealed class PageChoiceTests
     [Fact]
     public void A_fused_6x4_holds_two_upright_pictures_more_than_a_leaf_would_cost()
     {
-        // Five upright pictures on two pages of two 6x4, of which only fused ones may come: arithmetic.
+        // Five portrait photos on two pages of two 6x4, of which only fused ones may come: arithmetic.
         ImmutableArray<PageOffer> only = [Offer(BuiltInDesigns.Find("6x8-two-6x4")!)];
         var fused = FusedOffers.Of(only[0], Protector.Unmeasured(BuiltInDesigns.Find("6x8-two-6x4")!), 2).ToList();
         fused.Select(f => f.Pockets.GetValueOrDefault(Upright)).ShouldBe([2, 4]);

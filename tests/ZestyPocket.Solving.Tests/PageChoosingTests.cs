@@ -23,7 +23,7 @@ public sealed class PageChoosingTests
 
     private Guid NewId() => new($"00000000-0000-7000-8000-{_next++:000000000000}");
 
-    /// <summary>Weeks on facing pages of nine 3x4, with so many upright pictures each.</summary>
+    /// <summary>Weeks on facing pages of nine 3x4, with so many portrait photos each.</summary>
     private (RingBinder Binder, ImmutableArray<UnitToFit> Units) Weeks(params int[] pictures)
     {
         var desk = new NewAlbum(

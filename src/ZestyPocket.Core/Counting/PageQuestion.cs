@@ -5,7 +5,7 @@ namespace ZestyPocket.Core.Counting;
 
 /// <summary>Pieces that want the same kind of pocket.</summary>
 /// <param name="Kind">What kind of thing.</param>
-/// <param name="Name">What they are, in words, such as <c>lying pictures</c>.</param>
+/// <param name="Name">What they are, in words, such as <c>landscape photos</c>.</param>
 /// <param name="Count">How many.</param>
 /// <param name="Costs">
 /// The sizes of pocket they can go into, each with what one of them loses there in thousandths of itself: crop for a

@@ -34,9 +34,9 @@ public sealed record Want(WantKind Kind, string Name, ImmutableDictionary<Size, 
     {
         ArgumentNullException.ThrowIfNull(pockets);
         var name =
-            pixels.Width == pixels.Height ? "square pictures"
-            : pixels.Width > pixels.Height ? "lying pictures"
-            : "upright pictures";
+            pixels.Width == pixels.Height ? "square photos"
+            : pixels.Width > pixels.Height ? "landscape photos"
+            : "portrait photos";
         return new Want(
             WantKind.Picture,
             name,

@@ -198,7 +198,7 @@ public static class Alterations
         if (fuse.At < Narrowest || whole - fuse.At < Narrowest)
         {
             throw new RuleException(
-                $"A seam leaves pockets of at least {Narrowest} on both sides; {pocket.Nominal} parted {fuse.At} in "
+                $"A seam leaves pockets of at least {Narrowest} on both sides; {pocket.Nominal} split {fuse.At} in "
                     + "does not. Nothing was changed."
             );
         }

@@ -26,7 +26,7 @@ public static class DesignTiling
         var items = Parts(pockets, p => p.X, p => p.Right);
         return items.Count == 1 && pockets.Count > 1
             ? throw new RuleException(
-                "These pockets cannot be parted by seams that go right across: no page is welded like that. Nothing "
+                "These pockets cannot be split by seams that go right across: no page is welded like that. Nothing "
                     + "was changed."
             )
             : string.Join(" | ", items.Select(item => item.Count == 1 ? Exact(item[0].Size) : $"({Rows(item)})"));

@@ -3,7 +3,7 @@ using ZestyPocket.Core.Measures;
 namespace ZestyPocket.Core.Photos;
 
 /// <summary>
-/// The part of a picture that is kept, in pixels of the upright picture; fractions of a pixel are allowed.
+/// The part of a picture that is kept, in pixels of the portrait photo; fractions of a pixel are allowed.
 /// </summary>
 public readonly record struct Crop(double Left, double Top, double Width, double Height)
 {

@@ -29,7 +29,7 @@ public static class MustStay
     /// <param name="alterations">What was done to the leaf.</param>
     /// <param name="print">Where the print lies on that face, from its outer left edge: x and width count.</param>
     /// <param name="crop">The part of the picture that is printed.</param>
-    /// <param name="pixels">The upright picture.</param>
+    /// <param name="pixels">The portrait photo.</param>
     /// <param name="focus">Where the eye goes, in fractions of the picture.</param>
     /// <param name="keep">What must stay, in fractions of the picture.</param>
     public static StrayPlace On(

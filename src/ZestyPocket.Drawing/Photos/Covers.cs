@@ -11,7 +11,7 @@ internal static class Covers
 {
     private static readonly double[] Colour = [92, 84, 76];
 
-    /// <summary>Paints boxes given in fractions of an upright picture, rounded outwards to whole pixels.</summary>
+    /// <summary>Paints boxes given in fractions of an portrait photo, rounded outwards to whole pixels.</summary>
     public static Image Over(Image picture, IReadOnlyList<PictureBox> boxes) =>
         OverPart(picture, boxes, 0, 0, picture.Width, picture.Height);
 

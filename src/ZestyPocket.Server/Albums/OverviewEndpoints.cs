@@ -235,23 +235,22 @@ public sealed class OverviewReader(ZestyContext db, AlbumReader albums, Storage.
         unit switch
         {
             { LeftOut: true } => (UnitProgress.LeftOut, "Left out on purpose.", "gather"),
-            { Photos: 0, CardsTold: 0 } => (UnitProgress.Empty, "Nothing yet: gather its pictures.", "gather"),
-            { Photos: 0 } => (UnitProgress.Gathering, "Words but no pictures: gather.", "gather"),
+            { Photos: 0, CardsTold: 0 } => (UnitProgress.Empty, "Add photos.", "gather"),
+            { Photos: 0 } => (UnitProgress.Gathering, "It has words; add photos.", "gather"),
             { CardsTold: 0 } => (
                 UnitProgress.Telling,
-                wanted > 0 ? $"No words yet; {wanted} more pieces fill its pockets." : "No words yet: tell.",
+                wanted > 0 ? $"Write its words; {wanted} more pieces fill its pockets." : "Write its words.",
                 "tell"
             ),
-            _ when unit.PiecesPlaced >= unit.Pockets => (UnitProgress.Laid, "Laid out: print.", "print"),
+            _ when unit.PiecesPlaced >= unit.Pockets => (UnitProgress.Laid, "Ready to print.", "print"),
             _ when wanted > 0 => (
                 UnitProgress.Gathering,
-                $"{wanted} more {(wanted == 1 ? "picture" : "pictures")} to fill its pockets.",
+                $"Add {NumberWords.Counted(wanted, "more photo")}.",
                 "gather"
             ),
             _ => (
                 UnitProgress.Placing,
-                $"{unit.Pockets - unit.PiecesPlaced} "
-                    + $"{(unit.Pockets - unit.PiecesPlaced == 1 ? "pocket" : "pockets")} empty: place.",
+                $"Fill {NumberWords.Counted(unit.Pockets - unit.PiecesPlaced, "empty pocket")}.",
                 "place"
             ),
         };

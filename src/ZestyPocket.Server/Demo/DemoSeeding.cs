@@ -154,7 +154,7 @@ public sealed class DemoSeeding(
                 clock.GetCurrentInstant() + Duration.FromMilliseconds(plans.Count)
             );
             album.Demo = DemoState.Making;
-            album.WriteWords(AlbumWords.Usual with { People = [.. DemoHousehold.People] });
+            album.WriteWords(album.ReadWords() with { People = [.. DemoHousehold.People] });
             plans.Add((album, taken, layOut));
         }
     }

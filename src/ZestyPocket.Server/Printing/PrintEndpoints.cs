@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.Net.Http.Headers;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
@@ -115,6 +116,21 @@ public static class PrintEndpoints
                     Results.File(Path.GetFullPath(await spreads.PngAsync(id, 150, cancel)), "image/png", "spread.png")
             )
             .WithName("getSpreadPng")
+            .Produces(StatusCodes.Status200OK, contentType: "image/png")
+            .WithProblems();
+
+        group
+            .MapGet(
+                "/units/{id:guid}/cover.png",
+                async (Guid id, SpreadPages spreads, CancellationToken cancel) =>
+                {
+                    var file = Path.GetFullPath(await spreads.PngAsync(id, SpreadPages.CoverPixelsPerInch, cancel));
+                    // The name of the file is the hash of what is on it: asked again it is sent when it has changed.
+                    var tag = new EntityTagHeaderValue($"\"{Path.GetFileNameWithoutExtension(file)}\"");
+                    return Results.File(file, "image/png", entityTag: tag);
+                }
+            )
+            .WithName("getSpreadCover")
             .Produces(StatusCodes.Status200OK, contentType: "image/png")
             .WithProblems();
 

@@ -19,6 +19,9 @@ public sealed class SpreadPages(
     PaintingBench bench
 )
 {
+    /// <summary>A spread as a small picture, for the shelf and the overview: about 720 pixels across.</summary>
+    public const double CoverPixelsPerInch = 40;
+
     private readonly SpreadPainter _spreads = new(painter);
 
     /// <summary>The file of the picture, kept by the hash of what is on it.</summary>

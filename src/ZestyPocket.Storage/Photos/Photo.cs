@@ -24,7 +24,7 @@ public sealed class Photo : IRevisioned
 
     public long Bytes { get; set; }
 
-    /// <summary>Pixels of the upright picture.</summary>
+    /// <summary>Pixels of the portrait photo.</summary>
     public int Width { get; set; }
 
     public int Height { get; set; }

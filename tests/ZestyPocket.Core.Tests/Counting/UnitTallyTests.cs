@@ -89,7 +89,7 @@ public sealed class UnitTallyTests
 
         var tally = Tally(desk);
         (tally.Pieces, tally.Pockets.Length, tally.Lacking, tally.Free).ShouldBe((18, 18, 0, 0));
-        tally.Sum.ShouldBe("14 lying pictures + 4 cards = 18 pieces; 18 pockets: it comes out even.");
+        tally.Sum.ShouldBe("14 landscape photos + 4 cards = 18 pieces; 18 pockets: it comes out even.");
         tally.PiecesButStories.ShouldBe(18);
         Ways(desk).ShouldBeEmpty();
         Tally(Week(0)).Sum.ShouldBe("Nothing yet; 18 pockets free.");

@@ -61,7 +61,7 @@ public sealed class WantsTests
             Want.Picture(new PixelSize(6000, 4000), Pockets),
             Want.Picture(new PixelSize(4000, 6000), Pockets),
         ]);
-        demands.Select(d => (d.Name, d.Count)).ShouldBe([("lying pictures", 2), ("upright pictures", 1)]);
+        demands.Select(d => (d.Name, d.Count)).ShouldBe([("landscape photos", 2), ("portrait photos", 1)]);
 
         var ticket = new Keepsake(
             Guid.NewGuid(),

@@ -160,7 +160,7 @@ public sealed record DeleteStyle(string Key) : WordsEdit
     {
         var own =
             words.OwnStyles.FirstOrDefault(s => s.Key == Key)
-            ?? throw new RuleException("Only a style of your own can be thrown away. Nothing was changed.");
+            ?? throw new RuleException("Only a style of your own can be deleted. Nothing was changed.");
         var left = words with { OwnStyles = words.OwnStyles.Remove(own) };
         return (
             left.Styles.Any(s => s.Family == words.Family) ? left : left with { Family = AlbumWords.Usual.Family },
@@ -196,7 +196,7 @@ public sealed record CountSheet(Guid SheetId, string Name, string Letters, bool 
     {
         var (old, name) = (words.RequireSheet(SheetId), PlainWords.Name(Name));
         var sheet = old with { Name = name, Sheet = AlphaSheet.Read(Letters, Reusable) };
-        return (words with { Sheets = words.Sheets.Replace(old, sheet) }, $"Counted the letters {name} anew");
+        return (words with { Sheets = words.Sheets.Replace(old, sheet) }, $"Edited the letters {name}");
     }
 }
 

@@ -28,7 +28,7 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
     public static IReadOnlyList<int> Sides { get; } = [PictureIntake.ThumbnailSide, 1600];
 
     /// <summary>
-    /// The file of an upright picture no larger than the smallest served side that is at least
+    /// The file of an portrait photo no larger than the smallest served side that is at least
     /// <paramref name="side"/>, with what is covered painted over.
     /// </summary>
     public Task<string> PictureAsync(PictureRef picture, int side, CancellationToken cancel)

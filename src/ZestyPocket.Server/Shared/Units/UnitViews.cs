@@ -213,7 +213,7 @@ public sealed record FramingView(double CenterX, double CenterY, double Zoom)
     public static FramingView Of(Framing framing) => new(framing.CenterX, framing.CenterY, framing.Zoom);
 }
 
-/// <summary>The kept part as fractions of the upright picture, and what the crop means.</summary>
+/// <summary>The kept part as fractions of the portrait photo, and what the crop means.</summary>
 public sealed record CropView(
     double Left,
     double Top,

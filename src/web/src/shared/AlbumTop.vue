@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ThemeSwitch from './ThemeSwitch.vue'
+
 /** The head of every screen of an album: home, its name, undo, redo, whatever the screen adds, and the keys. */
 defineProps<{ name?: string; undo?: string | null; redo?: string | null; where: string }>()
 defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
@@ -42,6 +44,7 @@ defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
       ↷ Redo
     </button>
     <slot />
+    <ThemeSwitch />
     <button type="button" class="btn btn-sm btn-outline-dark" aria-label="Keyboard shortcuts" @click="$emit('keys')">
       ?
     </button>

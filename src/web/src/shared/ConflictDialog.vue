@@ -36,13 +36,13 @@ async function again() {
       <ul>
         <li v-for="(line, i) in notices.conflict.theirs" :key="i">{{ line }}</li>
       </ul>
-      <h3 class="h6">Here, not done yet</h3>
+      <h3 class="h6">Yours, not saved yet</h3>
       <ul>
         <li>{{ notices.conflict.yours }}</li>
       </ul>
       <div class="d-flex gap-2 justify-content-end">
-        <BButton variant="outline-dark" @click="notices.conflict = null">Keep theirs only</BButton>
-        <BButton variant="primary" @click="again">Do mine on top</BButton>
+        <BButton variant="outline-dark" @click="notices.conflict = null">Keep theirs</BButton>
+        <BButton variant="primary" @click="again">Apply mine too</BButton>
       </div>
     </template>
   </BModal>

@@ -113,7 +113,7 @@ const rooms = computed(() =>
 }
 .room-link.on {
   border-bottom-color: var(--zest);
-  color: var(--zest);
+  color: var(--zest-ink);
   font-weight: 600;
 }
 .room-note {

@@ -211,7 +211,7 @@ async function make() {
       <p v-if="problem" class="warning-chip" role="alert">{{ problem }}</p>
       <div class="d-flex justify-content-end gap-2">
         <BButton variant="outline-dark" @click="open = false">Cancel</BButton>
-        <BButton type="submit" variant="primary" :disabled="busy">Make the album</BButton>
+        <BButton type="submit" variant="primary" :disabled="busy">Create album</BButton>
       </div>
     </form>
   </BModal>

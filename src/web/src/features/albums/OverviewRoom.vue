@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { counted, plural } from '../../shared/words'
-import { computed } from 'vue'
-import type { AlbumView } from '../../api/client'
+import { computed, ref } from 'vue'
+import type { AlbumView, OverviewView } from '../../api/client'
 import { useCameras } from '../dates/queries'
 import { useOverview } from './queries'
+import SpreadCover from './SpreadCover.vue'
 import { albumPlace, unitPlace, type TabKey } from '../../shared/places'
 
 const props = defineProps<{ album: AlbumView }>()
@@ -18,25 +19,65 @@ const todo = computed(() => {
     if (c.doubt) list.push({ text: `The clock of ${c.camera} may be wrong.`, room: 'cameras' })
   }
   if (o.noDate)
-    list.push({ text: `${o.noDate} ${plural(o.noDate, 'picture has', 'pictures have')} no date.`, room: 'photos' })
+    list.push({ text: `${o.noDate} ${plural(o.noDate, 'photo has', 'photos have')} no date.`, room: 'photos' })
   if (o.outside)
     list.push({
-      text: `${o.outside} ${plural(o.outside, 'picture is', 'pictures are')} in no week or day of the album.`,
+      text: `${o.outside} ${plural(o.outside, 'photo is', 'photos are')} outside the dates of the album.`,
       room: 'photos',
     })
-  if (o.lookalikes) list.push({ text: `${o.lookalikes} pictures are alike and not judged yet.`, room: 'photos' })
+  if (o.lookalikes) list.push({ text: `${o.lookalikes} pictures look alike; choose the best.`, room: 'photos' })
   const open = o.units.filter((u) => !['leftOut', 'laid', 'empty'].includes(u.progress))
   for (const u of open.slice(0, 4)) list.push({ text: `${u.title}: ${u.next}`, unitId: u.id, tab: u.step })
   return list
 })
-const most = computed(() => Math.max(1, ...(overview.value?.units.flatMap((u) => u.days.map((d) => d.photos)) ?? [1])))
+/** Empty weeks or days in a row are one tile until it is opened; a few stand by themselves. */
+const FewestInARow = 3
+const opened = ref(new Set<string>())
+type Unit = OverviewView['units'][number]
+const tiles = computed(() => {
+  const list: Unit[][] = []
+  for (const u of overview.value?.units ?? []) {
+    const row = list.at(-1)
+    if (u.progress === 'empty' && row?.[0]?.progress === 'empty') row.push(u)
+    else list.push([u])
+  }
+  return list.flatMap((row) =>
+    row.length < FewestInARow || opened.value.has(row[0]!.id) ? row.map((u) => ({ units: [u] })) : [{ units: row }],
+  )
+})
+const expand = (id: string) => (opened.value = new Set(opened.value).add(id))
+
+/** Arrow keys move along the tiles, a row at a time up and down. */
+const sheet = ref<HTMLElement>()
+function move(event: KeyboardEvent) {
+  const all = [...(sheet.value?.querySelectorAll<HTMLElement>('.glance-unit') ?? [])]
+  const at = all.indexOf(document.activeElement as HTMLElement)
+  const left = (e: HTMLElement) => Math.round(e.getBoundingClientRect().left)
+  const across = all.findIndex((e, i) => i > 0 && left(e) === left(all[0]!))
+  const step = {
+    ArrowLeft: -1,
+    ArrowRight: 1,
+    ArrowUp: -(across < 1 ? 1 : across),
+    ArrowDown: across < 1 ? 1 : across,
+  }[event.key]
+  if (at < 0 || !step) return
+  event.preventDefault()
+  all[Math.min(Math.max(at + step, 0), all.length - 1)]?.focus()
+}
+
+/** Days of a week that have no photo while others have. */
+const gaps = (u: Unit) => {
+  const without = u.days.length <= 14 && u.photos > 0 ? u.days.filter((d) => d.photos === 0) : []
+  return without.length ? `no photo on ${without.map((d) => d.label).join(', ')}` : ''
+}
+
 const progressWords: Record<string, string> = {
   leftOut: 'left out',
   empty: 'empty',
   gathering: 'gathering',
-  telling: 'to be told',
-  placing: 'to be placed',
-  laid: 'laid out',
+  telling: 'needs words',
+  placing: 'being placed',
+  laid: 'finished',
 }
 </script>
 
@@ -56,39 +97,37 @@ const progressWords: Record<string, string> = {
           >
         </li>
       </ul>
-      <p v-else class="mb-0">Nothing waits: everything that was gathered is laid out.</p>
+      <p v-else class="mb-0">Everything you gathered is laid out. Add more photos, or print.</p>
       <p class="visually-quiet mb-0 mt-2">
-        {{ counted(overview.photos, 'picture') }}, {{ overview.undecided }} not judged, {{ overview.leftOut }} left out,
+        {{ counted(overview.photos, 'photo') }}, {{ overview.undecided }} not judged, {{ overview.leftOut }} left out,
         {{ overview.keepsakes }} in the keepsake envelope
       </p>
     </section>
-    <ul v-if="overview" class="glance">
-      <li v-for="u in overview.units" :key="u.id">
-        <RouterLink class="glance-unit" :class="u.progress" :to="unitPlace(album.id, u.id, u.step as TabKey)">
-          <span class="glance-head">
-            <strong>{{ u.title }}</strong>
-            <span class="state">{{ progressWords[u.progress] }}</span>
-          </span>
-          <span class="visually-quiet small">{{ u.label }}</span>
-          <span v-if="u.photos || u.cards" class="glance-picture">
-            <img v-if="u.picture" :src="u.picture + '512'" alt="" loading="lazy" />
-            <span v-if="u.days.length > 1 && u.days.length <= 14" class="bars" aria-hidden="true">
-              <span
-                v-for="d in u.days"
-                :key="d.day"
-                class="bar"
-                :class="{ gap: d.photos === 0 }"
-                :title="`${d.label}: ${d.photos}`"
-                :style="{ height: `${6 + (30 * d.photos) / most}px` }"
-              ></span>
+    <ul v-if="overview" ref="sheet" class="glance" @keydown="move">
+      <li v-for="{ units } in tiles" :key="units[0]!.id">
+        <button v-if="units.length > 1" type="button" class="glance-unit run" @click="expand(units[0]!.id)">
+          <strong>{{ units[0]!.title }} to {{ units.at(-1)!.title }}</strong>
+          <span class="state">{{ units.length }} empty · show</span>
+        </button>
+        <template v-for="u in units.slice(0, 1)" v-else :key="u.id">
+          <RouterLink class="glance-unit" :class="u.progress" :to="unitPlace(album.id, u.id, u.step as TabKey)">
+            <span class="glance-head">
+              <strong>{{ u.title }}</strong>
+              <span class="state">{{ progressWords[u.progress] }}</span>
             </span>
-          </span>
-          <span v-if="u.photos || u.cards" class="small"
-            >{{ counted(u.photos, 'picture') }} · {{ counted(u.cards, 'card') }} · {{ u.placed }} of
-            {{ counted(u.pockets, 'pocket') }}</span
-          >
-          <span v-if="u.progress !== 'empty' && u.progress !== 'leftOut'" class="small next">{{ u.next }}</span>
-        </RouterLink>
+            <span class="visually-quiet small">{{ u.label }}</span>
+            <span v-if="u.placed > 0" class="glance-spread"><SpreadCover :unit-id="u.id" :title="u.title" /></span>
+            <span v-else-if="u.picture" class="glance-picture"
+              ><img :src="u.picture + '512'" alt="" loading="lazy"
+            /></span>
+            <span v-if="u.photos || u.cards" class="small"
+              >{{ counted(u.photos, 'photo') }} · {{ counted(u.cards, 'card') }} · {{ u.placed }} of
+              {{ counted(u.pockets, 'pocket') }}</span
+            >
+            <span v-if="gaps(u)" class="small">{{ gaps(u) }}</span>
+            <span v-if="u.progress !== 'empty' && u.progress !== 'leftOut'" class="small next">{{ u.next }}</span>
+          </RouterLink>
+        </template>
       </li>
     </ul>
   </div>
@@ -107,7 +146,7 @@ const progressWords: Record<string, string> = {
   margin: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(12.5rem, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(13.5rem, 1fr));
   gap: 0.5rem;
   align-items: start;
 }
@@ -132,7 +171,7 @@ const progressWords: Record<string, string> = {
   border-left-color: var(--zest-bright);
 }
 .glance-unit.leftOut {
-  background: repeating-linear-gradient(135deg, #efe6d3 0 8px, var(--card) 8px 16px);
+  background: repeating-linear-gradient(135deg, var(--paper) 0 8px, var(--card) 8px 16px);
 }
 .glance-unit:hover strong {
   text-decoration: underline;
@@ -144,36 +183,32 @@ const progressWords: Record<string, string> = {
 }
 .state {
   font-size: 0.78rem;
-  color: #4b443c;
+  color: var(--ink-mid);
+}
+.glance-spread {
+  display: grid;
+  place-items: center;
+  height: 9rem;
+  margin: 0.25rem -0.7rem;
+  padding: 0.5rem;
+  background: var(--mat);
 }
 .glance-picture {
-  display: flex;
-  align-items: flex-end;
-  gap: 0.6rem;
-  height: 62px;
+  height: 5rem;
   margin: 0.25rem 0;
 }
 .glance-picture img {
-  width: 80px;
-  height: 60px;
+  width: 100%;
+  height: 100%;
   object-fit: cover;
   border-radius: 3px;
 }
-.bars {
-  display: flex;
-  align-items: flex-end;
-  gap: 3px;
-}
-.bar {
-  width: 9px;
-  background: var(--mat);
-  border-radius: 2px 2px 0 0;
-}
-.bar.gap {
-  background: none;
-  border: 1px dashed var(--warn);
+.run {
+  width: 100%;
+  border: 1px dashed #8b8072;
+  text-align: left;
 }
 .next {
-  color: #6d3205;
+  color: var(--zest-deep);
 }
 </style>

@@ -184,6 +184,6 @@ async function enter() {
 }
 .on .kind,
 .on .note {
-  color: #4b443c;
+  color: var(--ink-mid);
 }
 </style>

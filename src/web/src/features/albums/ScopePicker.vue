@@ -115,7 +115,7 @@ function choose(end: 'from' | 'until', id: string) {
   gap: 0.7rem;
 }
 .choices a {
-  color: #4b443c;
+  color: var(--ink-mid);
   text-decoration: none;
 }
 .choices a:hover {

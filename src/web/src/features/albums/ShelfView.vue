@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { counted } from '../../shared/words'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api, type AlbumSummary } from '../../api/client'
+import ThemeSwitch from '../../shared/ThemeSwitch.vue'
 import { useNotices } from '../../shared/notices'
+import AlbumTile from './AlbumTile.vue'
 import NewAlbumDialog from './NewAlbumDialog.vue'
 import { keys } from '../../shared/queries'
 import { useShelf } from './queries'
 
 const { data: albums, error } = useShelf()
-const unitWords = { weekly: 'weeks', trip: 'travel days', documentedDay: 'hours', countdown: 'days' }
 const making = ref(false)
 const putAway = ref<AlbumSummary | null>(null)
 const notices = useNotices()
@@ -48,13 +48,16 @@ async function bringBack() {
           Pocket-page albums by the week, the day or the hour: gather, tell, place, print.
         </p>
       </div>
-      <BButton variant="primary" size="lg" @click="making = true">New album</BButton>
+      <span class="d-flex gap-2 align-items-center">
+        <ThemeSwitch />
+        <BButton variant="primary" size="lg" @click="making = true">New album</BButton>
+      </span>
     </header>
 
     <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
     <p v-if="putAway" class="panel border rounded p-3" role="status">
       “{{ putAway.name }}” is put away; nothing in it is lost.
-      <button type="button" class="btn btn-sm btn-outline-dark ms-2" @click="bringBack">Bring it back</button>
+      <button type="button" class="btn btn-sm btn-outline-dark ms-2" @click="bringBack">Undo</button>
     </p>
 
     <p v-if="albums && albums.length === 0" class="panel border rounded p-4" data-testid="empty-shelf">
@@ -62,24 +65,9 @@ async function bringBack() {
       photos on it.
     </p>
 
-    <ul class="binders list-unstyled">
-      <li v-for="album in albums" :key="album.id" class="binder">
-        <RouterLink :to="{ name: 'album', params: { albumId: album.id } }" class="binder-link">
-          <span class="display-face binder-name">{{ album.name }}</span>
-          <span>{{ album.span }}</span>
-          <span class="visually-quiet"
-            >{{ album.units }} {{ unitWords[album.kind] }} · {{ counted(album.photos, 'photo') }} · pages
-            {{ album.body }}</span
-          >
-        </RouterLink>
-        <button
-          type="button"
-          class="btn btn-sm btn-link binder-away"
-          :aria-label="`Put “${album.name}” away`"
-          @click="away(album)"
-        >
-          Put away
-        </button>
+    <ul class="tiles list-unstyled">
+      <li v-for="(album, i) in albums" :key="album.id" :class="{ first: i === 0 }">
+        <AlbumTile :album="album" :large="i === 0" @away="away(album)" />
       </li>
     </ul>
     <NewAlbumDialog v-model="making" />
@@ -87,37 +75,16 @@ async function bringBack() {
 </template>
 
 <style scoped>
-.binders {
+.tiles {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
-  gap: 1.25rem;
+  grid-template-columns: repeat(auto-fill, minmax(min(21rem, 100%), 1fr));
+  gap: 1.4rem;
+  align-items: start;
 }
-.binder {
-  position: relative;
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-left: 14px solid var(--zest-bright);
-  border-radius: 0.5rem;
-  box-shadow: 0 2px 6px rgb(60 40 20 / 0.12);
-}
-.binder-link {
-  display: flex;
-  flex-direction: column;
-  gap: 0.2rem;
-  padding: 1.1rem 1.2rem 2.6rem;
-  color: inherit;
-  text-decoration: none;
-}
-.binder-name {
-  font-size: 1.35rem;
-}
-.binder-link:hover .binder-name {
-  text-decoration: underline;
-}
-.binder-away {
-  position: absolute;
-  right: 0.5rem;
-  bottom: 0.4rem;
-  color: var(--ink-soft);
+@media (min-width: 1000px) {
+  .first {
+    grid-column: span 2;
+    grid-row: span 2;
+  }
 }
 </style>

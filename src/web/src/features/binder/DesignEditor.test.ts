@@ -70,7 +70,7 @@ describe('drawing a page', () => {
       body: { notation: '9x4 / 9x4', merge: ['1.1', '2.1'] },
     })
     POST.mockResolvedValue({ data: draft('9x4 / 9x4', ['1.1', '2.1']), response: { ok: true } })
-    await button(w, 'Take the last step back').trigger('click')
+    await button(w, 'Undo').trigger('click')
     await flushPromises()
     expect(w.findAll('.cell')).toHaveLength(2)
   })
@@ -85,7 +85,7 @@ describe('drawing a page', () => {
     await w.get('textarea').setValue('9x4 | 3x3')
     await w
       .findAll('form')
-      .find((f) => f.text().includes('Draw what is written'))!
+      .find((f) => f.text().includes('Draw this layout'))!
       .trigger('submit')
     await flushPromises()
     expect(w.get('[role=alert]').text()).toContain('character 6')

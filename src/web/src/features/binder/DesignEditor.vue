@@ -60,6 +60,7 @@ const inch = 914_400
     <div v-if="draft" class="design-mat" @keydown.escape="chosen = []">
       <div
         class="page"
+        data-bs-theme="light"
         :style="{
           // Half an inch a square, as on the mat: background positions are shares of what is left over.
           aspectRatio: `${draft.bodyWidth} / ${draft.bodyHeight}`,
@@ -134,7 +135,7 @@ const inch = 914_400
                 required
               />
             </div>
-            <BButton type="submit" size="sm" variant="outline-dark">Part it so</BButton>
+            <BButton type="submit" size="sm" variant="outline-dark">Split</BButton>
           </form>
         </template>
         <BButton v-else-if="chosen.length > 1" size="sm" variant="primary" @click="change({ merge: chosen })"
@@ -144,12 +145,10 @@ const inch = 914_400
           Choose a pocket to part it. Choose several with Shift, or with M on the keyboard, to merge them.
         </p>
         <div class="d-flex gap-2 mt-2">
-          <BButton size="sm" variant="outline-dark" :disabled="steps.length === 0" @click="undo"
-            >Take the last step back</BButton
-          >
+          <BButton size="sm" variant="outline-dark" :disabled="steps.length === 0" @click="undo">Undo</BButton>
         </div>
         <form class="mt-3" @submit.prevent="load(text)">
-          <label for="notation" class="form-label mb-0">Written down</label>
+          <label for="notation" class="form-label mb-0">Layout as text</label>
           <textarea
             id="notation"
             v-model="text"
@@ -158,7 +157,7 @@ const inch = 914_400
           ></textarea>
           <div class="form-text mt-0">| parts side by side, / begins a new row, brackets nest: 6x8 | (3x4 / 3x4)</div>
           <BButton type="submit" size="sm" variant="outline-dark" :disabled="text.trim() === draft.notation"
-            >Draw what is written</BButton
+            >Draw this layout</BButton
           >
         </form>
         <form class="d-flex gap-2 align-items-end mt-3" @submit.prevent="emit('keep', name, draft.notation)">
@@ -172,7 +171,7 @@ const inch = 914_400
               :placeholder="draft.name"
             />
           </div>
-          <BButton type="submit" size="sm" variant="primary">Keep it in your collection</BButton>
+          <BButton type="submit" size="sm" variant="primary">Save to my designs</BButton>
         </form>
       </template>
     </div>

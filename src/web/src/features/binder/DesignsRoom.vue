@@ -84,10 +84,10 @@ async function take() {
     <h2 class="h5">Draw a page</h2>
     <DesignEditor :start="start" @keep="keep" />
     <div class="d-flex align-items-baseline gap-3 flex-wrap mt-4">
-      <h2 class="h5 mb-0">Your collection</h2>
-      <BButton size="sm" variant="outline-dark" :disabled="!own?.length" @click="save">Save as a file</BButton>
+      <h2 class="h5 mb-0">My page designs</h2>
+      <BButton size="sm" variant="outline-dark" :disabled="!own?.length" @click="save">Export designs</BButton>
       <label class="btn btn-sm btn-outline-dark mb-0"
-        >Take designs from a file
+        >Import designs
         <input
           ref="file"
           type="file"

@@ -72,7 +72,7 @@ describe('the leaf in hand', () => {
     await flushPromises()
     await w.get('input[type=checkbox]').trigger('change')
     await flushPromises()
-    await button(w, 'Take a new leaf instead').trigger('click')
+    await button(w, 'Use a new leaf').trigger('click')
     await flushPromises()
     const of = { leafId: 'l2', revision: 3 }
     expect(edit.mock.calls.map((c) => c[2])).toEqual([true, false, true, false, true, false, true, false])
@@ -86,12 +86,12 @@ describe('the leaf in hand', () => {
 
   it('moves by one place or to a number, counted from nothing', async () => {
     const w = drawer()
-    await button(w, 'One place on').trigger('click')
+    await button(w, 'Move later').trigger('click')
     await flushPromises()
     await w.get('#leaf-to').setValue(5)
     await w
       .findAll('form')
-      .find((f) => f.text().includes('Move it there'))!
+      .find((f) => f.text().trim().endsWith('Move'))!
       .trigger('submit')
     await flushPromises()
     expect(edit.mock.calls.map((c) => c[1].to)).toEqual([2, 2, 4, 4])
@@ -105,11 +105,11 @@ describe('the leaf in hand', () => {
       unitId: null,
     })
     const w = drawer()
-    await button(w, 'Take it out').trigger('click')
+    await button(w, 'Remove this leaf').trigger('click')
     await flushPromises()
     expect(edit.mock.calls[0]).toEqual(['a', { kind: 'removeLeaf', unitId: 'u', revision: 7, leafId: 'l2' }, true])
     expect(w.get('[role=dialog]').text()).toContain('1 piece goes to the tray')
-    await button(w, 'Leave it as it is').trigger('click')
+    await button(w, 'Cancel').trigger('click')
     expect(edit).toHaveBeenCalledTimes(1)
     expect(w.find('[role=dialog]').exists()).toBe(false)
   })

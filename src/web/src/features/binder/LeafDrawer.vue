@@ -80,14 +80,14 @@ function remove() {
             variant="outline-dark"
             :disabled="detail.leaf.number === 1"
             @click="move(detail.leaf.number - 1)"
-            >‹ One place back</BButton
+            >‹ Move earlier</BButton
           >
           <BButton
             size="sm"
             variant="outline-dark"
             :disabled="detail.leaf.number === leaves"
             @click="move(detail.leaf.number + 1)"
-            >One place on ›</BButton
+            >Move later ›</BButton
           >
           <form class="d-flex gap-1 align-items-end" @submit.prevent="move(to)">
             <div>
@@ -101,11 +101,11 @@ function remove() {
                 class="form-control form-control-sm place"
               />
             </div>
-            <BButton type="submit" size="sm" variant="outline-dark" :disabled="to === detail.leaf.number"
-              >Move it there</BButton
-            >
+            <BButton type="submit" size="sm" variant="outline-dark" :disabled="to === detail.leaf.number">Move</BButton>
           </form>
-          <BButton v-if="detail.leaf.between" size="sm" variant="outline-dark" @click="remove">Take it out</BButton>
+          <BButton v-if="detail.leaf.between" size="sm" variant="outline-dark" @click="remove"
+            >Remove this leaf</BButton
+          >
         </div>
       </fieldset>
 
@@ -123,7 +123,7 @@ function remove() {
             <BButton size="sm" variant="outline-dark" @click="cut(way)">{{ way.label }}</BButton>
           </li>
           <li v-if="detail.altered">
-            <BButton size="sm" variant="outline-dark" @click="renew()">Take a new leaf instead</BButton>
+            <BButton size="sm" variant="outline-dark" @click="renew()">Use a new leaf</BButton>
           </li>
         </ul>
       </details>
@@ -154,7 +154,7 @@ function remove() {
             <option v-for="i in 6" :key="i" :value="i - 1">place {{ i }} of 6</option>
           </BFormSelect>
         </div>
-        <BButton type="submit" size="sm" variant="outline-dark">Keep the tab</BButton>
+        <BButton type="submit" size="sm" variant="outline-dark">Save tab</BButton>
       </form>
     </template>
     <ChangesDialog v-model="asked" />

@@ -27,7 +27,13 @@ const words = computed(
 
 <template>
   <figure class="m-0">
-    <svg :viewBox="`0 0 ${cents(width)} ${cents(height)}`" class="leaf-face" role="img" :aria-label="words">
+    <svg
+      :viewBox="`0 0 ${cents(width)} ${cents(height)}`"
+      class="leaf-face"
+      data-bs-theme="light"
+      role="img"
+      :aria-label="words"
+    >
       <rect x="0" y="0" :width="cents(width)" :height="cents(height)" class="film" />
       <rect
         :x="cents(face.ringStripX)"

@@ -9,6 +9,7 @@ defineProps<{ design: Pick<DesignView, 'bodyWidth' | 'bodyHeight' | 'pockets'>; 
     :viewBox="`0 0 ${design.bodyWidth} ${design.bodyHeight}`"
     :height="height ?? 84"
     class="page-thumb"
+    data-bs-theme="light"
     aria-hidden="true"
   >
     <rect

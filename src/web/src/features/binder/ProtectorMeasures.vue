@@ -144,6 +144,6 @@ async function measure() {
         </div>
       </template>
     </div>
-    <BButton type="submit" size="sm" variant="primary" class="mt-2">Save these measures</BButton>
+    <BButton type="submit" size="sm" variant="primary" class="mt-2">Save measurements</BButton>
   </form>
 </template>

@@ -20,8 +20,8 @@ const open = computed({
         <li v-for="change in asked.changes" :key="change">{{ change }}</li>
       </ul>
       <div class="d-flex justify-content-end gap-2">
-        <BButton variant="outline-dark" @click="asked = null">Leave it as it is</BButton>
-        <BButton variant="primary" @click="asked.go()">Do it</BButton>
+        <BButton variant="outline-dark" @click="asked = null">Cancel</BButton>
+        <BButton variant="primary" @click="asked.go()">Apply</BButton>
       </div>
     </template>
   </BModal>

@@ -226,13 +226,13 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
                 </span>
               </div>
               <BButton v-if="leaf.mayGo" size="sm" variant="outline-dark" @click="remove(count, leaf.leafId)"
-                >Take out</BButton
+                >Remove leaf</BButton
               >
             </li>
           </ol>
           <form class="d-flex flex-wrap gap-2 align-items-end mt-2" @submit.prevent="putIn(count)">
             <div>
-              <label for="put-in" class="form-label mb-0">Put a leaf in between</label>
+              <label for="put-in" class="form-label mb-0">Add a leaf</label>
               <BFormSelect id="put-in" v-model="insert" size="sm">
                 <option value="sheet">a page outside the pockets</option>
                 <option value="foldOut">a fold-out</option>
@@ -269,7 +269,7 @@ function make(of: CountView, move: WayToFit, edit: (change: Edit) => Promise<unk
                 />
               </div>
             </template>
-            <BButton type="submit" size="sm" variant="outline-dark">Put it in</BButton>
+            <BButton type="submit" size="sm" variant="outline-dark">Add leaf</BButton>
             <RouterLink class="small" :to="albumPlace(album.id, 'count', 'leaves')"
               >Move, fuse or cut leaves</RouterLink
             >

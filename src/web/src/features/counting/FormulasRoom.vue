@@ -114,8 +114,8 @@ const apply = (formulaId: string) =>
           class="form-control form-control-sm count"
         />
       </div>
-      <BButton variant="outline-dark" size="sm" @click="write()">Write a formula</BButton>
-      <BButton variant="outline-dark" size="sm" @click="learn">Learn one from the first of these</BButton>
+      <BButton variant="outline-dark" size="sm" @click="write()">Add a formula</BButton>
+      <BButton variant="outline-dark" size="sm" @click="learn">Create a formula from this week</BButton>
     </div>
 
     <form v-if="writing" class="border rounded p-3 mb-3 bg-card" aria-label="A formula" @submit.prevent="keep">
@@ -125,7 +125,7 @@ const apply = (formulaId: string) =>
           <input id="formula-name" v-model="form.name" maxlength="80" class="form-control form-control-sm" required />
         </div>
         <div class="col-md-2">
-          <label for="formula-pictures" class="form-label mb-0">Pictures, at least</label>
+          <label for="formula-pictures" class="form-label mb-0">Photos, at least</label>
           <input
             id="formula-pictures"
             v-model.number="form.pictures"
@@ -136,7 +136,7 @@ const apply = (formulaId: string) =>
           />
         </div>
         <div class="col-md-2">
-          <label for="formula-words" class="form-label mb-0">Cards of words</label>
+          <label for="formula-words" class="form-label mb-0">Journaling cards</label>
           <input
             id="formula-words"
             v-model.number="form.words"
@@ -153,7 +153,7 @@ const apply = (formulaId: string) =>
       </div>
       <div class="row g-3 mt-1">
         <div class="col-md-6">
-          <h2 class="h6 mb-1">Its own pages, in turn</h2>
+          <h2 class="h6 mb-1">Its own pages, in order</h2>
           <ol class="mb-1">
             <li v-for="(id, i) in form.own" :key="i">
               {{ nameOf(id) }}
@@ -161,9 +161,9 @@ const apply = (formulaId: string) =>
                 v-if="form.own.length > 1"
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Take out ${nameOf(id)}, number ${i + 1} of its own pages`"
+                :aria-label="`Remove ${nameOf(id)}, number ${i + 1} of its own pages`"
                 @click="form.own.splice(i, 1)"
-                >Take out</BButton
+                >Remove</BButton
               >
             </li>
           </ol>
@@ -180,7 +180,7 @@ const apply = (formulaId: string) =>
               class="text-nowrap"
               :disabled="!alternate"
               @click="form.own.push(alternate)"
-              >Add in turn</BButton
+              >Add page</BButton
             >
           </div>
         </div>
@@ -192,9 +192,9 @@ const apply = (formulaId: string) =>
               <BButton
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Take out ${nameOf(id)}, number ${i + 1} between`"
+                :aria-label="`Remove ${nameOf(id)}, number ${i + 1} between`"
                 @click="form.between.splice(i, 1)"
-                >Take out</BButton
+                >Remove</BButton
               >
             </li>
           </ol>
@@ -215,7 +215,7 @@ const apply = (formulaId: string) =>
         </div>
       </div>
       <div class="d-flex gap-2 mt-2">
-        <BButton type="submit" size="sm" variant="primary">Keep the formula</BButton>
+        <BButton type="submit" size="sm" variant="primary">Save formula</BButton>
         <BButton size="sm" variant="outline-dark" @click="writing = false">Leave it</BButton>
       </div>
     </form>
@@ -233,12 +233,12 @@ const apply = (formulaId: string) =>
           <p class="small mb-0">{{ f.says }}</p>
         </div>
         <span class="d-flex gap-1 flex-wrap">
-          <BButton size="sm" variant="primary" :aria-label="`Give them this formula: ${f.name}`" @click="apply(f.id)"
-            >Give them this formula</BButton
+          <BButton size="sm" variant="primary" :aria-label="`Use this formula: ${f.name}`" @click="apply(f.id)"
+            >Use this formula</BButton
           >
           <BButton size="sm" variant="outline-dark" :aria-label="`Change ${f.name}`" @click="write(f)">Change</BButton>
-          <BButton size="sm" variant="outline-dark" :aria-label="`Throw away ${f.name}`" @click="drop(f.id)"
-            >Throw away</BButton
+          <BButton size="sm" variant="outline-dark" :aria-label="`Delete ${f.name}`" @click="drop(f.id)"
+            >Delete</BButton
           >
         </span>
       </li>
@@ -249,7 +249,7 @@ const apply = (formulaId: string) =>
           <th scope="col">Part</th>
           <th scope="col">Formula</th>
           <th scope="col">Missing</th>
-          <th scope="col">Beyond it</th>
+          <th scope="col">More than needed</th>
         </tr>
       </thead>
       <tbody>

@@ -56,7 +56,7 @@ beforeEach(() => {
 describe('which pages hold it all', () => {
   it('says why, what to buy, and how far from the best it may be', async () => {
     const w = panel()
-    await button(w, 'Choose the pages').trigger('click')
+    await button(w, 'Find pages').trigger('click')
     await vi.waitFor(() => expect(w.text()).toContain('To buy'))
     expect(POST).toHaveBeenCalledWith(
       '/api/albums/{albumId}/pages/searches',
@@ -72,7 +72,7 @@ describe('which pages hold it all', () => {
   it('sends the weights that the keeper has moved', async () => {
     const w = panel()
     await w.get('#weight-leaf').setValue(30000)
-    await button(w, 'Choose the pages').trigger('click')
+    await button(w, 'Find pages').trigger('click')
     await flushPromises()
     expect(POST.mock.calls[0]![1].body.ask.weights).toEqual({
       leaf: 30000,
@@ -87,18 +87,18 @@ describe('which pages hold it all', () => {
 
   it('takes a way with its fused pockets, after saying what it changes', async () => {
     const w = panel()
-    await button(w, 'Choose the pages').trigger('click')
-    await vi.waitFor(() => expect(button(w, 'Take these pages')).toBeDefined())
+    await button(w, 'Find pages').trigger('click')
+    await vi.waitFor(() => expect(button(w, 'Use these pages')).toBeDefined())
     edit.mockResolvedValue({
       done: 'Chose the pages',
       editId: null,
       changes: ['3 pieces go to the tray'],
       unitId: null,
     })
-    await button(w, 'Take these pages').trigger('click')
+    await button(w, 'Use these pages').trigger('click')
     await flushPromises()
     expect(w.get('[role=dialog]').text()).toContain('3 pieces go to the tray')
-    await button(w, 'Do it').trigger('click')
+    await button(w, 'Apply').trigger('click')
     await flushPromises()
     expect(edit.mock.calls.map((c) => c[2])).toEqual([true, false])
     expect(edit.mock.calls[1]![1]).toMatchObject({

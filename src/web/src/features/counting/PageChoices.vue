@@ -93,8 +93,8 @@ const take = (choice: PageChoice) =>
 <template>
   <section class="mb-4" aria-label="Which pages hold it all">
     <div class="d-flex gap-2 align-items-center flex-wrap mb-2">
-      <h3 class="h6 mb-0">Which pages hold it all?</h3>
-      <BButton v-if="!asking" variant="primary" size="sm" @click="ask">Choose the pages</BButton>
+      <h3 class="h6 mb-0">Which pages fit everything?</h3>
+      <BButton v-if="!asking" variant="primary" size="sm" @click="ask">Find pages</BButton>
       <template v-else>
         <span class="visually-quiet" role="status">Trying the designs you own …</span>
         <ProgressLine
@@ -148,8 +148,8 @@ const take = (choice: PageChoice) =>
               : `At most ${choice.gap} % from the best.`
           }}
         </p>
-        <BButton size="sm" variant="outline-dark" :aria-label="`Take these pages: ${choice.name}`" @click="take(choice)"
-          >Take these pages</BButton
+        <BButton size="sm" variant="outline-dark" :aria-label="`Use these pages: ${choice.name}`" @click="take(choice)"
+          >Use these pages</BButton
         >
       </li>
     </ul>

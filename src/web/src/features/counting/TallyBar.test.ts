@@ -11,7 +11,7 @@ const count = (pieces: number, pockets: number): CountView =>
     lacking: Math.max(0, pieces - pockets),
     free: Math.max(0, pockets - pieces),
     wanted: [
-      { name: 'lying pictures', kind: 'picture', count: pieces - 1 },
+      { name: 'landscape photos', kind: 'picture', count: pieces - 1 },
       { name: 'cards', kind: 'card', count: 1 },
     ],
     bySize: [{ size: '3 × 4 in', count: pockets, free: 2 }],

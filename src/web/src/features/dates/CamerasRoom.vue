@@ -133,7 +133,7 @@ const addStay = () =>
           </div>
           <div class="col-sm-4">
             <BButton size="sm" variant="outline-dark" :disabled="!pair.wrong || !pair.right" @click="byPair"
-              >Pair them</BButton
+              >Match the clocks</BButton
             >
           </div>
           <div class="col-sm-8">
@@ -142,7 +142,7 @@ const addStay = () =>
           </div>
           <div class="col-sm-4">
             <BButton size="sm" variant="outline-dark" :disabled="!pair.wrong || !pair.trueTime" @click="byTime"
-              >That is the time</BButton
+              >Use this time</BButton
             >
           </div>
           <div class="col-4">
@@ -186,7 +186,7 @@ const addStay = () =>
     </section>
 
     <section v-if="calendar" class="room-panel">
-      <h2 class="h5">How the album counts time</h2>
+      <h2 class="h5">Dates & hours</h2>
       <div class="row g-2 align-items-end">
         <div v-if="calendar.kind === 'weekly'" class="col-sm-6">
           <label for="scheme" class="form-label">Weeks</label>
@@ -262,7 +262,7 @@ const addStay = () =>
           @submit.prevent="change({ kind: 'setCutOff', revision: revision(), cutOff: form.cutOff })"
         >
           <div class="flex-grow-1">
-            <label for="cut-off" class="form-label">Pictures before this belong to the evening before</label>
+            <label for="cut-off" class="form-label">Photos taken before this belong to the day before</label>
             <input id="cut-off" v-model="form.cutOff" type="time" class="form-control form-control-sm" />
           </div>
           <BButton type="submit" size="sm" variant="outline-dark" :disabled="form.cutOff === calendar.cutOff"
@@ -272,7 +272,7 @@ const addStay = () =>
       </div>
 
       <template v-if="calendar.kind === 'trip'">
-        <h2 class="h5 mt-4">Stays</h2>
+        <h2 class="h5 mt-4">Places</h2>
         <p class="form-text mt-0">
           Where the trip slept, in order, each by the clock of the place. Pictures without a zone get the zone of their
           stay; days follow you over the date line.
@@ -292,7 +292,7 @@ const addStay = () =>
               <input :id="`from-${i}`" v-model="stay.from" type="datetime-local" class="form-control form-control-sm" />
             </div>
             <div>
-              <label :for="`until-${i}`" class="form-label">Left, if known</label>
+              <label :for="`until-${i}`" class="form-label">Left (optional)</label>
               <input
                 :id="`until-${i}`"
                 v-model="stay.until"
@@ -303,15 +303,15 @@ const addStay = () =>
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Take away the stay in ${stay.place || 'this place'}`"
+              :aria-label="`Delete the place ${stay.place || 'this place'}`"
               @click="stays.splice(i, 1)"
             >
-              Take away
+              Delete
             </button>
           </div>
           <div class="d-flex gap-2 mt-2">
-            <BButton size="sm" variant="outline-dark" @click="addStay">Add a stay</BButton>
-            <BButton type="submit" size="sm" variant="primary">Save the stays</BButton>
+            <BButton size="sm" variant="outline-dark" @click="addStay">Add a place</BButton>
+            <BButton type="submit" size="sm" variant="primary">Save places</BButton>
           </div>
         </form>
       </template>

@@ -66,7 +66,7 @@ async function note() {
         <input id="quick-at" v-model="at" type="datetime-local" class="form-control" />
         <BButton variant="outline-dark" @click="at = now()">Now</BButton>
       </div>
-      <BButton type="submit" variant="primary" size="lg" class="w-100 mt-3" :disabled="!text.trim()">Note it</BButton>
+      <BButton type="submit" variant="primary" size="lg" class="w-100 mt-3" :disabled="!text.trim()">Save note</BButton>
     </form>
     <ul v-if="kept.length" class="kept" aria-label="Noted just now">
       <li v-for="(n, i) in kept" :key="i">

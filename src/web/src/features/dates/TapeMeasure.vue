@@ -125,7 +125,11 @@ watch(
 </script>
 
 <template>
-  <nav class="tape" :aria-label="album.kind === 'weekly' ? 'Weeks of the album' : 'Days of the album'">
+  <nav
+    class="tape"
+    data-bs-theme="light"
+    :aria-label="album.kind === 'weekly' ? 'Weeks of the album' : 'Days of the album'"
+  >
     <ol ref="strip" class="tape-strip" @pointerdown="onDown" @pointermove="onMove" @pointerup="onUp">
       <li
         v-for="(unit, i) in units"

@@ -40,18 +40,18 @@ async function saveName() {
     >
     <BDropdownItemButton @click="startNaming">Rename…</BDropdownItemButton>
     <BDropdownItemButton v-if="next" @click="tape.merge(unit)">Merge with {{ next.title }}</BDropdownItemButton>
-    <BDropdownItemButton v-if="unit.weight > 1" @click="tape.split(unit)">Split it again</BDropdownItemButton>
+    <BDropdownItemButton v-if="unit.weight > 1" @click="tape.split(unit)">Split</BDropdownItemButton>
     <BDropdownItemButton @click="tape.leaveOut(unit, !unit.leftOut)">{{
-      unit.leftOut ? 'Take it back in' : 'Leave it out on purpose'
+      unit.leftOut ? 'Include it again' : 'Leave out'
     }}</BDropdownItemButton>
     <BDropdownItemButton v-if="album.canGrowAtEnd" @click="tape.grow(1, true)"
-      >Make a {{ thing }} at the end</BDropdownItemButton
+      >Add a {{ thing }} at the end</BDropdownItemButton
     >
     <BDropdownItemButton v-if="album.canGrowAtEnd && unit.kind === 'week'" @click="tape.grow(4, true)"
-      >Make four weeks at the end</BDropdownItemButton
+      >Add four weeks at the end</BDropdownItemButton
     >
     <BDropdownItemButton v-if="album.canGrowAtStart" @click="tape.grow(1, false)"
-      >Make a {{ thing }} at the start</BDropdownItemButton
+      >Add a {{ thing }} at the start</BDropdownItemButton
     >
   </BDropdown>
   <BModal
@@ -63,11 +63,11 @@ async function saveName() {
     @shown="field?.focus()"
   >
     <form @submit.prevent="saveName">
-      <label for="unit-name" class="form-label">Your own name for it; empty brings the number back</label>
+      <label for="unit-name" class="form-label">Name (leave empty to use the number)</label>
       <input id="unit-name" ref="field" v-model="name" class="form-control" maxlength="80" />
       <div class="d-flex justify-content-end gap-2 mt-3">
         <BButton variant="outline-dark" @click="naming = false">Cancel</BButton>
-        <BButton type="submit" variant="primary">Save the name</BButton>
+        <BButton type="submit" variant="primary">Save name</BButton>
       </div>
     </form>
   </BModal>

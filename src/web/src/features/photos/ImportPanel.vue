@@ -160,14 +160,14 @@ onMounted(async () => {
       </p>
       <p v-if="intake.problem" class="warning-chip" role="alert">{{ intake.problem }}</p>
       <div class="d-flex gap-2">
-        <BButton v-if="intake.running" size="sm" variant="outline-dark" @click="stop">Stop</BButton>
+        <BButton v-if="intake.running" size="sm" variant="outline-dark" @click="stop">Cancel import</BButton>
         <BButton v-else size="sm" variant="outline-dark" @click="intake.clear()">Close this list</BButton>
         <a
           v-if="intake.finished"
           class="btn btn-sm btn-outline-dark"
           :href="`/api/imports/${intake.view.id}/outcomes.csv`"
           download
-          >Save every file's outcome (CSV)</a
+          >Export the list (CSV)</a
         >
       </div>
       <ul v-if="intake.view.refusedLines.length" class="refusals" data-testid="refusals">

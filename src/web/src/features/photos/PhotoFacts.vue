@@ -46,7 +46,7 @@ const kinds = [
             :disabled="!day"
             @click="emit('change', { kind: 'datePhoto', day })"
           >
-            Put there
+            Move there
           </button>
         </span>
         <button
@@ -55,7 +55,7 @@ const kinds = [
           class="btn btn-sm btn-outline-light mt-1"
           @click="emit('change', { kind: 'dateFromClock' })"
         >
-          Let the clock decide
+          Use the recorded time
         </button>
       </dd>
       <dt>Camera</dt>

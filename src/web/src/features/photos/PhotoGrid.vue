@@ -171,7 +171,7 @@ defineExpose({ focus })
   padding: 0;
   border: 2px solid transparent;
   border-radius: 5px;
-  background: #e6dcc8;
+  background: var(--line);
   overflow: hidden;
 }
 .cell-photo img {

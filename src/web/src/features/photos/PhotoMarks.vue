@@ -41,7 +41,7 @@ defineProps<{ photo: PhotoView }>()
   background: #7a5a00;
 }
 .leave {
-  background: var(--warn);
+  background: var(--warn-solid);
 }
 .best {
   background: var(--zest);

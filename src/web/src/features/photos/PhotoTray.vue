@@ -33,7 +33,7 @@ const long = (day: string) => dayText(day, album.value?.dateOrder ?? 'dayMonth')
             class="btn btn-sm btn-outline-dark mt-1"
             @click="edit([photo], { kind: 'judgePhoto', verdict: 'undecided' })"
           >
-            Take back
+            Keep again
           </button>
           <template v-else>
             <button
@@ -57,7 +57,7 @@ const long = (day: string) => dayText(day, album.value?.dateOrder ?? 'dayMonth')
                 :disabled="!dayFor[photo.id]"
                 @click="edit([photo], { kind: 'datePhoto', day: dayFor[photo.id]! })"
               >
-                Put there
+                Move there
               </button>
             </div>
           </template>

@@ -323,7 +323,7 @@ onBeforeUnmount(() => before?.focus())
         </button>
         <template v-if="mode === 'keep' || mode === 'cover'">
           <button type="button" class="tool" @click="addBox">Add a box</button>
-          <button v-if="boxes.length" type="button" class="tool" @click="setBoxes([])">Take all away</button>
+          <button v-if="boxes.length" type="button" class="tool" @click="setBoxes([])">Delete all</button>
         </template>
         <span v-if="mode !== 'look'" class="bar-soft">
           {{

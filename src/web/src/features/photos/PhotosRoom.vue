@@ -214,9 +214,9 @@ async function close(lastId: string) {
         :disabled="!bulkDay"
         @click="bulk({ kind: 'datePhoto', day: bulkDay })"
       >
-        Put there
+        Move there
       </button>
-      <button type="button" class="btn btn-sm btn-outline-dark" @click="selected = new Set()">Choose none</button>
+      <button type="button" class="btn btn-sm btn-outline-dark" @click="selected = new Set()">Clear selection</button>
     </div>
     <p v-else class="visually-quiet small mb-1 px-1">
       Enter opens a picture large. Arrows move, K keeps, M maybe, X leaves out, 1 2 3 give stars, Space chooses.

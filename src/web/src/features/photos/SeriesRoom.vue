@@ -45,18 +45,18 @@ const takeOut = (photo: PhotoView) => edit([photo], { kind: 'leaveSeries' })
         The same kind of picture again and again: the same window each morning, each Sunday's walk. A series looks for
         pictures near its time of day and shows its gaps.
       </p>
-      <BButton v-if="!making" variant="primary" size="sm" @click="making = true">Begin a series</BButton>
+      <BButton v-if="!making" variant="primary" size="sm" @click="making = true">Add a series</BButton>
       <form v-else class="row g-2 align-items-end" @submit.prevent="begin">
         <div class="col-md-4">
           <label for="series-name" class="form-label">What it shows</label>
           <input id="series-name" v-model="form.name" class="form-control form-control-sm" maxlength="80" required />
         </div>
         <div class="col-md-2">
-          <label for="series-around" class="form-label">Around</label>
+          <label for="series-around" class="form-label">About what time</label>
           <input id="series-around" v-model="form.around" type="time" class="form-control form-control-sm" />
         </div>
         <div class="col-md-2">
-          <label for="series-minutes" class="form-label">Give or take, minutes</label>
+          <label for="series-minutes" class="form-label">Within, minutes</label>
           <input
             id="series-minutes"
             v-model.number="form.minutes"
@@ -74,7 +74,7 @@ const takeOut = (photo: PhotoView) => edit([photo], { kind: 'leaveSeries' })
           </BFormSelect>
         </div>
         <div class="col-md-2 d-flex gap-2">
-          <BButton type="submit" variant="primary" size="sm">Begin</BButton>
+          <BButton type="submit" variant="primary" size="sm">Add</BButton>
           <BButton variant="outline-dark" size="sm" @click="making = false">Cancel</BButton>
         </div>
       </form>
@@ -86,7 +86,7 @@ const takeOut = (photo: PhotoView) => edit([photo], { kind: 'leaveSeries' })
           >around {{ s.around }}, {{ s.weekday ? `each ${s.weekday}` : 'every day' }} · {{ s.chosen }} chosen,
           {{ counted(s.gaps, 'gap') }}</span
         >
-        <button type="button" class="btn btn-sm btn-outline-dark ms-auto" @click="drop(s)">Give it up</button>
+        <button type="button" class="btn btn-sm btn-outline-dark ms-auto" @click="drop(s)">Delete series</button>
       </div>
       <ul class="strip" tabindex="0" :aria-label="`Days of ${s.name}`">
         <li v-for="d in s.days" :key="d.day" :class="{ gap: !d.chosen && d.suggested.length === 0 }">
@@ -96,10 +96,10 @@ const takeOut = (photo: PhotoView) => edit([photo], { kind: 'leaveSeries' })
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Take out ${d.chosen.fileName}`"
+              :aria-label="`Remove ${d.chosen.fileName}`"
               @click="takeOut(d.chosen)"
             >
-              Take out
+              Remove
             </button>
           </template>
           <template v-else-if="d.suggested.length">

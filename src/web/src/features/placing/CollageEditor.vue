@@ -93,7 +93,7 @@ const write = () =>
           ></textarea>
         </template>
       </div>
-      <BButton v-if="cells.some((c) => !c.photoId)" type="submit" size="sm" variant="primary">Keep the words</BButton>
+      <BButton v-if="cells.some((c) => !c.photoId)" type="submit" size="sm" variant="primary">Save words</BButton>
     </form>
     <form @submit.prevent="lay">
       <fieldset>

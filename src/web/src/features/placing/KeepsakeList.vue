@@ -50,7 +50,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
         Keepsakes <small class="visually-quiet fw-normal">{{ pieces.length }}</small>
       </h2>
       <button v-if="!adding" type="button" class="btn btn-sm btn-outline-dark" @click="adding = true">
-        Add a ticket, a receipt, a note
+        Add a keepsake
       </button>
     </div>
     <form v-if="adding" class="keepsake-form" @submit.prevent="add">
@@ -77,7 +77,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
         <input id="keepsake-note" v-model="form.note" class="form-control form-control-sm" maxlength="2000" />
       </div>
       <div>
-        <label for="keepsake-photo" class="form-label">Its picture</label>
+        <label for="keepsake-photo" class="form-label">Photo of it</label>
         <BFormSelect id="keepsake-photo" v-model="form.photoId" size="sm">
           <option value="">none</option>
           <option v-for="p in unit.photos" :key="p.id" :value="p.id">{{ p.fileName }}</option>
@@ -88,7 +88,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
         <span class="form-check-label">See-through: its back shows on the other face</span>
       </label>
       <div class="d-flex gap-2 align-items-end">
-        <BButton type="submit" size="sm" variant="primary">Add it</BButton>
+        <BButton type="submit" size="sm" variant="primary">Add</BButton>
         <BButton size="sm" variant="outline-dark" @click="adding = false">Cancel</BButton>
       </div>
     </form>
@@ -103,15 +103,15 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
           </div>
           <div class="d-flex gap-1 mt-1">
             <button type="button" class="btn btn-sm btn-outline-dark" @click="move(piece, !piece.keepsake?.inEnvelope)">
-              {{ piece.keepsake?.inEnvelope ? 'Take out of the envelope' : 'Into the envelope' }}
+              {{ piece.keepsake?.inEnvelope ? 'Take out of the envelope' : 'Put into the envelope' }}
             </button>
             <button
               type="button"
               class="btn btn-sm btn-outline-dark"
-              :aria-label="`Throw away ${piece.title}`"
+              :aria-label="`Delete ${piece.title}`"
               @click="edit({ kind: 'discardPiece', pieceId: piece.id })"
             >
-              Throw away
+              Delete
             </button>
           </div>
         </div>

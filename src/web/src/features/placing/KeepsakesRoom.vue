@@ -32,12 +32,12 @@ const others = computed(() => keepsakes.value?.filter((k) => !k.inEnvelope) ?? [
           <table class="table table-sm mb-0">
             <thead>
               <tr>
-                <th scope="col">What</th>
+                <th scope="col">Keepsake</th>
                 <th scope="col">Where from</th>
                 <th scope="col">Size</th>
-                <th scope="col">Thick</th>
+                <th scope="col">Thickness</th>
                 <th scope="col">Note</th>
-                <th scope="col">Lies</th>
+                <th scope="col">Where it is</th>
               </tr>
             </thead>
             <tbody>

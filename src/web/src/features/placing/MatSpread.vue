@@ -207,6 +207,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   <div
     ref="mat"
     class="mat"
+    data-bs-theme="light"
     :class="{ 'true-size': trueSize }"
     :style="{ '--grid': grid }"
     @click.self="hand.openPocket(null)"

@@ -132,7 +132,7 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
   align-items: center;
   gap: 0.75rem;
   padding: 0.3rem 0.8rem;
-  background: #e9e1d1;
+  background: var(--tabs);
   border-bottom: 1px solid var(--line);
 }
 .mat-title {

@@ -181,7 +181,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     </p>
     <div v-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">
       <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
-        >Take out</BButton
+        >Move to tray</BButton
       >
       <BButton
         size="sm"
@@ -197,7 +197,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         :aria-pressed="hand.framing"
         @click="hand.framing = !hand.framing"
       >
-        {{ hand.framing ? 'Done moving' : 'Move on the mat' }}
+        {{ hand.framing ? 'Done moving' : 'Move the photo' }}
       </BButton>
     </div>
 

@@ -171,7 +171,7 @@ async function cancel() {
           "
           @click="print"
         >
-          Make the PDF
+          Create PDF
         </BButton>
       </div>
       <div v-if="job" class="mt-3" data-testid="job">

@@ -163,7 +163,7 @@ onBeforeUnmount(() => {
           @change="byHand(($event.target as HTMLInputElement).checked)"
         />
         <label class="form-check-label" :for="`hand-${piece.id}`"
-          >Written by hand: print lines, and the words on the cue sheet</label
+          >Write by hand: print lines only, words go on the cue sheet</label
         >
       </div>
       <template v-if="verdict && verdict.wordsOver > 0 && !setting?.byHand">
@@ -173,16 +173,14 @@ onBeforeUnmount(() => {
             <span class="small">{{ remedy.gain }}</span>
           </li>
           <li v-if="fit?.flowsOn">
-            <button type="button" class="btn btn-sm btn-outline-dark" @click="flowOn">
-              Let it flow on to another card
-            </button>
+            <button type="button" class="btn btn-sm btn-outline-dark" @click="flowOn">Continue on another card</button>
             <span class="small">{{ fit.flowsOn }}, as a story</span>
           </li>
         </ul>
         <p class="form-text mb-0">Or shorten it, or move the card to a larger pocket.</p>
       </template>
       <details v-if="fit?.joins.length" class="small mt-1">
-        <summary>Join with another card</summary>
+        <summary>Merge with another card</summary>
         <ul class="remedies">
           <li v-for="other in fit.joins" :key="other.pieceId">
             <button type="button" class="btn btn-sm btn-outline-dark" @click="(save(), emit('join', other.pieceId))">
@@ -199,7 +197,7 @@ onBeforeUnmount(() => {
       >
         Set differently from its style.
         <button type="button" class="btn btn-sm btn-link p-0 align-baseline" @click="asTheStyle">
-          As the style says
+          Use the style’s settings
         </button>
       </p>
     </div>
@@ -246,7 +244,7 @@ onBeforeUnmount(() => {
         <option v-for="s in f.styles" :key="s.key" :value="s.key">{{ s.name }}</option>
       </optgroup>
     </BFormSelect>
-    <BButton size="sm" variant="outline-dark" class="mt-2" @click="emit('discard')">Throw the card away</BButton>
+    <BButton size="sm" variant="outline-dark" class="mt-2" @click="emit('discard')">Delete card</BButton>
   </div>
 </template>
 

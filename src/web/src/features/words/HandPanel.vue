@@ -35,7 +35,7 @@ const takeUsual = () => act(() => editAlbum(props.albumId, { kind: 'takeUsualHan
         ></textarea>
       </div>
       <div>
-        <label for="hand-lines" class="form-label mb-0">On so many lines</label>
+        <label for="hand-lines" class="form-label mb-0">Number of lines</label>
         <input
           id="hand-lines"
           v-model.number="sample.lines"
@@ -46,15 +46,15 @@ const takeUsual = () => act(() => editAlbum(props.albumId, { kind: 'takeUsualHan
         />
       </div>
       <div>
-        <label for="hand-width" class="form-label mb-0">Each as wide as</label>
+        <label for="hand-width" class="form-label mb-0">Width of a line</label>
         <input id="hand-width" v-model="sample.lineWidth" class="form-control form-control-sm" />
       </div>
       <div>
-        <label for="hand-pitch" class="form-label mb-0">From line to line</label>
+        <label for="hand-pitch" class="form-label mb-0">Distance between lines</label>
         <input id="hand-pitch" v-model="sample.pitch" class="form-control form-control-sm" />
       </div>
-      <BButton type="submit" size="sm" variant="primary">Measure my hand</BButton>
-      <BButton size="sm" variant="outline-dark" @click="takeUsual">Take the usual hand</BButton>
+      <BButton type="submit" size="sm" variant="primary">Measure my handwriting</BButton>
+      <BButton size="sm" variant="outline-dark" @click="takeUsual">Use usual handwriting</BButton>
     </form>
   </details>
 </template>

@@ -77,8 +77,8 @@ const begin = (sheet?: SheetOfLettersView) =>
 
 <template>
   <div class="room">
-    <section class="panel border rounded p-3 mb-3" aria-label="Can it be spelt?">
-      <h2 class="h5">Can it be spelt?</h2>
+    <section class="panel border rounded p-3 mb-3" aria-label="Try a title">
+      <h2 class="h5">Try a title</h2>
       <div class="d-flex flex-wrap gap-2 align-items-end">
         <div class="grow">
           <label for="try-title" class="form-label mb-0">Title</label>
@@ -100,10 +100,10 @@ const begin = (sheet?: SheetOfLettersView) =>
             <button
               type="button"
               class="btn btn-sm btn-primary"
-              :aria-label="`Spell it from ${s.name}`"
+              :aria-label="`Use these letters from ${s.name}`"
               @click="spell(s.sheetId, title)"
             >
-              Spell it
+              Use these letters
             </button>
           </template>
           <template v-else>
@@ -113,10 +113,10 @@ const begin = (sheet?: SheetOfLettersView) =>
               <button
                 type="button"
                 class="btn btn-sm btn-outline-dark"
-                :aria-label="`Spell it so from ${s.name}`"
+                :aria-label="`Use this spelling from ${s.name}`"
                 @click="spell(s.sheetId, s.withStandIns)"
               >
-                Spell it so
+                Use this spelling
               </button>
             </template>
           </template>
@@ -140,9 +140,9 @@ const begin = (sheet?: SheetOfLettersView) =>
       <BButton v-if="!form" size="sm" variant="primary" @click="begin()">Add a sheet</BButton>
     </div>
     <form v-if="form" class="panel border rounded p-3 mb-3" @submit.prevent="save">
-      <label for="sheet-name" class="form-label mb-0">What it is called</label>
+      <label for="sheet-name" class="form-label mb-0">Name</label>
       <input id="sheet-name" v-model="form.name" class="form-control" maxlength="80" required />
-      <label for="sheet-letters" class="form-label mb-0 mt-2">Its letters, each with its count</label>
+      <label for="sheet-letters" class="form-label mb-0 mt-2">Letters, and how many of each</label>
       <textarea
         id="sheet-letters"
         v-model="form.letters"
@@ -154,10 +154,10 @@ const begin = (sheet?: SheetOfLettersView) =>
       <p class="form-text">Capitals stand for both cases unless the sheet has small letters too.</p>
       <div class="form-check mb-2">
         <input id="sheet-stamps" v-model="form.reusable" type="checkbox" class="form-check-input" />
-        <label for="sheet-stamps" class="form-check-label">They are stamps: letters are never used up</label>
+        <label for="sheet-stamps" class="form-check-label">These are stamps: letters are never used up</label>
       </div>
       <div class="d-flex gap-2">
-        <BButton type="submit" size="sm" variant="primary">Keep it</BButton>
+        <BButton type="submit" size="sm" variant="primary">Save</BButton>
         <BButton size="sm" variant="outline-dark" @click="form = null">Cancel</BButton>
       </div>
     </form>
@@ -178,12 +178,12 @@ const begin = (sheet?: SheetOfLettersView) =>
           size="sm"
           variant="outline-dark"
           class="ms-auto"
-          :aria-label="`Count anew ${sheet.name}`"
+          :aria-label="`Edit counts ${sheet.name}`"
           @click="begin(sheet)"
-          >Count anew</BButton
+          >Edit counts</BButton
         >
-        <BButton size="sm" variant="outline-dark" :aria-label="`Take away ${sheet.name}`" @click="throwAway(sheet)"
-          >Take away</BButton
+        <BButton size="sm" variant="outline-dark" :aria-label="`Delete ${sheet.name}`" @click="throwAway(sheet)"
+          >Delete</BButton
         >
       </div>
       <p class="letters" :aria-label="`Left on ${sheet.name}`" data-testid="letters-left">
@@ -195,10 +195,10 @@ const begin = (sheet?: SheetOfLettersView) =>
           <button
             type="button"
             class="btn btn-sm btn-link p-0 align-baseline"
-            :aria-label="`Put the letters back of “${t.title}”`"
+            :aria-label="`Return the letters of “${t.title}”`"
             @click="putBack(sheet, t.id)"
           >
-            Put the letters back
+            Return the letters
           </button>
         </li>
       </ul>

@@ -61,7 +61,7 @@ describe('words on a picture', () => {
     expect(view.get('[data-testid=caption-says]').text()).toBe('14 pt on a label, 15.0 to 1.')
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Put them on the picture')!
+      .find((b) => b.text() === 'Add to photo')!
       .trigger('click')
     await flushPromises()
     expect(edit).toHaveBeenCalledWith({
@@ -78,7 +78,7 @@ describe('words on a picture', () => {
     const view = panel(print('First swim'))
     await view
       .findAll('button')
-      .find((b) => b.text() === 'Take the words off')!
+      .find((b) => b.text() === 'Delete words')!
       .trigger('click')
     expect(edit).toHaveBeenCalledWith({ kind: 'captionPhoto', pieceId: 'p1', caption: null })
   })

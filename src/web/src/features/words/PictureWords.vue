@@ -57,8 +57,8 @@ async function takeOff() {
       <input :id="`caption-${piece.id}`" v-model="words" class="form-control form-control-sm" maxlength="200" />
       <div class="d-flex gap-2 my-2">
         <BFormSelect v-model="large" size="sm" aria-label="How large">
-          <option :value="false">A caption</option>
-          <option :value="true">A large word</option>
+          <option :value="false">Caption</option>
+          <option :value="true">Large word</option>
         </BFormSelect>
         <BFormSelect v-model="face" size="sm" aria-label="Typeface of the words">
           <option v-for="t in typefaces" :key="t.face" :value="t.face">{{ t.name }}</option>
@@ -68,7 +68,7 @@ async function takeOff() {
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="looking || !words.trim()"
           >Find a quiet place</BButton
         >
-        <BButton v-if="piece.caption" size="sm" variant="outline-dark" @click="takeOff">Take the words off</BButton>
+        <BButton v-if="piece.caption" size="sm" variant="outline-dark" @click="takeOff">Delete words</BButton>
       </div>
     </form>
     <div v-if="found" class="mt-2">
@@ -86,7 +86,7 @@ async function takeOff() {
         />
         <label class="form-check-label" :for="`label-${piece.id}`">On a label</label>
       </div>
-      <BButton size="sm" variant="primary" @click="put">Put them on the picture</BButton>
+      <BButton size="sm" variant="primary" @click="put">Add to photo</BButton>
     </div>
   </details>
 </template>

@@ -187,7 +187,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
         />
       </div>
       <div>
-        <label class="form-label mb-0" :for="`author-${story.id}`">Told by</label>
+        <label class="form-label mb-0" :for="`author-${story.id}`">Author</label>
         <input
           :id="`author-${story.id}`"
           v-model="author"
@@ -198,7 +198,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
         />
       </div>
       <div>
-        <label class="form-label mb-0" :for="`people-${story.id}`">Who is in it</label>
+        <label class="form-label mb-0" :for="`people-${story.id}`">People</label>
         <input
           :id="`people-${story.id}`"
           v-model="people"
@@ -293,7 +293,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
         <label class="form-check-label" :for="`hand-${story.id}`">by hand</label>
       </span>
       <BButton type="submit" size="sm" variant="primary" :disabled="!words.trim()">
-        {{ standing.length ? 'Set anew' : 'Set on cards' }}
+        {{ standing.length ? 'Fit again' : 'Set on cards' }}
       </BButton>
       <BButton size="sm" variant="outline-dark" @click="split">Split here</BButton>
       <BDropdown v-if="neighbours.length" text="Merge with" size="sm" variant="outline-dark">
@@ -302,7 +302,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
         </BDropdownItemButton>
       </BDropdown>
       <BButton v-if="before" size="sm" variant="outline-dark" @click="moveUp">Move up</BButton>
-      <BButton size="sm" variant="outline-dark" @click="throwAway">Throw away</BButton>
+      <BButton size="sm" variant="outline-dark" @click="throwAway">Delete</BButton>
     </form>
     <p v-if="standing.length" class="form-text mb-0" data-testid="standing">
       Stands on {{ counted(standing.length, 'card') }}, which follow every change here<span

@@ -102,7 +102,7 @@ const toDay = (story: StoryView, day: string) =>
     <div class="d-flex gap-2 align-items-center flex-wrap mb-2">
       <h3 class="h6 mb-0">Stories</h3>
       <BButton size="sm" variant="primary" @click="add()">Write a story</BButton>
-      <BButton size="sm" variant="outline-dark" @click="input?.click()">Bring stories along</BButton>
+      <BButton size="sm" variant="outline-dark" @click="input?.click()">Import stories</BButton>
       <input
         ref="input"
         type="file"

@@ -199,8 +199,8 @@ async function save() {
         </div>
       </fieldset>
       <div class="d-flex gap-2 mt-3">
-        <BButton type="submit" variant="primary">Keep this style</BButton>
-        <BButton variant="outline-dark" @click="emit('close')">Leave it</BButton>
+        <BButton type="submit" variant="primary">Save style</BButton>
+        <BButton variant="outline-dark" @click="emit('close')">Cancel</BButton>
       </div>
     </div>
     <div class="shown">
@@ -223,7 +223,7 @@ async function save() {
         <span v-else>{{ tried?.verdict }}</span>
       </p>
       <template v-if="style.role === 'words'">
-        <label for="style-words" class="form-label">Try it with words of yours</label>
+        <label for="style-words" class="form-label">Try your own words</label>
         <textarea
           id="style-words"
           v-model="words"

@@ -138,9 +138,9 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
               <BButton
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Make my own from ${style.name}`"
+                :aria-label="`Copy and edit ${style.name}`"
                 @click="editing = copyOf(style)"
-                >Make my own</BButton
+                >Copy and edit</BButton
               >
               <BButton
                 v-if="style.own"

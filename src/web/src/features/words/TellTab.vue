@@ -64,10 +64,10 @@ const cards = computed<{ piece: PieceView; where: string }[]>(() => [
           <button
             type="button"
             class="btn btn-sm btn-link p-0 align-baseline"
-            :aria-label="`Make a card of it: ${note.text}`"
+            :aria-label="`Make a card: ${note.text}`"
             @click="cardOf(note)"
           >
-            Make a card of it
+            Make a card
           </button>
         </li>
       </ul>

@@ -79,18 +79,18 @@ const mend = (finding: FindingView) =>
           v-else-if="album"
           type="button"
           class="btn btn-sm btn-link p-0"
-          :aria-label="`Always pass over “${f.found || f.says}”`"
+          :aria-label="`Always ignore “${f.found || f.says}”`"
           @click="passAlways(f)"
         >
-          Always pass over
+          Always ignore
         </button>
         <button
           type="button"
           class="btn btn-sm btn-link p-0"
-          :aria-label="`Pass over “${f.found || f.says}” this once`"
+          :aria-label="`Ignore “${f.found || f.says}” this once`"
           @click="passOver(f)"
         >
-          Pass over
+          Ignore
         </button>
       </li>
     </ul>
