@@ -101,8 +101,10 @@ public static class CardComposer
             return null;
         }
 
-        var column = Column(style, cut.Width.Points, cut.Height.Points);
-        var head = heading ? HeadingHeight(column) : 0;
+        var column = style.Plan is null
+            ? Column(style, cut.Width.Points, cut.Height.Points)
+            : PlannedCard.Area(style, cut, heading);
+        var head = heading && style.Plan is null ? HeadingHeight(column) : 0;
         var (width, height) = (
             column.Width * style.Zones.PictureShare,
             (column.Height - head) * style.Zones.PictureShare

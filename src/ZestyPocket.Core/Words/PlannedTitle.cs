@@ -74,7 +74,7 @@ internal static class PlannedTitle
         var words = NumberWords.InFull(large) ?? large;
         var span = Line(foot, Typeface.BookSerif, 13, body, 0.2, shaper);
         var label = PlannedCard.Tracked(over.ToLowerInvariant(), style.Plan!.Label, 12, style.Ink, body.Width, shaper);
-        var number = Copyfit.Fit(words, body.Width, body.Height * 0.34, style.Type, shaper);
+        var number = Copyfit.Fit(words, body.Width * 0.92, body.Height * 0.34, style.Type, shaper);
         var middle = body.Y + (body.Height * 0.46);
         var metrics = shaper.Metrics(style.Type.Face);
         var baseline = middle - ((number.Lines.Length - 1) * number.LeadingPt);

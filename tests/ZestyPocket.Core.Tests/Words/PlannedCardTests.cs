@@ -161,6 +161,21 @@ public sealed class PlannedCardTests
         face.Fit.Lines[3].X.ShouldBe(capital.X, 1e-6);
     }
 
+    [Fact]
+    public void A_picture_on_a_card_lies_under_what_is_printed_over_the_words()
+    {
+        foreach (var style in WordStyles.Where(s => s.Zones.Picture != PicturePlace.None))
+        {
+            var face = CardComposer.Journaling("Soup again.", style, Cuts[0], EvenShaper.Only, null, "Wed 6 May");
+            var opening = face.Opening!.Value;
+            face.Rules.ShouldAllBe(r => r.Y1 < opening.Y, style.Key);
+            foreach (var mark in face.Runs.Where(r => r.Text.Contains("Wed", StringComparison.OrdinalIgnoreCase)))
+            {
+                mark.Baseline.ShouldBeLessThan(opening.Y, style.Key);
+            }
+        }
+    }
+
     [Theory]
     [InlineData("“It is resting.” Otto, about the oar", "“It is resting.”", "Otto, about the oar")]
     [InlineData("“It is resting.”\n— Otto", "“It is resting.”", "Otto")]
