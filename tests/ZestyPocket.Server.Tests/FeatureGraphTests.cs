@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -25,13 +26,7 @@ public sealed partial class FeatureGraphTests
 
     private static Dictionary<string, HashSet<string>> Graph()
     {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "ZestyPocket.slnx")))
-        {
-            folder = Path.GetDirectoryName(folder)!;
-        }
-
-        var server = Path.Combine(folder, "src", "ZestyPocket.Server");
+        var server = Path.Combine(SourceTree.Root(), "src", "ZestyPocket.Server");
         var features = Directory
             .GetDirectories(server)
             .Select(d => Path.GetFileName(d)!)

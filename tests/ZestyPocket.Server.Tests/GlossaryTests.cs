@@ -1,3 +1,5 @@
+using ZestyPocket.Server.Tests.Hosting;
+
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>What the glossary says instead of other words is what the screen says.</summary>
@@ -6,7 +8,7 @@ public sealed class GlossaryTests
     [Fact]
     public void No_text_of_the_screen_says_what_the_glossary_says_otherwise()
     {
-        var root = Root();
+        var root = SourceTree.Root();
         var rows = File.ReadAllLines(Path.Combine(root, "docs", "glossary.md"))
             .SkipWhile(l => !l.StartsWith("## Labels", StringComparison.Ordinal))
             .Where(l =>
@@ -56,16 +58,5 @@ public sealed class GlossaryTests
         }
 
         return false;
-    }
-
-    private static string Root()
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "ZestyPocket.slnx")))
-        {
-            folder = Path.GetDirectoryName(folder.TrimEnd(Path.DirectorySeparatorChar))!;
-        }
-
-        return folder;
     }
 }

@@ -13,7 +13,7 @@ public static partial class DateWords
     /// <summary>Months are known by their first three letters.</summary>
     private const int MonthLetters = 3;
 
-    private static readonly ImmutableArray<string> Months =
+    private static readonly string[] Months =
     [
         .. CultureInfo.InvariantCulture.DateTimeFormat.MonthNames.Take(12).Select(m => m.ToLowerInvariant()),
     ];
@@ -69,21 +69,11 @@ public static partial class DateWords
 
     private static int? MonthOf(string name)
     {
-        var at = name.Length < MonthLetters ? -1 : Months.FindIndex(m => m.StartsWith(name, StringComparison.Ordinal));
+        var at =
+            name.Length < MonthLetters
+                ? -1
+                : Array.FindIndex(Months, m => m.StartsWith(name, StringComparison.Ordinal));
         return at < 0 ? null : at + 1;
-    }
-
-    private static int FindIndex(this ImmutableArray<string> list, Predicate<string> found)
-    {
-        for (var i = 0; i < list.Length; i++)
-        {
-            if (found(list[i]))
-            {
-                return i;
-            }
-        }
-
-        return -1;
     }
 
     private static int? Number(Match match, string group) =>

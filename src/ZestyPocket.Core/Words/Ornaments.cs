@@ -9,7 +9,8 @@ internal readonly record struct FreeRoom(TypeArea Area, bool Over);
 /// <summary>Ornaments and scenes of card styles, drawn as vectors in the room that words leave.</summary>
 internal static class Ornaments
 {
-    private const double Smallest = 44;
+    /// <summary>Smaller in each way, in points, it is a blot, not an ornament.</summary>
+    public const double Smallest = 44;
 
     /// <summary>Squared paper of a sixth of an inch.</summary>
     private const double SquarePt = 12;

@@ -17,9 +17,6 @@ internal static class PlannedCard
     /// <summary>Space after each capital of a label, in ems. Common practice: 5 to 15 hundredths.</summary>
     private const double LabelTracking = 0.08;
 
-    /// <summary>An ornament smaller than this in each way is a blot, not an ornament, in points.</summary>
-    private const double SmallestOrnamentPt = 44;
-
     /// <summary>Type larger than this is set as a title is: lines of one length, the last one too.</summary>
     private const double DisplayPt = 15;
 
@@ -81,7 +78,6 @@ internal static class PlannedCard
         string? mark
     )
     {
-        var plan = style.Plan!;
         var (width, height) = (cut.Width.Points, cut.Height.Points);
         var fit = Fit(words, style, cut, shaper, heading is not null);
         var body = Body(style, cut);
@@ -112,12 +108,13 @@ internal static class PlannedCard
             runs.AddRange(Foot(quote.Who, style, body, shaper));
         }
 
-        return CardComposer.Dress(style, width, height) with
+        var dress = CardComposer.Dress(style, width, height);
+        return dress with
         {
             Shapes = [.. Ornaments.Of(style, width, height, RoomLeft(fit, style, cut, heading is not null, shaper))],
             Numerals = [.. QuoteMark(style, body, fit, shaper)],
             Runs = [.. runs],
-            Rules = [.. CardComposer.Dress(style, width, height).Rules, .. rules],
+            Rules = [.. dress.Rules, .. rules],
             Fit = fit,
             Opening = CardComposer.Opening(style, cut, heading is not null),
         };
@@ -516,7 +513,7 @@ internal static class PlannedCard
 
         var size = Math.Min(body.Width, body.Height) * 0.9;
         var first = fit.Lines[0].Baseline - (shaper.Metrics(style.Type.Face).Ascent * fit.SizePt);
-        if (first - body.Y > SmallestOrnamentPt / 2)
+        if (first - body.Y > Ornaments.Smallest / 2)
         {
             yield return new TypeRun(
                 Typeface.OldStyle,

@@ -208,6 +208,10 @@ internal static class PlannedTitle
         };
     }
 
+    /// <summary>
+    /// A label or a span of dates. A date is not parted: the second line of a span begins with its second date, where
+    /// the type need not be the smallest for it.
+    /// </summary>
     private static FitOutcome Line(
         string text,
         Typeface face,
@@ -215,7 +219,19 @@ internal static class PlannedTitle
         TypeArea body,
         double share,
         ITextShaper shaper
-    ) => Copyfit.Fit(text, body.Width, body.Height * share, new TypeRange(face, 6, largestPt, 1.25), shaper);
+    )
+    {
+        const char noBreak = '\u00A0';
+        var type = new TypeRange(face, 6, largestPt, 1.25);
+        var whole = text.Replace(' ', noBreak).Replace($"–{noBreak}", "– ", StringComparison.Ordinal);
+        var fit = Copyfit.Fit(whole, body.Width, body.Height * share, type, shaper);
+        return fit.Fits && fit.SizePt > type.SmallestPt
+            ? fit with
+            {
+                Lines = [.. fit.Lines.Select(l => l with { Text = l.Text.Replace(noBreak, ' ') })],
+            }
+            : Copyfit.Fit(text, body.Width, body.Height * share, type, shaper);
+    }
 
     private static double Used(FitOutcome fit, Typeface face, ITextShaper shaper)
     {

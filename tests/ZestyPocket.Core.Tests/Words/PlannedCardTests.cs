@@ -162,6 +162,19 @@ public sealed class PlannedCardTests
     }
 
     [Fact]
+    public void A_span_of_dates_on_a_title_is_parted_between_its_dates_only()
+    {
+        var week = new Core.Dates.UnitDates(Core.Dates.UnitKind.Week, new(2025, 12, 29), new(2026, 1, 4), 2026, 1, 1);
+        foreach (var key in new[] { "almanac-title", "ledger-title", "zest-title", "paperboat-title" })
+        {
+            var face = CardComposer.UnitTitle(week, default, Style(key), Cuts[0], EvenShaper.Only);
+            var lines = face.Fit!.Lines.Select(l => l.Text).ToList();
+            string.Join(' ', lines).ShouldBe("29 December 2025 – 4 January 2026", key);
+            lines.Skip(1).ShouldAllBe(l => l.StartsWith("4 January", StringComparison.Ordinal), key);
+        }
+    }
+
+    [Fact]
     public void A_picture_on_a_card_lies_under_what_is_printed_over_the_words()
     {
         foreach (var style in WordStyles.Where(s => s.Zones.Picture != PicturePlace.None))

@@ -4,7 +4,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter, type RouteLocationRaw } from 'vue-router'
 import { answer, api, type AlbumView } from '../../api/client'
-import { albumPlace, nearestScope, place, tabs, unitPlace, type Scope } from '../../shared/places'
+import { albumPlace, nearestScope, place, roomOf, tabOf, tabs, unitPlace, type Scope } from '../../shared/places'
 import { keys } from '../../shared/queries'
 
 /** Goes anywhere by a few letters: weeks, days, dates, photos, stories, rooms, and what can be done here. */
@@ -76,7 +76,7 @@ const hits = computed<Hit[]>(() => {
         : f.kind === 'story'
           ? unitId
             ? unitPlace(props.album.id, unitId, 'tell', 'cards')
-            : place(props.album.id, nearestScope([tabs[2]!.rooms[0]!], props.scope, props.unitId), 'tell', 'cards')
+            : place(props.album.id, nearestScope([roomOf(tabOf('tell'), 'cards')!], props.scope, props.unitId), 'tell', 'cards')
           : unitPlace(props.album.id, f.id, 'place')
     return { key: f.id, kind: kinds[f.kind], title: f.title, note: f.note, run: goTo(to) }
   })
