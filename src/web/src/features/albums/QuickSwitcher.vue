@@ -76,7 +76,12 @@ const hits = computed<Hit[]>(() => {
         : f.kind === 'story'
           ? unitId
             ? unitPlace(props.album.id, unitId, 'tell', 'cards')
-            : place(props.album.id, nearestScope([roomOf(tabOf('tell'), 'cards')!], props.scope, props.unitId), 'tell', 'cards')
+            : place(
+                props.album.id,
+                nearestScope([roomOf(tabOf('tell'), 'cards')!], props.scope, props.unitId),
+                'tell',
+                'cards',
+              )
           : unitPlace(props.album.id, f.id, 'place')
     return { key: f.id, kind: kinds[f.kind], title: f.title, note: f.note, run: goTo(to) }
   })
