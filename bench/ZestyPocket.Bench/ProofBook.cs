@@ -97,7 +97,7 @@ internal static class ProofBook
         return style.Role switch
         {
             StyleRole.Title => Sizes.Select(s => CardComposer.UnitTitle(Week, DateStyle.Default, style, s, fonts)),
-            StyleRole.Filler => [CardComposer.Filler(style, size)],
+            StyleRole.Filler => [CardComposer.Filler(style, size), CardComposer.Filler(style, size, 4)],
             StyleRole.Quote =>
             [
                 CardComposer.Journaling(
@@ -113,7 +113,30 @@ internal static class ProofBook
             [
                 CardComposer.Journaling("Otto, 64\nAda, 38\nBen, 41\nJunie, 6", style, size, fonts, "Who was there"),
                 CardComposer.Journaling("9 days\n3 people\n1,240 pictures", style, Sizes[1], fonts, "In numbers"),
+                CardComposer.Journaling(
+                    "5 days\n3 people\n4 places\n86 pictures\n612 words",
+                    style,
+                    size,
+                    fonts,
+                    "In numbers"
+                ),
                 CardComposer.Journaling("From Wickerby\nTo Ashlock", style, size, fonts, "From and to"),
+                CardComposer.Journaling("From Wickerby\nTo Ashlock Bridge", style, Sizes[1], fonts, "From and to"),
+                CardComposer.Journaling(
+                    "reading The Lamplighter’s Almanac\nwearing two jumpers\nlistening to rain on the shed\n"
+                        + "eating plum cake\nthinking of ",
+                    style,
+                    size,
+                    fonts,
+                    "Today I am"
+                ),
+                CardComposer.Journaling(
+                    "High: the heron stood still for us\nLow: Ben’s boot",
+                    style,
+                    size,
+                    fonts,
+                    "Highs and lows"
+                ),
                 CardComposer.Journaling(
                     "Rain, 9 to 14 °C\nSun 05:12 to 20:45\n15 h 33 min of daylight",
                     style,
@@ -124,14 +147,40 @@ internal static class ProofBook
             ],
             _ =>
             [
-                CardComposer.Journaling(Long, style.WithoutPicture(), size, fonts, null, "Wed 6 May"),
+                CardComposer.Journaling(
+                    Long,
+                    style.WithoutPicture() with
+                    {
+                        Highlight = "four herons",
+                    },
+                    size,
+                    fonts,
+                    null,
+                    "Wed 6 May"
+                ),
                 CardComposer.Journaling(Short, style.WithoutPicture(), size, fonts, null, "10:00"),
-                CardComposer.Journaling(Long, style, Sizes[1], fonts, null, "Wed 6 May"),
-                CardComposer.Journaling(Short, style, Sizes[1], fonts, null, "10:00"),
+                Pictured(CardComposer.Journaling(Long, style, Sizes[1], fonts, null, "Wed 6 May")),
+                Pictured(CardComposer.Journaling(Short, style, Sizes[1], fonts, null, "10:00")),
+                CardComposer.Journaling(
+                    "The lock gate stuck, and so did we.",
+                    style.WithoutPicture(),
+                    size,
+                    fonts,
+                    "What went wrong"
+                ),
                 CardComposer.Journaling(Long, style.WithoutPicture(), Sizes[2], fonts),
             ],
         };
     }
+
+    /// <summary>A grey box where the picture would be.</summary>
+    private static CardFace Pictured(CardFace face) =>
+        face.Opening is { } o
+            ? face with
+            {
+                Boxes = face.Boxes.Add(new InkBox(o.X, o.Y, o.Width, o.Height, Rgb.Hex("#9aa4a8"))),
+            }
+            : face;
 
     private sealed class NoCrops : IPrintCrops
     {

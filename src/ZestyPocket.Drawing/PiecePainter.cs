@@ -158,11 +158,16 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             canvas.Scale((float)shape.Scale);
             paint.Color = Colour(shape.Ink);
             paint.Style = shape.Thickness > 0 ? SKPaintStyle.Stroke : SKPaintStyle.Fill;
-            paint.StrokeWidth = (float)shape.Thickness;
+            // The canvas is scaled; the thickness is meant in points.
+            paint.StrokeWidth = (float)(shape.Thickness / shape.Scale);
+            paint.StrokeCap = shape.RoundEnds ? SKStrokeCap.Round : SKStrokeCap.Butt;
+            paint.StrokeJoin = shape.RoundEnds ? SKStrokeJoin.Round : SKStrokeJoin.Miter;
             canvas.DrawPath(path, paint);
             canvas.Restore();
         }
 
+        paint.StrokeCap = SKStrokeCap.Butt;
+        paint.StrokeJoin = SKStrokeJoin.Miter;
         paint.Style = SKPaintStyle.Fill;
     }
 

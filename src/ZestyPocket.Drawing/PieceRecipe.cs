@@ -80,6 +80,17 @@ public static class PieceRecipe
             recipe,
             $"opening {card.Opening?.X:R} {card.Opening?.Y:R} {card.Opening?.Width:R} {card.Opening?.Height:R}"
         );
+        foreach (var shape in card.Shapes)
+        {
+            Line(
+                recipe,
+                $"shape {shape.X:R} {shape.Y:R} {shape.Scale:R} {shape.Ink} {shape.Thickness:R} {shape.RoundEnds}"
+            );
+            Line(recipe, $"path {shape.Path}");
+        }
+
+        Line(recipe, $"numerals {card.Numerals.Length}");
+        Add(recipe, [], card.Numerals);
         Add(recipe, card.Boxes, card.Runs);
         foreach (var rule in card.Rules)
         {
@@ -101,7 +112,12 @@ public static class PieceRecipe
 
         foreach (var run in runs)
         {
-            Line(recipe, $"run {run.Face} {run.SizePt:R} {run.X:R} {run.Baseline:R} {run.Ink} {run.Text}");
+            var levels = run.Levels.IsDefaultOrEmpty ? string.Empty : Convert.ToHexString(run.Levels.AsSpan());
+            Line(
+                recipe,
+                $"run {run.Face} {run.SizePt:R} {run.X:R} {run.Baseline:R} {run.Ink} {run.Tracking:R} {levels}"
+            );
+            Line(recipe, $"text {run.Text}");
         }
     }
 

@@ -47,7 +47,7 @@ public sealed class StoredDocumentTests
         StoredDocuments
             .Content.Write(UnitContent.Empty)
             .ShouldBe(
-                """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false}"""
+                """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false,"tint":null}"""
             );
     }
 

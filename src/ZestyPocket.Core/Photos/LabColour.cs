@@ -10,6 +10,9 @@ public readonly record struct LabColour(double L, double A, double B)
     private const double WhiteX = 0.95047;
     private const double WhiteZ = 1.08883;
 
+    /// <summary>How far from grey.</summary>
+    public double Chroma => Math.Sqrt((A * A) + (B * B));
+
     /// <summary>From eight-bit sRGB. Source: IEC 61966-2-1 for sRGB, CIE 15 for L*a*b*.</summary>
     public static LabColour OfSrgb(byte red, byte green, byte blue)
     {

@@ -32,6 +32,8 @@ public readonly record struct PictureBox(double X, double Y, double Width, doubl
 public readonly record struct PaletteColour(byte Red, byte Green, byte Blue, double Share)
 {
     public string Hex => $"#{Red:x2}{Green:x2}{Blue:x2}";
+
+    public LabColour Lab => LabColour.OfSrgb(Red, Green, Blue);
 }
 
 /// <summary>What a picture looks like in numbers.</summary>

@@ -37,6 +37,9 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     /// <summary>It stays on the pages it has: no choice of pages gives it a further leaf.</summary>
     public bool KeepsItsPages { get; init; }
 
+    /// <summary>Colours its cards take from its pictures; null for those of their styles.</summary>
+    public CardTint? Tint { get; init; }
+
     public Piece? Find(Guid pieceId) => Pieces.FirstOrDefault(p => p.Id == pieceId);
 
     public Placement? At(PocketPlace place) =>

@@ -16,6 +16,9 @@ public sealed record DeskPhoto(LoosePhoto Photo, string FileName, Framing Around
     /// <summary>How much the keeper loves it, 0 to 3.</summary>
     public int Favourite { get; init; }
 
+    /// <summary>Its colours, the largest share first.</summary>
+    public ImmutableArray<PaletteColour> Palette { get; init; } = [];
+
     public Guid Id => Photo.Id;
 }
 
@@ -144,6 +147,7 @@ public sealed record UnitDesk(
             style = style with { Margin = Length.Max(style.Margin, face.Protector.RingStrip) };
         }
 
+        style = Content.Tint?.On(style) ?? style;
         return card.Picture is { } picture && hasPhoto(picture.PhotoId) ? style : style.WithoutPicture();
     }
 }

@@ -71,7 +71,20 @@ public static class CardComposer
                 break;
         }
 
-        if (Opening(style, cut, heading) is { } picture)
+        if (Opening(style, cut, heading) is not { } picture)
+        {
+            // Nothing in the way.
+        }
+        else if (style.Plan is not null && style.Zones.Picture is PicturePlace.Left or PicturePlace.Right)
+        {
+            var left = style.Zones.Picture == PicturePlace.Left ? picture.Width + PictureGapPt : 0;
+            column = column with
+            {
+                X = column.X + left,
+                Width = Math.Max(0, column.Width - picture.Width - PictureGapPt),
+            };
+        }
+        else
         {
             obstacles.Add(
                 new BoxInTheWay(
@@ -107,7 +120,9 @@ public static class CardComposer
         var head = heading && style.Plan is null ? HeadingHeight(column) : 0;
         var (width, height) = (
             column.Width * style.Zones.PictureShare,
-            (column.Height - head) * style.Zones.PictureShare
+            // On composed cards the words stand beside the picture, not around it.
+            (column.Height - head)
+                * (style.Plan is not null && style.Zones.Picture != PicturePlace.Top ? 1 : style.Zones.PictureShare)
         );
         return style.Zones.Picture switch
         {
@@ -440,7 +455,7 @@ public static class CardComposer
     }
 
     /// <summary>A filler card: a pattern that covers the whole card.</summary>
-    public static CardFace Filler(CardStyle style, Size cut, int seed = 1)
+    public static CardFace Filler(CardStyle style, Size cut, int seed = FillerPatterns.FirstSeed)
     {
         ArgumentNullException.ThrowIfNull(style);
         var (width, height) = (cut.Width.Points, cut.Height.Points);

@@ -38,7 +38,11 @@ public readonly record struct InkDisc(double X, double Y, double Radius, double 
 /// A drawn shape: its outline as SVG path data (source: SVG 2, chapter 9), moved and scaled; filled, or a line when
 /// <paramref name="Thickness"/> (in points) is above 0.
 /// </summary>
-public readonly record struct InkShape(string Path, double X, double Y, double Scale, Rgb Ink, double Thickness = 0);
+public readonly record struct InkShape(string Path, double X, double Y, double Scale, Rgb Ink, double Thickness = 0)
+{
+    /// <summary>Ends and corners of a line are round.</summary>
+    public bool RoundEnds { get; init; }
+}
 
 /// <summary>A border along the cut of a card, in points.</summary>
 public readonly record struct CardBorder(double Thickness, Rgb Ink);

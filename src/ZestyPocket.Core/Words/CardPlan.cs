@@ -95,6 +95,15 @@ public enum Ornament
 /// <param name="Key">Its lasting name.</param>
 public sealed record CardPlan(string Key)
 {
+    /// <summary>
+    /// The least share of the room within the margins that <see cref="LettersToCover"/> letters or more and their
+    /// ornament cover, seen in squares of an eighth of an inch, on cards from 3x4 to 6x8.
+    /// </summary>
+    public const double LeastCovered = 0.1;
+
+    /// <summary>A short sentence.</summary>
+    public const int LettersToCover = 30;
+
     /// <summary>See <see cref="TypeArea.MeasureEm"/>.</summary>
     public double MeasureEm { get; init; } = 33;
 

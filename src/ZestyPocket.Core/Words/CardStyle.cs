@@ -199,6 +199,9 @@ public sealed record CardStyle(
     public CardStyle WithoutPicture() =>
         Zones.Picture == PicturePlace.None ? this : this with { Zones = Zones with { Picture = PicturePlace.None } };
 
+    /// <summary>Words that are marked wherever they stand on the card; null for none.</summary>
+    public string? Highlight { get; init; }
+
     public static StyleRole RoleOf(CardKind kind) =>
         kind switch
         {

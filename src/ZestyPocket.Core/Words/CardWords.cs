@@ -33,6 +33,12 @@ public readonly record struct QuoteWords(string Said, string Who)
 /// <param name="Value">At the right; empty for a row of one piece.</param>
 public readonly partial record struct CardRow(string Name, string Value)
 {
+    /// <summary>It says how many of something there are.</summary>
+    public bool Counts { get; init; }
+
+    /// <summary>It is a beginning to be finished, finished or not.</summary>
+    public bool Prompt { get; init; }
+
     /// <summary>
     /// Reads a line: <c>Otto, 64</c>, <c>1,240 pictures</c>, <c>High: the weir</c>, <c>From Wickerby</c>,
     /// <c>15 h 33 min of daylight</c>, <c>Sun 05:12 to 20:45</c>.
@@ -41,6 +47,16 @@ public readonly partial record struct CardRow(string Name, string Value)
     {
         ArgumentNullException.ThrowIfNull(line);
         var text = line.Trim();
+        if (Begun().Match(text) is { Success: true } begun)
+        {
+            return new(begun.Groups[1].Value, begun.Groups[2].Value.Trim()) { Prompt = true };
+        }
+
+        if (NumberThenName().Match(text) is { Success: true } counted)
+        {
+            return new(counted.Groups[2].Value.Trim(), counted.Groups[1].Value) { Counts = true };
+        }
+
         foreach (
             var (form, name, value) in new[]
             {
@@ -49,7 +65,6 @@ public readonly partial record struct CardRow(string Name, string Value)
                 (Weather(), 1, 2),
                 (Sun(), 1, 2),
                 (AmountOf(), 2, 1),
-                (NumberThenName(), 2, 1),
                 (FromTo(), 1, 2),
             }
         )
@@ -80,6 +95,12 @@ public readonly partial record struct CardRow(string Name, string Value)
 
     [GeneratedRegex(@"^([0-9][^:]*)\s+of\s+(\p{L}+)$")]
     private static partial Regex AmountOf();
+
+    [GeneratedRegex(
+        @"^(reading|wearing|listening to|eating|drinking|watching|making|thinking of|grateful for|looking forward to)"
+            + @"(?:\s+(.*))?$"
+    )]
+    private static partial Regex Begun();
 
     [GeneratedRegex(@"^(From|To|At)\s+(.+)$")]
     private static partial Regex FromTo();

@@ -129,10 +129,35 @@ public static class FillerPatterns
             throw new RuleException($"There is no pattern “{key}”. Nothing was changed.");
         }
 
-        var sheet = new Sheet(width, height, seed);
+        var (scale, left, top) = Cutting(seed);
+        var sheet = new Sheet((width / scale) + left, (height / scale) + top, seed);
         draw(sheet);
-        return sheet.Shapes([style.Accent, Ornaments.Mix(style.Accent, style.Paper, 0.5), style.Ink]);
+        return sheet.Shapes(
+            [style.Accent, Ornaments.Mix(style.Accent, style.Paper, 0.5), style.Ink],
+            -left * scale,
+            -top * scale,
+            scale
+        );
     }
+
+    /// <summary>
+    /// From how large a print of the pattern a card is cut, and where in it: the first seed has it as it is, every
+    /// other one differently, so that a shuffle always shows.
+    /// </summary>
+    private static (double Scale, double Left, double Top) Cutting(int seed)
+    {
+        if (seed == FirstSeed)
+        {
+            return (1, 0, 0);
+        }
+
+        double[] scales = [0.8, 1.25, 0.65, 1.5, 1.1];
+        var turn = (uint)seed;
+        return (scales[turn % scales.Length], 7 * (turn % 6), 5 * (turn % 7));
+    }
+
+    /// <summary>Of a filler that nobody shuffled.</summary>
+    public const int FirstSeed = 1;
 
     private static string Disc(double x, double y, double radius) => Ornaments.Disc(x, y, radius);
 
@@ -277,8 +302,17 @@ public static class FillerPatterns
             }
         }
 
-        public ImmutableArray<InkShape> Shapes(Rgb[] colours) =>
-            [.. _paths.Select(p => new InkShape(p.Value.ToString(), 0, 0, 1, colours[p.Key.Colour], p.Key.Thickness))];
+        public ImmutableArray<InkShape> Shapes(Rgb[] colours, double x, double y, double scale) =>
+            [
+                .. _paths.Select(p => new InkShape(
+                    p.Value.ToString(),
+                    x,
+                    y,
+                    scale,
+                    colours[p.Key.Colour],
+                    p.Key.Thickness * scale
+                )),
+            ];
 
         private Sheet Add(int colour, double thickness, string path)
         {

@@ -20,11 +20,13 @@ internal static class LineBalance
     /// <param name="even">The last line is to be as long as the others, as in a title or a quote.</param>
     public static FitOutcome Improve(string words, FitOutcome fit, TypeRange type, ITextShaper shaper, bool even)
     {
-        if (!fit.Fits || fit.Lines.IsEmpty || fit.Slots.Any(s => s.Area != 0 || s.Width != fit.Slots[0].Width))
+        if (!fit.Fits || fit.Lines.IsEmpty || fit.Slots.Any(s => s.Area != 0))
         {
             return fit;
         }
 
+        // Around a picture a further line would push the words after it into places of another width.
+        var alike = fit.Slots.All(s => s.Width == fit.Slots[0].Width);
         var copy = Copy.Of(words, type.Face, shaper);
         var (lines, free) = (ImmutableArray.CreateBuilder<SetLine>(fit.Lines.Length), fit.LinesLeft);
         for (var at = 0; at < fit.Lines.Length; )
@@ -37,7 +39,9 @@ internal static class LineBalance
 
             var paragraph = copy.Paragraphs[copy.ParagraphAt(fit.Lines[at].Start)];
             var old = fit.Lines[at..(until + 1)];
-            var ends = Ends(copy, paragraph, old, fit.Slots[0].Width / fit.SizePt, free > 0, even);
+            double[] rooms = [.. fit.Slots.Skip(lines.Count).Take(old.Length + 1).Select(s => s.Width / fit.SizePt)];
+            var mayGrow = free > 0 && rooms.Length > old.Length && (alike || until == fit.Lines.Length - 1);
+            var ends = Ends(copy, paragraph, old, rooms, mayGrow, even);
             free -= Math.Max(0, ends.Count - old.Length);
             var start = 0;
             foreach (var end in ends)
@@ -63,7 +67,7 @@ internal static class LineBalance
         Copy copy,
         Paragraph paragraph,
         ImmutableArray<SetLine> old,
-        double room,
+        double[] rooms,
         bool mayGrow,
         bool even
     )
@@ -85,7 +89,7 @@ internal static class LineBalance
 
         return best.Ends ?? was;
 
-        (double Cost, List<int>? Ends) Best(int count) => Cheapest(copy, paragraph, places, count, room, even);
+        (double Cost, List<int>? Ends) Best(int count) => Cheapest(copy, paragraph, places, count, rooms, even);
     }
 
     private static (double Cost, List<int>? Ends) Cheapest(
@@ -93,7 +97,7 @@ internal static class LineBalance
         Paragraph paragraph,
         Place[] places,
         int count,
-        double room,
+        double[] rooms,
         bool even
     )
     {
@@ -108,24 +112,26 @@ internal static class LineBalance
             }
         }
 
+        var widest = rooms.Max();
         for (var i = 1; i < places.Length; i++)
         {
             for (var j = i - 1; j >= 0; j--)
             {
                 var width = Copyfit.Visible(copy, paragraph.Shaped, places[j].End, places[i].End);
-                if (width > room + 1e-9)
+                if (width > widest + 1e-9)
                 {
                     break;
                 }
 
-                var slack = (room - width) / room;
                 for (var k = 1; k <= count; k++)
                 {
-                    if (double.IsPositiveInfinity(cost[k - 1, j]) || (k == count) != (i == last))
+                    var room = rooms[k - 1];
+                    if (double.IsPositiveInfinity(cost[k - 1, j]) || (k == count) != (i == last) || width > room + 1e-9)
                     {
                         continue;
                     }
 
+                    var slack = (room - width) / room;
                     var here = cost[k - 1, j] + LineCost(places, j, i, slack, k == count, even);
                     if (here < cost[k, i])
                     {

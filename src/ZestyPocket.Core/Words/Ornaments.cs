@@ -42,6 +42,12 @@ internal static class Ornaments
             Enumerable.Range(1, Math.Max(0, (int)(length / SquarePt))).Select(i => i * SquarePt);
     }
 
+    /// <summary>A line of dashes downwards.</summary>
+    public static string Dashes(double x, double top, double foot) =>
+        string.Concat(
+            Enumerable.Range(0, Math.Max(0, (int)((foot - top) / 7))).Select(i => P($"M{x} {top + (i * 7)}v2.5"))
+        );
+
     public static InkShape Frame(CardStyle style, double width, double height)
     {
         var inset = Math.Min(10, Math.Min(width, height) * 0.06);

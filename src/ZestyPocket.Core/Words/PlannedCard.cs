@@ -18,7 +18,7 @@ internal static class PlannedCard
     private const double LabelTracking = 0.08;
 
     /// <summary>Type larger than this is set as a title is: lines of one length, the last one too.</summary>
-    private const double DisplayPt = 15;
+    internal const double DisplayPt = 15;
 
     /// <summary>Where the words of a card may stand.</summary>
     public static TypeArea Area(CardStyle style, Size cut, bool heading)
@@ -37,11 +37,12 @@ internal static class PlannedCard
     /// <summary>How words come out; the same lines are printed.</summary>
     public static FitOutcome Fit(string words, CardStyle style, Size cut, ITextShaper shaper, bool heading)
     {
-        if (style.Role == StyleRole.Rows && Rows(words, style, Area(style, cut, heading), shaper) is { } rows)
+        if (style.Role == StyleRole.Rows && PlannedRows.Of(words, style, Area(style, cut, heading), shaper) is { } rows)
         {
             return rows.Fit;
         }
 
+        style = ForSize(style, cut);
         var said = style.Role == StyleRole.Quote ? QuoteWords.Of(words).Said : words;
         var area = Area(style, cut, heading);
         var areas = CardComposer.Around(style, cut, area, heading);
@@ -59,14 +60,87 @@ internal static class PlannedCard
             };
         }
 
-        var even = style.Role == StyleRole.Quote || fit.SizePt > DisplayPt;
-        fit = LineBalance.Improve(said, fit, style.Type, shaper, even);
+        fit = Shaped(said, fit, style, areas, shaper);
         return Hang(
             Placed(WithDropCapital(said, fit, style, areas, shaper), style, areas, shaper),
             style,
             areas,
             shaper
         );
+    }
+
+    /// <summary>
+    /// Lines of even length. Display type gives way a little, down to two thirds of the largest size that fits,
+    /// where its lines get a better shape by it: fewer that hold one word, and all near to one length.
+    /// </summary>
+    private static FitOutcome Shaped(
+        string words,
+        FitOutcome fit,
+        CardStyle style,
+        ImmutableArray<TypeArea> areas,
+        ITextShaper shaper
+    )
+    {
+        var display = fit.SizePt > DisplayPt;
+        var best = LineBalance.Improve(words, fit, style.Type, shaper, style.Role == StyleRole.Quote || display);
+        if (!display || !fit.Fits || fit.Lines.Length < 2)
+        {
+            return best;
+        }
+
+        var cost = Shapelessness(best);
+        for (var size = Smaller(fit.SizePt); size >= Math.Max(DisplayPt, fit.SizePt * 0.66); size = Smaller(size))
+        {
+            var type = style.Type with { SmallestPt = size, LargestPt = size };
+            var other = Copyfit.Fit(words, areas, type, shaper);
+            if (!other.Fits)
+            {
+                continue;
+            }
+
+            other = LineBalance.Improve(words, other, type, shaper, even: true) with { CutAt = fit.CutAt };
+            var otherCost = Shapelessness(other) + (SmallerCosts * (1 - (size / fit.SizePt)));
+            if (otherCost < cost - 1e-9)
+            {
+                (best, cost) = (other, otherCost);
+            }
+        }
+
+        return best;
+
+        static double Smaller(double size) => Math.Floor(size * 0.96 / TypeRange.StepPt) * TypeRange.StepPt;
+    }
+
+    /// <summary>What it costs to give up all of the size, against the shape of the lines.</summary>
+    private const double SmallerCosts = 0.5;
+
+    private const double SingleWordCosts = 0.4;
+
+    private static double Shapelessness(FitOutcome fit)
+    {
+        var longest = fit.Lines.Max(l => l.Width);
+        return fit.Lines.Length < 2 || longest <= 0
+            ? 0
+            : fit.Lines.Sum(l =>
+                ((1 - (l.Width / longest)) * (1 - (l.Width / longest)))
+                + (Copyfit.CountWords(l.Text) == 1 ? SingleWordCosts : 0)
+            ) / fit.Lines.Length;
+    }
+
+    /// <summary>
+    /// Display type as large as suits the card: on a small one a few words are not shouted, on a large one not lost. In
+    /// points for each inch of its shorter side; a choice of this program.
+    /// </summary>
+    internal static CardStyle ForSize(CardStyle style, Size cut)
+    {
+        var inches = Math.Min(cut.Width.Points, cut.Height.Points) / 72;
+        var largest = inches * (style.Role == StyleRole.Quote ? 14 : 10.5);
+        return largest >= style.Type.LargestPt
+            ? style
+            : style with
+            {
+                Type = style.Type with { LargestPt = Math.Max(style.Type.SmallestPt, largest) },
+            };
     }
 
     public static CardFace Words(
@@ -83,13 +157,17 @@ internal static class PlannedCard
         var body = Body(style, cut);
         var runs = new List<TypeRun>(Head(style, body, heading, mark, shaper));
         var rules = new List<InkLine>(HeadRules(style, body, heading));
+        var shapes = new List<InkShape>(
+            Ornaments.Of(style, width, height, RoomLeft(fit, style, cut, heading is not null, shaper))
+        );
         if (
             style.Role == StyleRole.Rows
-            && Rows(words, style, Area(style, cut, heading is not null), shaper) is { } rows
+            && PlannedRows.Of(words, style, Area(style, cut, heading is not null), shaper) is { } rows
         )
         {
             runs.AddRange(rows.Runs);
             rules.AddRange(rows.Rules);
+            shapes.AddRange(rows.Shapes);
         }
         else
         {
@@ -111,7 +189,8 @@ internal static class PlannedCard
         var dress = CardComposer.Dress(style, width, height);
         return dress with
         {
-            Shapes = [.. Ornaments.Of(style, width, height, RoomLeft(fit, style, cut, heading is not null, shaper))],
+            Boxes = [.. dress.Boxes, .. Highlights.Of(words, fit, style, shaper)],
+            Shapes = [.. shapes],
             Numerals = [.. QuoteMark(style, body, fit, shaper)],
             Runs = [.. runs],
             Rules = [.. dress.Rules, .. rules],
@@ -397,90 +476,16 @@ internal static class PlannedCard
         }
     }
 
-    private sealed record RowsSet(FitOutcome Fit, ImmutableArray<TypeRun> Runs, ImmutableArray<InkLine> Rules);
-
-    /// <summary>
-    /// Rows with what it is at the left and how much at the right, at the foot of the card; null when one does not fit
-    /// on a line, so that they are set as words.
-    /// </summary>
-    private static RowsSet? Rows(string words, CardStyle style, TypeArea area, ITextShaper shaper)
-    {
-        const double pitch = 1.75;
-        var lines = words.Split('\n').Select(l => l.TrimEnd()).Where(l => l.Length > 0).ToArray();
-        if (style.Plan!.Rows == RowPlan.Lines || lines.Length == 0 || area.Height <= 0)
-        {
-            return null;
-        }
-
-        var rows = lines.Select(CardRow.Of).ToArray();
-        if (rows.All(r => r.Value.Length == 0))
-        {
-            return null;
-        }
-
-        var face = style.Type.Face;
-        var widest = rows.Max(r => Em(r.Name) + (r.Value.Length > 0 ? Em(r.Value) + 1 : 0));
-        var most = Math.Min(style.Type.LargestPt, Math.Min(area.Width / widest, area.Height / (pitch * rows.Length)));
-        var size = Math.Floor(most / TypeRange.StepPt) * TypeRange.StepPt;
-        if (size < style.Type.SmallestPt)
-        {
-            return null;
-        }
-
-        var step = size * pitch;
-        var top = area.Y + area.Height - (step * rows.Length);
-        var (runs, rules, set, slots) = (
-            new List<TypeRun>(),
-            new List<InkLine>(),
-            new List<SetLine>(),
-            new List<LineSlot>()
-        );
-        var start = 0;
-        for (var i = 0; i < rows.Length; i++)
-        {
-            var (y, row) = (top + (i * step), rows[i]);
-            var baseline = y + (step * 0.66);
-            runs.Add(new TypeRun(face, size, area.X, baseline, row.Name, style.Ink));
-            if (row.Value.Length > 0)
-            {
-                var x = area.X + area.Width - (Em(row.Value) * size);
-                runs.Add(new TypeRun(face, size, x, baseline, row.Value, style.Ink));
-            }
-
-            rules.AddRange(RowRule(style, area, style.Plan.Rows == RowPlan.Ruled ? y : y + step - 1));
-            start = words.IndexOf(lines[i], start, StringComparison.Ordinal);
-            set.Add(new SetLine(lines[i], start, area.Width, area.X, baseline, 0, true));
-            slots.Add(new LineSlot(area.X, baseline, area.Width, 0));
-            start += lines[i].Length;
-        }
-
-        var count = Copyfit.CountWords(words);
-        return new RowsSet(
-            new FitOutcome(size, step, [.. set], [.. slots], count, 0, words.Length),
-            [.. runs],
-            [.. rules]
-        );
-
-        double Em(string text) => shaper.Shape(face, text).Ends[^1];
-    }
-
-    private static IEnumerable<InkLine> RowRule(CardStyle style, TypeArea area, double y)
-    {
-        const double dot = 1;
-        if (style.Plan!.Rows == RowPlan.Ruled)
-        {
-            return [new InkLine(area.X, y, area.X + area.Width, y, 0.8, style.Accent)];
-        }
-
-        return Enumerable
-            .Range(0, Math.Max(0, (int)(area.Width / 3.2)))
-            .Select(i => new InkLine(area.X + (i * 3.2), y, area.X + (i * 3.2) + dot, y, dot, style.Accent));
-    }
-
     /// <summary>The room that the words leave, under or over them: where an ornament can be.</summary>
     private static FreeRoom RoomLeft(FitOutcome fit, CardStyle style, Size cut, bool heading, ITextShaper shaper)
     {
         var area = Area(style, cut, heading);
+        // A scene would begin behind the picture.
+        if (CardComposer.Opening(style, cut, heading) is not null)
+        {
+            return new(area with { Height = 0 }, Over: false);
+        }
+
         // Rules go over the whole card, and what did not fit leaves no room.
         if (style.Ruled || !fit.Fits || (fit.Lines.IsEmpty && fit.Words > 0))
         {

@@ -98,7 +98,12 @@ public static class FitEndpoints
                         Setting = setting,
                     };
                     var style = PieceFaces.StyleOf(open, written);
-                    var face = faces.CardFaceOf(open, written, style, cut);
+                    // The card as it will be among the others, which its words may make smaller or larger.
+                    var among = open with
+                    {
+                        Content = open.Content with { Pieces = open.Content.Pieces.Replace(card, written) },
+                    };
+                    var face = faces.CardFaceOf(among, written, cut);
                     var png = Raster.Png(
                         cut.Width.Points,
                         cut.Height.Points,

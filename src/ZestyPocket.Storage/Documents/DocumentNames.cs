@@ -268,6 +268,13 @@ internal static class DocumentNames
                 (nameof(UnitContent.LeftEmpty), "clear"),
                 (nameof(UnitContent.Wishes), "wishes"),
                 (nameof(UnitContent.KeepsItsPages), "keepsItsPages"),
+                (nameof(UnitContent.Tint), "tint"),
+            ],
+            [typeof(CardTint)] =
+            [
+                (nameof(CardTint.Main), "main"),
+                (nameof(CardTint.Accent), "accent"),
+                (nameof(CardTint.PhotoId), "photoId"),
             ],
             [typeof(AlbumWords)] =
             [
@@ -288,6 +295,9 @@ internal static class DocumentNames
                 (nameof(CardSetting.Leading), "leading"),
                 (nameof(CardSetting.MarginPt), "marginPt"),
                 (nameof(CardSetting.ByHand), "byHand"),
+                (nameof(CardSetting.OwnSize), "ownSize"),
+                (nameof(CardSetting.Seed), "seed"),
+                (nameof(CardSetting.Highlight), "highlight"),
             ],
             [typeof(CardStyle)] =
             [
@@ -308,6 +318,7 @@ internal static class DocumentNames
                 (nameof(CardStyle.Zones), "zones"),
                 (nameof(CardStyle.PlanKey), "plan"),
                 (nameof(CardStyle.PatternKey), "pattern"),
+                (nameof(CardStyle.Highlight), "highlight"),
             ],
             [typeof(CardZones)] =
             [

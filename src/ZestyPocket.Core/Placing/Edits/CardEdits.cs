@@ -122,6 +122,48 @@ public sealed record FurnishCard(Guid PieceId, LocalDate? Day = null, Guid? Phot
     }
 }
 
+/// <summary>Gives the cards of a unit colours of its pictures, or gives them back those of their styles.</summary>
+/// <param name="FromPictures">Of its pictures: those in the pockets, or of all when none is in one.</param>
+/// <param name="PhotoId">Of this picture alone.</param>
+public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : ContentEdit
+{
+    public override string Label() => "Change the cards’ colours";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        if (!FromPictures)
+        {
+            return new Edited(desk.Content with { Tint = null }, "Gave the cards back their own colours");
+        }
+
+        var tint =
+            CardTint.From(Palettes.Together(Shown(desk).Select(p => p.Palette)))
+            ?? throw new RuleException(
+                PhotoId is null
+                    ? "There is no picture with colours here yet. The cards keep the colours they have."
+                    : "This picture is grey. The cards keep the colours they have: choose another picture."
+            );
+        return new Edited(
+            desk.Content with
+            {
+                Tint = tint with { PhotoId = PhotoId },
+            },
+            "Gave the cards colours of the pictures"
+        );
+    }
+
+    private IEnumerable<DeskPhoto> Shown(UnitDesk desk)
+    {
+        if (PhotoId is { } one)
+        {
+            return [desk.RequirePhoto(one)];
+        }
+
+        var placed = desk.Photos.Values.Where(p => desk.Content.PhotosPlaced.Contains(p.Id)).ToList();
+        return placed.Count > 0 ? placed : desk.Photos.Values;
+    }
+}
+
 /// <summary>Sets the other card's words at the end of the first; the other card goes.</summary>
 public sealed record JoinCards(Guid PieceId, Guid OtherId) : ContentEdit
 {

@@ -84,6 +84,20 @@ public sealed record OpenUnit(
         }
     }
 
+    /// <summary>The size of type a card shares with others of the unit; null when it has its own.</summary>
+    public double? LevelOf(Card card, ITextShaper shaper)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        if (_levels is null || !ReferenceEquals(_levels.Value.Of, Content))
+        {
+            _levels = (Content, TypeLevels.Of(Desk, shaper));
+        }
+
+        return _levels.Value.Levels.TryGetValue(card.Id, out var level) ? level : null;
+    }
+
+    private (UnitContent Of, ImmutableDictionary<Guid, double> Levels)? _levels;
+
     private UnitDesk MakeDesk() =>
         new(
             Content,
@@ -99,6 +113,7 @@ public sealed record OpenUnit(
                 )
                 {
                     Favourite = p.Favourite,
+                    Palette = Boxes.ReadPalette(p.Palette),
                 }
             ),
             Words,

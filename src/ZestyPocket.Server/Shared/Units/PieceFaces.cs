@@ -52,7 +52,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
     /// <summary>Cells of a collage at a cut size, each drawn like the piece it would be by itself.</summary>
     private CollageFace CollageOf(OpenUnit open, Collage collage, Size cut)
     {
-        var style = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
+        var own = open.Words.NewStyle(CardKind.Journaling).WithoutPicture();
+        var style = open.Content.Tint?.On(own) ?? own;
         var cells = new List<(Rect, PieceFace)>();
         foreach (var (key, bounds) in collage.CellsIn(cut))
         {
@@ -89,7 +90,14 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return new CollageFace(cut, [.. cells], collage.Ground);
     }
 
-    public CardFace CardFaceOf(OpenUnit open, Card card, Size cut) => CardFaceOf(open, card, StyleOf(open, card), cut);
+    public CardFace CardFaceOf(OpenUnit open, Card card, Size cut) => CardFaceOf(open, card, Levelled(open, card), cut);
+
+    /// <summary>A card's style, with no larger type than the other cards of its unit are set in.</summary>
+    private CardStyle Levelled(OpenUnit open, Card card)
+    {
+        var style = StyleOf(open, card);
+        return open.LevelOf(card, fonts) is { } level ? new CardSetting(LargestPt: level).On(style) : style;
+    }
 
     /// <summary>A card in a style that it may not have yet.</summary>
     public CardFace CardFaceOf(OpenUnit open, Card card, CardStyle style, Size cut)
@@ -104,7 +112,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             case CardKind.DayTitle:
                 return CardComposer.DayTitle(card.Day ?? open.Dates.First, style, cut, fonts);
             case CardKind.Filler:
-                return CardComposer.Filler(style, cut);
+                return CardComposer.Filler(style, cut, card.Setting?.Seed ?? FillerPatterns.FirstSeed);
             case CardKind.Map:
                 return SketchMap.Card(
                     WayOf(open, card.Day),

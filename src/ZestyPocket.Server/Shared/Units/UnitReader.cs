@@ -105,7 +105,8 @@ public sealed class UnitReader(
                 open.Dates.LeftOut ? 0 : Math.Max(0, pieces - room)
             ),
             content.KeepsItsPages,
-            [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))]
+            [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))],
+            TintOfCards.Of(content.Tint)
         );
     }
 

@@ -40,8 +40,17 @@ public sealed record UnitView(
     string? Redo,
     UnitCounts Counts,
     bool KeepsItsPages,
-    IReadOnlyList<WishView> Wishes
+    IReadOnlyList<WishView> Wishes,
+    TintOfCards? Tint
 );
+
+/// <summary>Colours that the cards of a unit have from its pictures, as <c>#rrggbb</c>.</summary>
+/// <param name="PhotoId">The picture they are of; null when they are of all.</param>
+public sealed record TintOfCards(string Main, string Accent, Guid? PhotoId)
+{
+    public static TintOfCards? Of(CardTint? tint) =>
+        tint is null ? null : new(tint.Main.ToString(), tint.Accent.ToString(), tint.PhotoId);
+}
 
 /// <summary>A picture that is wanted in one size of pocket.</summary>
 public sealed record WishView(Guid PhotoId, string Size);

@@ -2194,6 +2194,18 @@ export interface components {
              * @default false
              */
             byHand: boolean;
+            /**
+             * @description Its size follows from its own words, not from the other cards of its unit.
+             * @default false
+             */
+            ownSize: boolean;
+            /**
+             * Format: int32
+             * @description Which cutting of its pattern a filler shows, 1 to 9,999; null for the first.
+             */
+            seed?: null | number;
+            /** @description Words that are marked wherever they stand on the card, at most 120 characters. */
+            highlight?: null | string;
         };
         /** @description What ships with the program and never changes while it runs. */
         Catalog: {
@@ -4219,6 +4231,16 @@ export interface components {
              */
             contrast: number;
         };
+        /** @description Colours that the cards of a unit have from its pictures, as `#rrggbb`. */
+        TintOfCards: {
+            main: string;
+            accent: string;
+            /**
+             * Format: uuid
+             * @description The picture they are of; null when they are of all.
+             */
+            photoId: null | string;
+        };
         /** @description What the sheets of an album make of a title. */
         TitleTry: {
             /** @description Sheet by sheet. */
@@ -4308,7 +4330,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4558,6 +4580,23 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Gives the cards of a unit colours of its pictures, or gives them back those of their styles. */
+        UnitEditTintCards: {
+            /** @enum {string} */
+            kind: "tintCards";
+            /** @description Of its pictures: those in the pockets, or of all when none is in one. */
+            fromPictures: boolean;
+            /**
+             * Format: uuid
+             * @description Of this picture alone.
+             */
+            photoId?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Takes a keepsake out of the envelope into a pocket. */
         UnitEditUseKeepsake: {
             /** @enum {string} */
@@ -4711,6 +4750,7 @@ export interface components {
             counts: components["schemas"]["UnitCounts"];
             keepsItsPages: boolean;
             wishes: components["schemas"]["WishView"][];
+            tint: null | components["schemas"]["TintOfCards"];
         };
         /** @description The words of one part of the album. */
         UnitWordsView: {

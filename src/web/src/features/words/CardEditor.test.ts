@@ -32,7 +32,12 @@ const card = (words: string): PieceView => ({
   takesPicture: false,
 })
 
-const week = { id: 'w', albumId: 'a', days: [{ day: '2026-05-04', label: 'Mon 4 May' }] } as unknown as UnitView
+const week = {
+  id: 'w',
+  albumId: 'a',
+  days: [{ day: '2026-05-04', label: 'Mon 4 May' }],
+  photos: [],
+} as unknown as UnitView
 const written = vi.fn()
 const editor = (words = 'Rain') =>
   mount(CardEditor, {

@@ -12,12 +12,14 @@ import {
 } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords } from './queries'
+import CardLook from './CardLook.vue'
 import { isComputed, takesWords } from './kinds'
 
 const props = defineProps<{ unit: UnitView; piece: PieceView }>()
 const emit = defineEmits<{
   write: [pieceId: string, words: string, styleKey: string, setting: CardSetting | null]
   furnish: [day: string | null, photoId: string | null]
+  tint: [fromPictures: boolean, photoId: string | null]
   join: [otherId: string]
   flow: []
   discard: []
@@ -97,17 +99,16 @@ function save() {
   }
 }
 
-function byHand(on: boolean) {
-  setting.value = { ...setting.value, byHand: on }
-  void measure()
+const asTheStyleSays: CardSetting = { byHand: false, ownSize: false }
+
+function set(changes: Partial<CardSetting>) {
+  setting.value = { ...asTheStyleSays, ...setting.value, ...changes }
+  if (written.value) void measure()
   save()
 }
 
-function asTheStyle() {
-  setting.value = { byHand: setting.value?.byHand ?? false }
-  void measure()
-  save()
-}
+const byHand = (on: boolean) => set({ byHand: on })
+const asTheStyle = () => set({ smallestPt: null, largestPt: null, leading: null, marginPt: null })
 
 /** The days and pictures a card can be about; a picture only where its style has a place for one. */
 const aboutDay = (day: string) => emit('furnish', day || null, props.piece.pictureId ?? null)
@@ -192,7 +193,11 @@ onBeforeUnmount(() => {
       </details>
       <p v-if="fit?.otherFaces" class="form-text mb-0">{{ fit.otherFaces }}</p>
       <p
-        v-if="!piece.storyId && setting && Object.entries(setting).some(([key, v]) => key !== 'byHand' && v != null)"
+        v-if="
+          !piece.storyId &&
+          setting &&
+          (['smallestPt', 'largestPt', 'leading', 'marginPt'] as const).some((key) => setting![key] != null)
+        "
         class="form-text mb-0"
       >
         Set differently from its style.
@@ -244,6 +249,14 @@ onBeforeUnmount(() => {
         <option v-for="s in f.styles" :key="s.key" :value="s.key">{{ s.name }}</option>
       </optgroup>
     </BFormSelect>
+    <CardLook
+      :unit="unit"
+      :piece="piece"
+      :setting="setting"
+      :written="written"
+      @change="set"
+      @tint="(fromPictures, photoId) => emit('tint', fromPictures, photoId)"
+    />
     <BButton size="sm" variant="outline-dark" class="mt-2" @click="emit('discard')">Delete card</BButton>
   </div>
 </template>

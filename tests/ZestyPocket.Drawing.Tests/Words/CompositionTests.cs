@@ -1,0 +1,223 @@
+using System.Collections.Immutable;
+using SkiaSharp;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing.Words;
+
+namespace ZestyPocket.Drawing.Tests.Words;
+
+/// <summary>Composed cards as they are painted: how much of them is covered, and what their recipe says.</summary>
+public sealed class CompositionTests : IDisposable
+{
+    private readonly FontShelf _fonts = new();
+
+    public void Dispose() => _fonts.Dispose();
+
+    private static readonly string[] Vocabulary =
+    [
+        "rain",
+        "a",
+        "marmalade",
+        "window",
+        "the",
+        "Wednesday",
+        "of",
+        "we",
+        "through",
+        "I",
+        "extraordinary.",
+        "boats,",
+        "home",
+    ];
+
+    /// <summary>
+    /// A card is looked at in squares of an eighth of an inch: covered is a square with words or ornament on it. Words
+    /// that are large or stand with an ornament cover more than a small line in a corner could.
+    /// </summary>
+    [Fact]
+    public void No_card_shows_one_small_line_in_a_corner()
+    {
+        var dice = new Random(20261126);
+        var styles = BuiltInCardStyles
+            .All.Where(s => s.PlanKey is not null && !s.Ruled && s.Role is StyleRole.Words or StyleRole.Quote)
+            .Select(s => s.WithoutPicture())
+            .ToList();
+        Size[] cuts = [Size.FromInches(3, 4), Size.FromInches(6, 4), Size.FromInches(4, 6), Size.FromInches(6, 8)];
+        var seen = new List<(string Key, double Covered)>();
+        for (var i = 0; i < 1_000; i++)
+        {
+            var (style, cut) = (styles[i % styles.Count], cuts[dice.Next(cuts.Length)]);
+            var words = string.Join(
+                ' ',
+                Enumerable.Range(0, 6 + dice.Next(90)).Select(_ => Vocabulary[dice.Next(Vocabulary.Length)])
+            );
+            var face = CardComposer.Journaling(words, style, cut, _fonts);
+            if (face.Fit!.Fits && words.Length >= CardPlan.LettersToCover)
+            {
+                seen.Add((style.Key, Covered(style, face)));
+            }
+        }
+
+        seen.Count.ShouldBeGreaterThan(900);
+        foreach (var (key, covered) in seen)
+        {
+            covered.ShouldBeInRange(CardPlan.LeastCovered, 1, key);
+        }
+    }
+
+    [Fact]
+    public void Everything_that_is_drawn_on_a_card_is_in_its_recipe()
+    {
+        var ink = new Rgb(1, 2, 3);
+        var plain = new CardFace(216, 288, new Rgb(250, 250, 250), [], [], [], [], null);
+        ImmutableArray<CardFace> others =
+        [
+            plain,
+            plain with
+            {
+                Width = 200,
+            },
+            plain with
+            {
+                Paper = ink,
+            },
+            plain with
+            {
+                Boxes = [new InkBox(1, 1, 1, 1, ink)],
+            },
+            plain with
+            {
+                Rules = [new InkLine(1, 1, 2, 2, 1, ink)],
+            },
+            plain with
+            {
+                Discs = [new InkDisc(1, 1, 1, 0, ink)],
+            },
+            plain with
+            {
+                Runs = [new TypeRun(Typeface.Sans, 9, 1, 1, "a", ink)],
+            },
+            plain with
+            {
+                Runs = [new TypeRun(Typeface.Sans, 9, 1, 1, "a", ink) { Tracking = 0.1 }],
+            },
+            plain with
+            {
+                Runs = [new TypeRun(Typeface.Sans, 9, 1, 1, "a", ink, [1])],
+            },
+            plain with
+            {
+                Numerals = [new TypeRun(Typeface.Sans, 9, 1, 1, "a", ink)],
+            },
+            plain with
+            {
+                Shapes = [new InkShape("M0 0h9", 0, 0, 1, ink, 1)],
+            },
+            plain with
+            {
+                Shapes = [new InkShape("M0 0h9", 0, 0, 1, ink, 1) { RoundEnds = true }],
+            },
+            plain with
+            {
+                Shapes = [new InkShape("M0 0h8", 0, 0, 1, ink, 1)],
+            },
+            plain with
+            {
+                Opening = new CardOpening(1, 1, 9, 9),
+            },
+            plain with
+            {
+                Border = new CardBorder(2, ink),
+            },
+            plain with
+            {
+                Corner = 4,
+            },
+        ];
+        // Each member of a face that is drawn is changed above; a new one belongs there and into the recipe.
+        typeof(CardFace)
+            .GetProperties()
+            .Select(p => p.Name)
+            .ShouldBe(
+                [
+                    "Width",
+                    "Height",
+                    "Paper",
+                    "Boxes",
+                    "Rules",
+                    "Discs",
+                    "Runs",
+                    "Fit",
+                    "Shapes",
+                    "Numerals",
+                    "Opening",
+                    "Border",
+                    "Corner",
+                ],
+                ignoreOrder: true
+            );
+        var cut = Size.FromInches(3, 4);
+        var hashes = others.Select(f => PieceRecipe.HashOf(new CardPieceFace(cut, f))).ToList();
+        hashes.Distinct().Count().ShouldBe(others.Length);
+    }
+
+    [Fact]
+    public void Every_pictogram_can_be_drawn_inside_its_square()
+    {
+        foreach (var name in Pictograms.Names)
+        {
+            var shape = Pictograms.At(name, 0, 0, Pictograms.Edge, new Rgb(0, 0, 0));
+            using var path = SKPath.ParseSvgPathData(shape.Path);
+            path.ShouldNotBeNull(name);
+            path.TightBounds.Left.ShouldBeGreaterThanOrEqualTo(0, name);
+            path.TightBounds.Top.ShouldBeGreaterThanOrEqualTo(0, name);
+            path.TightBounds.Right.ShouldBeLessThanOrEqualTo((float)Pictograms.Edge, name);
+            path.TightBounds.Bottom.ShouldBeLessThanOrEqualTo((float)Pictograms.Edge, name);
+        }
+    }
+
+    /// <summary>The share of squares within the margins that something is painted on.</summary>
+    private double Covered(CardStyle style, CardFace face)
+    {
+        const int square = 9;
+        var painter = new PiecePainter(_fonts, new NoPictures());
+        var (width, height) = ((int)face.Width, (int)face.Height);
+        using var bitmap = new SKBitmap(width, height);
+        using (var canvas = new SKCanvas(bitmap))
+        {
+            var cut = new Size(Length.FromPoints((decimal)face.Width), Length.FromPoints((decimal)face.Height));
+            painter.Draw(canvas, new CardPieceFace(cut, face), 72);
+        }
+
+        var margin = (int)Math.Min(style.Margin.Points, Math.Min(face.Width, face.Height) / 8);
+        var pixels = bitmap.Pixels;
+        var (all, covered) = (0, 0);
+        for (var y = margin; y + square <= height - margin; y += square)
+        {
+            for (var x = margin; x + square <= width - margin; x += square)
+            {
+                all++;
+                covered += Enumerable.Range(0, square * square).Any(i => Painted(x + (i % square), y + (i / square)))
+                    ? 1
+                    : 0;
+            }
+        }
+
+        return covered / (double)all;
+
+        bool Painted(int x, int y)
+        {
+            var p = pixels[(y * width) + x];
+            // The pale squares of squared paper are ground, not ornament.
+            return Math.Abs(p.Red - style.Paper.R)
+                    + Math.Abs(p.Green - style.Paper.G)
+                    + Math.Abs(p.Blue - style.Paper.B)
+                > 90;
+        }
+    }
+
+    private sealed class NoPictures : IPrintCrops
+    {
+        public byte[] Jpeg(PhotoFace face, double pixelsPerInch) => throw new NotSupportedException();
+    }
+}
