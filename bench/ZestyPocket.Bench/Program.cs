@@ -14,6 +14,12 @@ if (args is ["proof", var proofFolder])
     return;
 }
 
+if (args is ["scenes", var scenesFile])
+{
+    SceneSheet.Write(scenesFile);
+    return;
+}
+
 if (wanted is "import" or "all")
 {
     await ImportBench.RunAsync();

@@ -21,6 +21,28 @@ public sealed class DemoTests
     }
 
     [Fact]
+    public void No_scene_is_seen_twice_in_a_week_or_a_day_afloat_unless_it_is_a_series()
+    {
+        Enum.GetValues<Scene>().Length.ShouldBeGreaterThanOrEqualTo(40);
+        var ordinary = DemoHousehold.WeeklyShots().Where(s => s.Scene != Scene.Window).ToList();
+        foreach (var week in ordinary.GroupBy(s => Core.Dates.WeekCalendar.Iso.Holding(s.Taken.Date).Number))
+        {
+            // The party of the sixth week has the same guests all evening.
+            week.Select(s => s.Scene).Distinct().Count().ShouldBeGreaterThanOrEqualTo(Math.Min(week.Count(), 15));
+        }
+
+        foreach (
+            var day in DemoHousehold.TripShots().Where(s => s.OffsetMinutes is not null).GroupBy(s => s.Taken.Date)
+        )
+        {
+            day.Select(s => s.Scene).Distinct().Count().ShouldBe(day.Count());
+        }
+
+        // The window is photographed on the same mornings of several weeks.
+        DemoHousehold.WeeklyShots().Count(s => s.Scene == Scene.Window && s.Taken.Hour == 8).ShouldBe(12);
+    }
+
+    [Fact]
     public void A_snapshot_is_the_same_bytes_each_time_and_carries_its_cameras_record()
     {
         var shot = new DemoShot(

@@ -111,11 +111,7 @@ public sealed class LandedVersionTests
         var missing = new ConcurrentDictionary<string, bool>(wanted.Select(sha => KeyValuePair.Create(sha, true)));
         var vault = scope.ServiceProvider.GetRequiredService<IPhotoVault>();
         await Parallel.ForEachAsync(
-            DemoHousehold
-                .WeeklyShots()
-                .Concat(DemoHousehold.TripShots())
-                .Concat(DemoHousehold.SaturdayShots())
-                .Concat(DemoHousehold.OddFiles()),
+            LandedShots.All(),
             new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = Cancel },
             async (shot, cancel) =>
             {

@@ -47,7 +47,8 @@ public sealed class StoredDocumentTests
         StoredDocuments
             .Content.Write(UnitContent.Empty)
             .ShouldBe(
-                """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"keepsItsPages":false,"tint":null}"""
+                """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"""
+                    + "\"keepsItsPages\":false,\"tint\":null}"
             );
     }
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Server.Demo;
 
@@ -23,42 +24,67 @@ public static class DemoHousehold
     private const string Phone = "Kestrel P4";
     private const string CompactCamera = "Fennimore 35";
 
+    /// <summary>What a week at home may show; a spread shows none of them twice.</summary>
     private static readonly Scene[] HomeScenes =
     [
-        Scene.TeaTable,
-        Scene.Window,
-        Scene.Flowers,
-        Scene.Street,
-        Scene.Market,
-        Scene.Picnic,
-        Scene.Cat,
-        Scene.Desk,
-        Scene.Kite,
-        Scene.Baking,
-        Scene.Hills,
-        Scene.Woods,
-        Scene.Harbour,
-        Scene.Lantern,
+        .. Enum.GetValues<Scene>()
+            .Except([Scene.Canal, Scene.LockGates, Scene.Rope, Scene.Map, Scene.TrainWindow, Scene.Cake, Scene.Window]),
     ];
 
-    private static readonly Scene[] TripScenes =
+    /// <summary>What each day afloat shows: five different sights.</summary>
+    private static readonly Scene[][] TripScenes =
     [
-        Scene.Canal,
-        Scene.Bridge,
-        Scene.Hills,
-        Scene.Woods,
-        Scene.TeaTable,
-        Scene.Canal,
-        Scene.Street,
-        Scene.Lantern,
-        Scene.Harbour,
-        Scene.Picnic,
+        [Scene.TrainWindow, Scene.Canal, Scene.Rope, Scene.TeaTable, Scene.Cheek],
+        [Scene.LockGates, Scene.Bridge, Scene.Picnic, Scene.Heron, Scene.Lantern],
+        [Scene.Umbrellas, Scene.Boots, Scene.Breakfast, Scene.Ducks, Scene.WetNight],
+        [Scene.Square, Scene.Market, Scene.Bicycle, Scene.Soup, Scene.Street],
+        [Scene.Hills, Scene.Sheep, Scene.Map, Scene.Swimming, Scene.Silhouettes],
+        [Scene.Fog, Scene.Canal, Scene.Portrait, Scene.Woods, Scene.Bonfire],
+        [Scene.Harbour, Scene.LockGates, Scene.Letter, Scene.WashingLine, Scene.Lantern],
+        [Scene.Bridge, Scene.Kite, Scene.Puddle, Scene.Flowers, Scene.TeaTable],
+        [Scene.Breakfast, Scene.Canal, Scene.Cheek, Scene.Hills, Scene.TrainWindow],
     ];
+
+    /// <summary>What the party shows.</summary>
+    private static readonly Scene[] PartyScenes =
+    [
+        Scene.TeaTable,
+        Scene.Cake,
+        Scene.Street,
+        Scene.Baking,
+        Scene.Cheek,
+        Scene.Lantern,
+        Scene.Flowers,
+        Scene.Portrait,
+        Scene.Piano,
+        Scene.Bonfire,
+        Scene.Knitting,
+    ];
+
+    /// <summary>What a waking hour of the Saturday shows.</summary>
+    private static readonly Dictionary<int, Scene[]> HourScenes = new()
+    {
+        [7] = [Scene.Cat, Scene.Window],
+        [8] = [Scene.Breakfast, Scene.Portrait],
+        [9] = [Scene.Baking, Scene.Sink],
+        [10] = [Scene.Workshop, Scene.Baking],
+        [11] = [Scene.Market, Scene.Square],
+        [12] = [Scene.Soup, Scene.Cheek],
+        [13] = [Scene.Drawing, Scene.Knitting],
+        [14] = [Scene.Boots, Scene.Stairs],
+        [16] = [Scene.Kite, Scene.Hills],
+        [17] = [Scene.AppleTree, Scene.Bicycle],
+        [18] = [Scene.Harbour, Scene.Ducks],
+        [19] = [Scene.Piano, Scene.TeaTable],
+        [21] = [Scene.Lantern, Scene.Bonfire],
+        [22] = [Scene.Library, Scene.Cat],
+    };
 
     /// <summary>
-    /// Photos in each of the eight weeks from 30 March 2026; the sixth has far more than its pockets.
+    /// Photos in each of the eight weeks from 30 March 2026, besides those of the series; the sixth has far more than its
+    /// pockets.
     /// </summary>
-    public static IReadOnlyList<int> PhotosOfWeek { get; } = [20, 19, 21, 18, 24, 47, 22, 7];
+    public static IReadOnlyList<int> PhotosOfWeek { get; } = [17, 16, 18, 15, 24, 47, 22, 7];
 
     public static LocalDate FirstPhotoWeek { get; } = new(2026, 3, 30);
 
@@ -119,43 +145,79 @@ public static class DemoHousehold
         ("The pond", [6], "Sunday: four tadpoles have legs, or Junie says so."),
     ];
 
+    /// <summary>A line for an hour of the Saturday; none for those that nobody thought of.</summary>
+    public static IReadOnlyDictionary<int, string> LinesOfHours { get; } =
+        new Dictionary<int, string>
+        {
+            [7] = "Biscuit first, then the light, then me.",
+            [8] = "Junie reads the weather out as if it were news.",
+            [9] = "Flour everywhere. It is only eight loaves.",
+            [10] = "The second batch knows what it is doing.",
+            [11] = "Two coins, one hour, no hurry.",
+            [12] = "Soup for five, and then for seven.",
+            [13] = "Nan beats us all at cards and is gracious about it.",
+            [14] = "One boot each, and a search party for the rest.",
+            [16] = "Up and up, until it was only a pull on the string.",
+            [17] = "Nobody said we could not pick from the neighbour’s side.",
+            [18] = "Tea on the wall, feet over the river.",
+            [19] = "The tune has four bars now.",
+            [21] = "Lanterns, because why not on a Saturday.",
+            [22] = "Quiet. Somebody is purring.",
+        };
+
     public const string AroundAPicture =
         "We carried the table out for the first time this year. It rocks on the flags, it has always rocked, and "
         + "everybody has a folded card they swear by.";
 
-    public static IReadOnlyList<IReadOnlyList<(string Style, string Words)>> StoriesOfWeek { get; } =
+    /// <summary>
+    /// What was written for each of the eight weeks: typed day by day, in one tint of the pictures, by hand, and so on.
+    /// </summary>
+    public static IReadOnlyList<IReadOnlyList<(CardKind Kind, string Style, string Words)>> StoriesOfWeek { get; } =
     [
         [
             (
+                CardKind.Journaling,
                 "almanac-journal",
                 "The clocks went forward and nobody told Biscuit, who asked for breakfast at the old time all "
                     + "week.\n\nOn Thursday Nan Odette brought the first rhubarb. Ben made the pie with far too "
                     + "much ginger and we ate all of it standing up in the kitchen, with the back door open for the "
                     + "first time this year."
             ),
-            ("hedgerow-journal", "Junie: “If the river is always leaving, why is there still so much of it?”"),
+            (
+                CardKind.Overheard,
+                "almanac-quote",
+                "“If the river is always leaving, why is there still so much of it?” Junie, on the bridge"
+            ),
+            (CardKind.Facts, "almanac-rows", ""),
         ],
         [
             (
-                "almanac-ruled",
+                CardKind.Journaling,
+                "paperboat-journal",
                 "Market Saturday. Junie had two coins and one hour. She came back with a bag of blood oranges, half "
                     + "a sunflower, and a very old key that fits nothing we own."
             ),
             (
-                "almanac-journal",
+                CardKind.Journaling,
+                "paperboat-journal",
                 "Rain until Wednesday. We read aloud, all four of us, taking the voices in turn. Nan does the "
-                    + "villain best."
+                    + "villain best, and knows it, and will not be asked twice."
             ),
+            (CardKind.Prompts, "paperboat-rows", "reading the long one\nwearing two jumpers\neating blood oranges"),
         ],
         [
             (
-                "almanac-journal",
+                CardKind.Journaling,
+                "hedgerow-ruled",
                 "Kite weather at last. The red one went up and up until the string was a pencil line and then "
                     + "nothing. Ben says it is still up there. We walked home the long way past the boats."
             ),
+            (CardKind.HighsAndLows, "hedgerow-rows", "High: the red kite\nLow: the string"),
+            (CardKind.People, "hedgerow-rows", ""),
         ],
         [
             (
+                CardKind.Journaling,
                 "almanac-journal",
                 "Seedlings on every sill. The tomatoes have names now, which will make August difficult."
             ),
@@ -163,6 +225,7 @@ public static class DemoHousehold
         [],
         [
             (
+                CardKind.Journaling,
                 "almanac-journal",
                 "Nan Odette turned eighty and the whole street came. Long tables from our gate to the pump, eleven "
                     + "cakes, one brass trombone, and Junie in charge of the lanterns from dusk until well past her "
@@ -171,12 +234,38 @@ public static class DemoHousehold
         ],
         [
             (
-                "almanac-ruled",
+                CardKind.Journaling,
+                "signal-journal",
                 "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."
             ),
+            (CardKind.Numbers, "signal-rows", ""),
+            (CardKind.Overheard, "signal-quote", "“I am eighty and two days. It is much like seventy.” Nan"),
         ],
         [],
     ];
+
+    /// <summary>The title card of a week; null for the album's own.</summary>
+    public static IReadOnlyList<string?> TitlesOfWeek { get; } =
+    [
+        "almanac-title",
+        "paperboat-title",
+        "hedgerow-title",
+        "almanac-title-dark",
+        null,
+        "almanac-title-dark",
+        "signal-title",
+        "almanac-title",
+    ];
+
+    /// <summary>Patterns that lie in a pocket of a finished week.</summary>
+    public static IReadOnlyDictionary<int, string> FillersOfWeek { get; } =
+        new Dictionary<int, string>
+        {
+            [0] = "almanac-scales",
+            [1] = "paperboat-waves",
+            [2] = "hedgerow-leaves",
+            [6] = "signal-stripes",
+        };
 
     /// <summary>The snapshots of the weekly album.</summary>
     public static IEnumerable<DemoShot> WeeklyShots()
@@ -185,25 +274,22 @@ public static class DemoHousehold
         for (var week = 0; week < PhotosOfWeek.Count; week++)
         {
             var dice = new Random(900 + week);
+            var shuffled = HomeScenes.ToArray();
+            dice.Shuffle(shuffled);
             for (var i = 0; i < PhotosOfWeek[week]; i++)
             {
                 // The party of the sixth week is its Saturday and Sunday.
                 var day = week == 5 && i >= 12 ? 5 + (i % 2) : i % 7;
-                var scene =
-                    week == 5 && i >= 12
-                        ? new[]
-                        {
-                            Scene.TeaTable,
-                            Scene.Lantern,
-                            Scene.Street,
-                            Scene.Baking,
-                            Scene.Picnic,
-                            Scene.Flowers,
-                            Scene.Lantern,
-                        }[i % 7]
-                        : HomeScenes[dice.Next(HomeScenes.Length)];
+                var scene = week == 5 && i >= 12 ? PartyScenes[i % PartyScenes.Length] : shuffled[i % shuffled.Length];
                 var date = FirstPhotoWeek.PlusDays((7 * week) + day);
                 yield return Shot(dice, scene, date, number++, 51.236, -2.318, offset: 60);
+            }
+
+            // The same window on three mornings of every week: a series.
+            foreach (var morning in week < 4 ? new[] { 0, 2, 4 } : [])
+            {
+                var taken = FirstPhotoWeek.PlusDays((7 * week) + morning).At(new LocalTime(8, dice.Next(22, 39), 5));
+                yield return At(taken, Scene.Window, number++, Phone, 60, 51.236, -2.318, dice);
             }
         }
     }
@@ -224,7 +310,7 @@ public static class DemoHousehold
             for (var i = 0; i < 5; i++)
             {
                 var taken = date.At(new LocalTime((day == 0 ? 12 : 9) + (2 * i), dice.Next(60), dice.Next(60)));
-                var scene = TripScenes[dice.Next(TripScenes.Length)];
+                var scene = TripScenes[day][i];
                 yield return At(taken, scene, number++, Phone, 120, latitude, longitude, dice);
                 if (i is 1 or 3)
                 {
@@ -270,16 +356,7 @@ public static class DemoHousehold
             foreach (var minute in dice.Next(3) == 0 ? new[] { -14, 6 } : [dice.Next(-9, 10)])
             {
                 var taken = Saturday.AtMidnight().PlusHours(hour).PlusMinutes(minute).PlusSeconds(dice.Next(60));
-                var scene = hour switch
-                {
-                    < 9 => Scene.Window,
-                    < 11 => Scene.Baking,
-                    < 13 => Scene.Market,
-                    < 17 => Scene.Kite,
-                    < 19 => Scene.Picnic,
-                    < 21 => Scene.TeaTable,
-                    _ => Scene.Lantern,
-                };
+                var scene = HourScenes[hour][minute < 0 && minute > -12 ? 1 : 0];
                 yield return At(taken, scene, number++, Phone, 60, 51.236, -2.318, dice);
             }
         }
@@ -382,7 +459,9 @@ public static class DemoHousehold
         var phone = dice.Next(10) < 7;
         var hour = scene switch
         {
-            Scene.Lantern => 21,
+            Scene.Lantern or Scene.Bonfire or Scene.WetNight => 21,
+            Scene.Silhouettes => 20,
+            Scene.Fog or Scene.Breakfast => 8,
             Scene.Street => dice.Next(2) == 0 ? 19 : 10,
             _ => dice.Next(8, 20),
         };

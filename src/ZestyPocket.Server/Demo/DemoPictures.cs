@@ -21,7 +21,11 @@ public sealed record DemoShot(
     double Latitude,
     double Longitude,
     double Blur = 0
-);
+)
+{
+    /// <summary>It is held by hand: a little tilted, nearer or further, in the light of its day.</summary>
+    public bool Handheld { get; init; } = true;
+}
 
 /// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>
 public static class DemoPictures
@@ -47,7 +51,7 @@ public static class DemoPictures
         PhotoEngine.Start();
         var hour = shot.Taken.Hour + (shot.Taken.Minute / 60.0);
         var (width, height) = ((int)(shot.Width / DemoScenes.Smaller), (int)(shot.Height / DemoScenes.Smaller));
-        using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour).Paint(width, height);
+        using var bitmap = new DemoScenes(shot.Seed, shot.Scene, hour, shot.Handheld).Paint(width, height);
         using var rgba = Image.NewFromMemoryCopy(
             bitmap.GetPixels(),
             (ulong)bitmap.ByteCount,

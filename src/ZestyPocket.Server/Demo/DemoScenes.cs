@@ -21,13 +21,47 @@ public enum Scene
     Desk,
     Kite,
     Baking,
+    Portrait,
+    Cheek,
+    Knitting,
+    Breakfast,
+    Umbrellas,
+    Puddle,
+    Allotment,
+    Bicycle,
+    Swimming,
+    Bonfire,
+    TrainWindow,
+    Library,
+    Workshop,
+    Piano,
+    WashingLine,
+    Heron,
+    Ducks,
+    Sheep,
+    Sink,
+    Stairs,
+    Drawing,
+    Soup,
+    Boots,
+    LockGates,
+    Rope,
+    Square,
+    Fog,
+    WetNight,
+    Cake,
+    Letter,
+    Map,
+    Mushrooms,
+    AppleTree,
+    Silhouettes,
 }
 
 /// <summary>
 /// Paints made-up snapshots with light, depth and grain. The same seed gives the same picture. Scenes are painted on a
 /// field 1.0 high; x runs from 0 to the picture's proportion.
 /// </summary>
-public sealed class DemoScenes(int seed, Scene scene, double hour)
+public sealed partial class DemoScenes(int seed, Scene scene, double hour, bool handheld = true)
 {
     private readonly Random _dice = new(seed);
     private SKCanvas _canvas = null!;
@@ -48,8 +82,18 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
         _canvas = canvas;
         _width = (float)width / height;
         _canvas.Scale(height);
+        if (handheld)
+        {
+            Stand();
+        }
+
         Draw();
         _canvas.ResetMatrix();
+        if (handheld)
+        {
+            Air(canvas, width, height);
+        }
+
         using var vignette = new SKPaint
         {
             Shader = SKShader.CreateRadialGradient(
@@ -66,59 +110,93 @@ public sealed class DemoScenes(int seed, Scene scene, double hour)
 
     private bool Evening => hour >= 18.5;
 
+    /// <summary>Nobody holds a camera straight, or stands at the same distance twice.</summary>
+    private void Stand()
+    {
+        var stand = new Random(seed * 31);
+        var near = 1.03f + (0.22f * stand.NextSingle());
+        var (x, y) = (_width * (0.35f + (0.3f * stand.NextSingle())), 0.4f + (0.2f * stand.NextSingle()));
+        _canvas.RotateDegrees((stand.NextSingle() - 0.5f) * 2.4f, x, y);
+        _canvas.Scale(near, near, x, y);
+    }
+
+    /// <summary>The light of the day: warm, cool, dull or bright, all over the picture.</summary>
+    private void Air(SKCanvas canvas, int width, int height)
+    {
+        var light = new Random(seed * 17);
+        var (warm, bright) = (light.NextSingle(), light.NextSingle());
+        using var cast = new SKPaint
+        {
+            Color = warm > 0.5f ? new SKColor(255, 196, 120) : new SKColor(120, 160, 210),
+            BlendMode = SKBlendMode.SoftLight,
+        };
+        cast.Color = cast.Color.WithAlpha((byte)(90 * Math.Abs(warm - 0.5f)));
+        canvas.DrawRect(0, 0, width, height, cast);
+        using var exposure = new SKPaint
+        {
+            Color = (bright > 0.5f ? SKColors.White : SKColors.Black).WithAlpha((byte)(70 * Math.Abs(bright - 0.5f))),
+            BlendMode = SKBlendMode.Overlay,
+        };
+        canvas.DrawRect(0, 0, width, height, exposure);
+    }
+
     private void Draw()
     {
-        switch (scene)
+        Action paint = scene switch
         {
-            case Scene.Hills:
-                Hills();
-                break;
-            case Scene.Harbour:
-                Harbour();
-                break;
-            case Scene.TeaTable:
-                TeaTable();
-                break;
-            case Scene.Window:
-                Window();
-                break;
-            case Scene.Flowers:
-                Flowers();
-                break;
-            case Scene.Street:
-                Street();
-                break;
-            case Scene.Market:
-                Market();
-                break;
-            case Scene.Picnic:
-                Picnic();
-                break;
-            case Scene.Cat:
-                Cat();
-                break;
-            case Scene.Lantern:
-                Lantern();
-                break;
-            case Scene.Canal:
-                Canal();
-                break;
-            case Scene.Bridge:
-                Bridge();
-                break;
-            case Scene.Woods:
-                Woods();
-                break;
-            case Scene.Desk:
-                Desk();
-                break;
-            case Scene.Kite:
-                Kite();
-                break;
-            default:
-                Baking();
-                break;
-        }
+            Scene.Hills => Hills,
+            Scene.Harbour => Harbour,
+            Scene.TeaTable => TeaTable,
+            Scene.Window => Window,
+            Scene.Flowers => Flowers,
+            Scene.Street => Street,
+            Scene.Market => Market,
+            Scene.Picnic => Picnic,
+            Scene.Cat => Cat,
+            Scene.Lantern => Lantern,
+            Scene.Canal => Canal,
+            Scene.Bridge => Bridge,
+            Scene.Woods => Woods,
+            Scene.Desk => Desk,
+            Scene.Kite => Kite,
+            Scene.Baking => Baking,
+            Scene.Portrait => Portrait,
+            Scene.Cheek => Cheek,
+            Scene.Knitting => Knitting,
+            Scene.Breakfast => Breakfast,
+            Scene.Umbrellas => Umbrellas,
+            Scene.Puddle => Puddle,
+            Scene.Allotment => Allotment,
+            Scene.Bicycle => Bicycle,
+            Scene.Swimming => Swimming,
+            Scene.Bonfire => Bonfire,
+            Scene.TrainWindow => TrainWindow,
+            Scene.Library => Library,
+            Scene.Workshop => Workshop,
+            Scene.Piano => Piano,
+            Scene.WashingLine => WashingLine,
+            Scene.Heron => Heron,
+            Scene.Ducks => Ducks,
+            Scene.Sheep => Sheep,
+            Scene.Sink => Sink,
+            Scene.Stairs => Stairs,
+            Scene.Drawing => DrawingOnTheFloor,
+            Scene.Soup => Soup,
+            Scene.Boots => Boots,
+            Scene.LockGates => LockGates,
+            Scene.Rope => Rope,
+            Scene.Square => Square,
+            Scene.Fog => Fog,
+            Scene.WetNight => WetNight,
+            Scene.Cake => Cake,
+            Scene.Letter => Letter,
+            Scene.Map => Map,
+            Scene.Mushrooms => Mushrooms,
+            Scene.AppleTree => AppleTree,
+            Scene.Silhouettes => Silhouettes,
+            _ => throw new NotSupportedException($"Nobody paints {scene}."),
+        };
+        paint();
     }
 
     private void Hills()

@@ -314,25 +314,20 @@ public sealed class DemoSeeding(
     private async Task LayOutDayAsync(Album album, CancellationToken cancel)
     {
         await EditAlbumAsync(album.Id, r => new ChooseFamily("Ledger") { Revision = r }, cancel);
-        var hours = album.Units.OrderBy(u => u.Ordinal).ToList();
-        string[] words =
-        [
-            "Biscuit first, then the light, then me.",
-            "Junie reads the weather out as if it were news.",
-            "Flour everywhere. It is only eight loaves.",
-            "The second batch knows what it is doing.",
-        ];
-        for (var i = 0; i < words.Length; i++)
+        foreach (var unit in album.Units.OrderBy(u => u.Ordinal))
         {
-            await EditAsync(
-                hours[i].Id,
-                new AddCard(CardKind: CardKind.Journaling, Words: words[i], StyleKey: "ledger-journal")
-                {
-                    Revision = 0,
-                },
-                cancel
-            );
-            await EditAsync(hours[i].Id, new FillSpread { Revision = 0 }, cancel);
+            if (DemoHousehold.LinesOfHours.TryGetValue(unit.FirstNumber, out var line))
+            {
+                await EditAsync(
+                    unit.Id,
+                    new AddCard(CardKind: CardKind.Journaling, Words: line, StyleKey: "ledger-journal")
+                    {
+                        Revision = 0,
+                    },
+                    cancel
+                );
+                await EditAsync(unit.Id, new FillSpread { Revision = 0 }, cancel);
+            }
         }
     }
 
@@ -368,39 +363,59 @@ public sealed class DemoSeeding(
                 await ChooseDesignAsync(unit, LeafSide.Front, nine, cancel);
             }
 
-            if (week != 4)
+            if (DemoHousehold.TitlesOfWeek[week] is { } title)
             {
                 await EditAsync(
                     unit,
-                    new AddCard(
-                        CardKind: CardKind.WeekTitle,
-                        StyleKey: week % 2 == 0 ? "almanac-title" : "almanac-title-dark"
-                    )
-                    {
-                        Revision = 0,
-                    },
+                    new AddCard(CardKind: CardKind.WeekTitle, StyleKey: title) { Revision = 0 },
                     cancel
                 );
             }
 
-            foreach (var (style, words) in DemoHousehold.StoriesOfWeek[week])
+            foreach (var (kind, style, words) in DemoHousehold.StoriesOfWeek[week])
             {
                 await EditAsync(
                     unit,
-                    new AddCard(CardKind: CardKind.Journaling, Words: words, StyleKey: style) { Revision = 0 },
+                    new AddCard(CardKind: kind, Words: words, StyleKey: style) { Revision = 0 },
                     cancel
                 );
             }
 
-            if (week <= 2)
+            if (DemoHousehold.FillersOfWeek.TryGetValue(week, out var pattern))
             {
+                await EditAsync(
+                    unit,
+                    new AddCard(CardKind: CardKind.Filler, StyleKey: pattern) { Revision = 0 },
+                    cancel
+                );
                 await EditAsync(unit, new FillSpread { Revision = 0 }, cancel);
+                await FinishAsync(week, unit, cancel);
             }
             else if (week == 3)
             {
                 await HalfFillAsync(unit, cancel);
                 await CollageAsync(unit, cancel);
             }
+        }
+    }
+
+    /// <summary>One week takes its colours from its pictures, one is written by hand.</summary>
+    private async Task FinishAsync(int week, Guid unit, CancellationToken cancel)
+    {
+        if (week == 1)
+        {
+            await EditAsync(unit, new TintCards(FromPictures: true) { Revision = 0 }, cancel);
+        }
+
+        if (week == 2)
+        {
+            var content = (await db.Units.AsNoTracking().SingleAsync(u => u.Id == unit, cancel)).Read();
+            var card = content.Pieces.OfType<Card>().First(c => c.Kind == CardKind.Journaling);
+            await EditAsync(
+                unit,
+                new WriteCard(card.Id, Setting: new CardSetting(ByHand: true)) { Revision = 0 },
+                cancel
+            );
         }
     }
 
@@ -478,6 +493,12 @@ public sealed class DemoSeeding(
                     cancel
                 );
             }
+        }
+
+        // Pictures of the third and sixth day still lie on the wrong day by the camera's clock.
+        foreach (var day in new[] { days[1], days[3], days[7] })
+        {
+            await EditAsync(day.Id, new FillSpread { Revision = 0 }, cancel);
         }
 
         await FoldOutAsync(album, days, cancel);
