@@ -313,6 +313,9 @@ public sealed class GatherTests
         desk.ClickButton("New album");
         desk.Click($"input[value='{kind}']");
         desk.Write("#album-name", name);
+        desk.ClickButton("Next");
+        desk.ChooseDesigns(kind == "weekly" ? "9x12-nine-3x4" : "6x8-two-6x4");
+        desk.ClickButton("Next");
         desk.SetDate("#album-first", first);
         desk.Write("#album-zone", "Europe/London");
         if (units is { } count)

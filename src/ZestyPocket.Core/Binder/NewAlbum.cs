@@ -22,6 +22,23 @@ public sealed record NewAlbum(
     PageSchool School = PageSchool.Spread
 )
 {
+    /// <summary>Words of an album whose cards, hand and way to tell it takes over; null for the usual ones.</summary>
+    public AlbumWords? CardsOf { get; init; }
+
+    private AlbumWords Words() =>
+        CardsOf is { } other
+            ? AlbumWords.Usual with
+            {
+                Family = other.Family,
+                OwnStyles = other.OwnStyles,
+                Hand = other.Hand,
+                School = other.School,
+            }
+            : AlbumWords.Usual with
+            {
+                Family = BuiltInCardStyles.NewAlbumFamily,
+            };
+
     /// <summary>The album with its empty units on their leaves. Throws <see cref="RuleException"/>.</summary>
     public AlbumDesk Made(Func<Guid> newId)
     {
@@ -44,10 +61,7 @@ public sealed record NewAlbum(
         return new AlbumDesk(
             PlainWords.Name(Name),
             calendar,
-            AlbumWords.Usual with
-            {
-                Family = BuiltInCardStyles.NewAlbumFamily,
-            },
+            Words(),
             new AlbumFormulas(),
             Measures,
             binder.Lay(binder.Faces(), _ => FacesPerUnit, newId)

@@ -15,7 +15,7 @@ public sealed record SheetHeading(string Album, int Number, int Of);
 /// </summary>
 public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 {
-    private const double NumberPt = 6;
+    private const double NumberPt = 7;
     private static readonly Rgb Grey = Rgb.Hex("#6b6b6b");
     private static readonly Rgb Black = Rgb.Hex("#1c1a18");
 

@@ -65,6 +65,7 @@ public static class AlbumEndpoints
                         ),
                     };
                     var faces = request.FacesPerUnit ?? (request.Kind is AlbumKind.Weekly or AlbumKind.Trip ? 2 : 1);
+                    var like = request.CardsOfAlbumId is { } other ? await reader.RequireAsync(other, cancel) : null;
                     var album = AlbumMaking.Rows(
                         new NewAlbum(
                             request.Name,
@@ -74,7 +75,10 @@ public static class AlbumEndpoints
                             [.. designs.Select(shelf.AsProtector)],
                             request.Measures,
                             request.School
-                        ),
+                        )
+                        {
+                            CardsOf = like?.ReadWords(),
+                        },
                         keeper.Id,
                         clock.GetCurrentInstant()
                     );

@@ -246,6 +246,67 @@ public sealed class Desk : IAsyncDisposable
             .Perform();
     }
 
+    /// <summary>Waits until something is not there any more.</summary>
+    public void Gone(string css) =>
+        Until($"{css} to be gone", () => Browser.FindElements(By.CssSelector(css)).Count == 0 ? "yes" : null);
+
+    /// <summary>A screen of another size, in CSS pixels.</summary>
+    public void Resize(int width, int height) =>
+        Browser.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
+
+    /// <summary>By how many pixels the page goes over the side of the screen.</summary>
+    public long TooWide() =>
+        (long)Browser.ExecuteScript("const e = document.documentElement; return e.scrollWidth - e.clientWidth")!;
+
+    /// <summary>Chooses these page designs for a new album, the first one first.</summary>
+    public void ChooseDesigns(params string[] keys)
+    {
+        See(".design.on");
+        foreach (var on in Browser.FindElements(By.CssSelector(".design.on input")))
+        {
+            on.Click();
+        }
+
+        foreach (var key in keys)
+        {
+            Click($".design input[value='{key}']");
+        }
+    }
+
+    /// <summary>Goes on with Tab until what has the focus is called so, as one does without a mouse.</summary>
+    public void TabTo(string name)
+    {
+        for (var i = 0; i < 250; i++)
+        {
+            Press(Keys.Tab);
+            if (Focused().StartsWith(name, StringComparison.Ordinal))
+            {
+                return;
+            }
+        }
+
+        throw new InvalidOperationException($"No way with Tab to “{name}”.");
+    }
+
+    /// <summary>What the thing with the focus is called.</summary>
+    public string Focused() =>
+        (string)
+            Browser.ExecuteScript(
+                """
+                const e = document.activeElement
+                return (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? e.innerText ?? '').trim()
+                """
+            )!;
+
     /// <summary>A key with Ctrl held down.</summary>
     public void PressControl(string key) =>
         new Actions(Browser).KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
@@ -306,6 +367,14 @@ public sealed class Desk : IAsyncDisposable
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         var browser = new ChromeDriver(service, options, TimeSpan.FromSeconds(90));
+        // Only a test of the tour wants it to open by itself.
+        browser.ExecuteCdpCommand(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new Dictionary<string, object?>
+            {
+                ["source"] = "if (!sessionStorage.getItem('tour-wanted')) localStorage.setItem('zesty.tour', 'seen')",
+            }
+        );
         browser.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
         browser.ExecuteCdpCommand(
             "Emulation.setDeviceMetricsOverride",

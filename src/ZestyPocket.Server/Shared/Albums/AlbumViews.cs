@@ -122,6 +122,7 @@ public sealed record UnitSummary(
 /// <param name="School">Facing pages, or the two faces of one leaf.</param>
 /// <param name="WakingFrom">First waking hour of a documented day.</param>
 /// <param name="WakingUntil">Last waking hour; may lie after midnight.</param>
+/// <param name="CardsOfAlbumId">An album whose card styles, hand and way to tell it takes over.</param>
 public sealed record MakeAlbumRequest(
     string Name,
     LocalDate FirstDay,
@@ -136,5 +137,6 @@ public sealed record MakeAlbumRequest(
     int? FacesPerUnit = null,
     LocalTime? WakingFrom = null,
     LocalTime? WakingUntil = null,
-    PageSchool School = PageSchool.Spread
+    PageSchool School = PageSchool.Spread,
+    Guid? CardsOfAlbumId = null
 );

@@ -3038,6 +3038,11 @@ export interface components {
             wakingUntil?: null | string;
             /** @description Facing pages, or the two faces of one leaf. */
             school?: components["schemas"]["PageSchool"];
+            /**
+             * Format: uuid
+             * @description An album whose card styles, hand and way to tell it takes over.
+             */
+            cardsOfAlbumId?: null | string;
         };
         /**
          * @description What a line on a face marks.

@@ -15,7 +15,7 @@ defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
     <button
       v-if="name"
       type="button"
-      class="btn btn-sm btn-link rename"
+      class="btn btn-sm btn-link rename roomy-only"
       aria-label="Rename the album"
       title="Rename the album"
       @click="$emit('rename')"
@@ -31,7 +31,7 @@ defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
       data-testid="undo"
       @click="$emit('back')"
     >
-      ↶ Undo
+      <span aria-hidden="true">↶</span><span class="roomy"> Undo</span>
     </button>
     <button
       type="button"
@@ -41,7 +41,7 @@ defineEmits<{ rename: []; back: []; again: []; keys: [] }>()
       data-testid="redo"
       @click="$emit('again')"
     >
-      ↷ Redo
+      <span aria-hidden="true">↷</span><span class="roomy"> Redo</span>
     </button>
     <slot />
     <ThemeSwitch />

@@ -3,6 +3,13 @@ import { tabs } from './places'
 import { singleKeys } from './shortcuts'
 
 const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ tour: [] }>()
+
+function takeTour() {
+  open.value = false
+  emit('tour')
+}
+
 const groups: { title: string; keys: [string, string][] }[] = [
   {
     title: 'Anywhere in an album',
@@ -75,6 +82,7 @@ const groups: { title: string; keys: [string, string][] }[] = [
         </dl>
       </section>
     </div>
+    <BButton size="sm" variant="outline-dark" class="mb-3" @click="takeTour">Take the tour</BButton>
     <label class="form-check">
       <input v-model="singleKeys" type="checkbox" class="form-check-input" />
       <span class="form-check-label">Single keys work without Ctrl (turn off if you use speech input)</span>

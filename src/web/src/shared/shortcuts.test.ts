@@ -37,10 +37,14 @@ describe('shortcuts', () => {
   })
 
   it('leave somebody alone who is writing', () => {
-    const fill = vi.fn()
-    const wrapper = desk({ f: fill })
+    const [fill, undo, find] = [vi.fn(), vi.fn(), vi.fn()]
+    const wrapper = desk({ f: fill, 'Ctrl+z': undo, 'Ctrl+k': find })
     press({ key: 'f' }, wrapper.find('input').element)
+    press({ key: 'z', ctrlKey: true }, wrapper.find('input').element)
     expect(fill).not.toHaveBeenCalled()
+    expect(undo).not.toHaveBeenCalled()
+    press({ key: 'k', ctrlKey: true }, wrapper.find('input').element)
+    expect(find).toHaveBeenCalledTimes(1)
     wrapper.unmount()
   })
 

@@ -14,6 +14,8 @@ import AlbumRoom from './AlbumRoom.vue'
 import AlbumTabs from './AlbumTabs.vue'
 import { useAlbum, useOverview } from './queries'
 import QuickSwitcher from './QuickSwitcher.vue'
+import DeskTour from './DeskTour.vue'
+import { useTour } from './tour'
 
 const props = defineProps<{ albumId: string; scope?: string; tab?: string; room?: string }>()
 const router = useRouter()
@@ -21,6 +23,7 @@ const { data: album, error: albumError, isFetching } = useAlbum(() => props.albu
 const { data: overview } = useOverview(() => props.albumId)
 const shortcuts = ref(false)
 const naming = ref(false)
+const tour = useTour()
 const finding = ref(false)
 const shown = ref<InstanceType<typeof AlbumRoom>>()
 
@@ -115,6 +118,7 @@ const actions = computed(() => [
   ...(steps.value.redo ? [{ name: `Redo: ${steps.value.redo}`, run: again }] : []),
   { name: 'Quick note', run: () => router.push({ name: 'note', params: { albumId: props.albumId } }) },
   { name: 'Rename the album', run: () => (naming.value = true) },
+  { name: 'Take the tour', run: () => tour.start() },
   { name: 'Keyboard shortcuts', run: () => (shortcuts.value = true) },
   { name: 'Go to the shelf', run: () => router.push({ name: 'shelf' }) },
 ])
@@ -151,11 +155,12 @@ useShortcuts({
       @again="again"
       @keys="shortcuts = true"
     >
-      <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'note', params: { albumId } }"
-        >Quick note</RouterLink
+      <RouterLink class="btn btn-sm btn-outline-dark" :to="{ name: 'note', params: { albumId } }" title="Quick note"
+        ><span aria-hidden="true">✎</span><span class="roomy"> Quick note</span></RouterLink
       >
-      <BButton size="sm" variant="outline-dark" @click="finding = true"
-        >Find <span class="kbd-key ms-1" aria-hidden="true">Ctrl K</span></BButton
+      <BButton size="sm" variant="outline-dark" title="Find" @click="finding = true"
+        ><span aria-hidden="true">⌕</span><span class="roomy"> Find</span>
+        <span class="kbd-key ms-1 roomy-only" aria-hidden="true">Ctrl K</span></BButton
       >
     </AlbumTop>
     <TapeMeasure v-if="album" :album="album" :current="unitId" :scope="scope" :tab="tab.key" />
@@ -185,7 +190,8 @@ useShortcuts({
         @turn="turn"
       />
     </main>
-    <ShortcutSheet v-model="shortcuts" />
+    <ShortcutSheet v-model="shortcuts" @tour="tour.start()" />
+    <DeskTour v-if="album && scope" />
     <QuickSwitcher
       v-if="album && scope"
       v-model="finding"

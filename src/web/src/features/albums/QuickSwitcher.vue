@@ -61,8 +61,12 @@ const actions = computed<Hit[]>(() =>
 
 const hits = computed<Hit[]>(() => {
   const asked = words.value.trim().toLowerCase()
-  const own = [...rooms.value, ...actions.value].filter((h) => h.title.toLowerCase().includes(asked))
+  const own = [...rooms.value, ...actions.value]
   if (!asked) return own
+  const named = own
+    .map((hit) => ({ hit, rank: rankOf(hit.title.toLowerCase(), asked) }))
+    .filter((n) => n.rank < 4)
+    .sort((a, b) => a.rank - b.rank)
   const things = (found.data.value ?? []).map((f): Hit => {
     const { unitId } = f
     const to =
@@ -85,8 +89,19 @@ const hits = computed<Hit[]>(() => {
           : unitPlace(props.album.id, f.id, 'place')
     return { key: f.id, kind: kinds[f.kind], title: f.title, note: f.note, run: goTo(to) }
   })
-  return [...things, ...own]
+  // What is called so by its beginning stands before weeks and photos, anything else after them.
+  const [first, last] = [named.filter((n) => n.rank < 2), named.filter((n) => n.rank >= 2)]
+  return [...first.map((n) => n.hit), ...things, ...last.map((n) => n.hit)]
 })
+
+/** 0: the name itself; 1: its beginning; 2: the beginning of one of its words; 3: somewhere in it; 4: not in it. */
+function rankOf(title: string, asked: string) {
+  if (title === asked) return 0
+  if (title.startsWith(asked)) return 1
+  const found = title.indexOf(asked)
+  if (found < 0) return 4
+  return title.split(/[\s:]+/).some((word) => word.startsWith(asked)) ? 2 : 3
+}
 
 watch(open, (now) => {
   if (now) [words.value, at.value] = ['', 0]

@@ -101,6 +101,14 @@ function choose(end: 'from' | 'until', id: string) {
   margin-left: auto;
   padding-bottom: 0.5rem;
   white-space: nowrap;
+  max-width: 100%;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+@media (max-width: 800px) {
+  .scope {
+    margin-left: 0;
+  }
 }
 .ends {
   display: flex;

@@ -20,6 +20,8 @@ const spreads = computed(() => Math.max(1, ...props.unit.faces.map((f) => f.spre
 const open = computed(() => Math.min(spread.value, spreads.value))
 const faces = computed(() => props.unit.faces.filter((f) => f.spread === open.value))
 let backwards = false
+/** Which way a leaf is being turned, while it is. */
+const turning = ref<'' | 'on' | 'back'>('')
 
 watch(
   () => props.unit.id,
@@ -32,6 +34,7 @@ watch(
 
 /** Turns a leaf: to the next spread of this unit, then to the next unit. */
 function turn(step: 1 | -1) {
+  turning.value = step > 0 ? 'on' : 'back'
   const to = open.value + step
   if (to >= 1 && to <= spreads.value) {
     hand.clear()
@@ -92,8 +95,10 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
       </div>
       <MatSpread
         ref="mat"
+        :class="turning && `turning-${turning}`"
         :faces="faces"
         :true-size="trueSize"
+        @animationend="turning = ''"
         @put="put"
         @take-out="(place) => edit({ kind: 'takeOut', place })"
         @lock="(place, locked) => edit({ kind: 'lockPocket', place, locked })"
@@ -115,6 +120,27 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
 </template>
 
 <style scoped>
+/* The next spread comes up as a leaf does: from the right going on, from the left going back. */
+.turning-on :deep(.spread > section:last-child) {
+  animation: leaf-on 320ms ease-out;
+  transform-origin: left center;
+}
+.turning-back :deep(.spread > section:first-child) {
+  animation: leaf-back 320ms ease-out;
+  transform-origin: right center;
+}
+@keyframes leaf-on {
+  from {
+    transform: perspective(1600px) rotateY(-75deg);
+    opacity: 0.3;
+  }
+}
+@keyframes leaf-back {
+  from {
+    transform: perspective(1600px) rotateY(75deg);
+    opacity: 0.3;
+  }
+}
 .place {
   display: flex;
   flex: 1;
