@@ -53,7 +53,7 @@ public sealed class KeyboardTests
         desk.TabTo("Words");
         desk.Press("Nobody touched a mouse all day.");
         desk.UntilText("[data-testid='fit']", "Fits at");
-        desk.UntilText("[data-testid='notice']", "Wrote on a journaling card");
+        desk.UntilText("[data-testid='notice']", "Edited a journaling card");
 
         // Pages: all of it at once, then one picture swapped with its neighbour.
         Step(desk, "Place");

@@ -22,7 +22,7 @@ public sealed class TellTests
                 + "Nobody minded."
         );
         desk.UntilText("[data-testid='room']", "22 words: one 3 × 4 in card at");
-        desk.UntilText("[data-testid='notice']", "Wrote on a story");
+        desk.UntilText("[data-testid='notice']", "Edited a story");
 
         desk.ClickButton("Set on cards");
         desk.UntilText("[data-testid='standing']", "Stands on 1 card");
@@ -65,7 +65,7 @@ public sealed class TellTests
             TestContext.Current.CancellationToken
         );
         desk.Browser.FindElement(By.CssSelector("[data-testid='story-files']")).SendKeys(path);
-        desk.UntilText("[data-testid='notice']", "Took 2 stories in");
+        desk.UntilText("[data-testid='notice']", "Imported 2 stories");
         desk.Until(
             "the other story",
             () => desk.Browser.FindElements(By.CssSelector(".story")).Count == 2 ? "yes" : null
@@ -247,7 +247,7 @@ public sealed class TellTests
         desk.UntilText("[data-testid='caption-says']", "against the picture");
         desk.AxeFindings().ShouldBeEmpty("words on a picture");
         desk.ClickButton("Add to photo");
-        desk.UntilText("[data-testid='notice']", "Put words on a picture");
+        desk.UntilText("[data-testid='notice']", "Added words to a picture");
         desk.ClickButton("Print");
         desk.ClickButton("Create PDF");
         desk.See("[data-testid='download']").Click();

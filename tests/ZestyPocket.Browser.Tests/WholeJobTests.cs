@@ -80,8 +80,8 @@ public sealed class WholeJobTests
         desk.Write(".card-editor textarea", long_);
         desk.UntilText("[data-testid='fit']", "words too many");
         desk.Write(".card-editor textarea", "Tuesday: marmalade on everything.");
-        desk.UntilText("[data-testid='fit']", "Fits at 31.5 pt: 4 lines");
-        desk.UntilText("[data-testid='notice']", "Wrote on a journaling card in W19 L3");
+        desk.UntilText("[data-testid='fit']", "Fits at 26.25 pt: 3 lines");
+        desk.UntilText("[data-testid='notice']", "Edited a journaling card in W19 L3");
 
         // The rest by itself; what lies there stays.
         desk.Click("[data-code='W19 R9']");

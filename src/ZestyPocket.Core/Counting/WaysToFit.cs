@@ -156,7 +156,7 @@ public sealed class WaysToFit(
         {
             yield return new WayToFit(
                 WayKind.AddLeaf,
-                $"Put in a leaf of “{design.Name}”",
+                $"Add a leaf of “{design.Name}”",
                 $"{2 * design.Pockets} pockets more, front and back{design.Left}",
                 ProtectorId: design.Id
             );

@@ -81,8 +81,8 @@ public static class DemoHousehold
     };
 
     /// <summary>
-    /// Photos in each of the eight weeks from 30 March 2026, besides those of the series; the sixth has far more than its
-    /// pockets.
+    /// Photos in each of the eight weeks from 30 March 2026, besides those of the series; the sixth has far more than
+    /// its pockets.
     /// </summary>
     public static IReadOnlyList<int> PhotosOfWeek { get; } = [17, 16, 18, 15, 24, 47, 22, 7];
 

@@ -16,8 +16,11 @@ public sealed class Desk : IAsyncDisposable
     private readonly WebApplicationFactory<Program> _factory;
     private readonly string _address;
 
+    private readonly string _connection;
+
     private Desk(string connection)
     {
+        _connection = connection;
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
         {
             builder.UseSetting("ConnectionStrings:Zesty", connection);
@@ -64,6 +67,12 @@ public sealed class Desk : IAsyncDisposable
     {
         Browser.Quit();
         await _factory.DisposeAsync();
+        // Its database is never asked again: idle connections of many tests would use up what the server has.
+        await using (var last = new Npgsql.NpgsqlConnection(_connection))
+        {
+            Npgsql.NpgsqlConnection.ClearPool(last);
+        }
+
         Directory.Delete(Folder, recursive: true);
     }
 

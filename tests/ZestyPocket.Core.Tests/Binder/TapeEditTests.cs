@@ -169,7 +169,7 @@ public sealed class TapeEditTests
             .Throw<RuleException>(() => (match with { WrongPhotoId = undated }).Apply(desk, tools))
             .Message.ShouldContain("no recorded time");
         var back = new ShiftCamera(0) { Camera = "Box", Revision = 1 }.Apply(set.Desk, tools);
-        (back.Done, back.Desk.Calendar.Cameras.Length).ShouldBe(("Took the correction of Box back", 0));
+        (back.Done, back.Desk.Calendar.Cameras.Length).ShouldBe(("Removed the clock correction of Box", 0));
         desk.Refused(new ShiftCamera(long.MinValue) { Camera = "Box", Revision = 1 }).ShouldContain("a year");
     }
 }

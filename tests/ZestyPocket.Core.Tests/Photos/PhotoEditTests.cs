@@ -87,9 +87,9 @@ public sealed class PhotoEditTests
         string Done(PhotoEdit edit, string what) => edit.Done(what, Calendar);
         Done(new JudgePhoto(Verdict.Leave), many).ShouldBe("Left 1,200 pictures out of the album");
         Done(new StarPhoto(1), one).ShouldBe("Gave boat.jpg 1 star");
-        Done(new StarPhoto(0), one).ShouldBe("Took the stars from boat.jpg");
-        Done(new DatePhoto(new LocalDate(2026, 5, 6)), one).ShouldBe("Put boat.jpg on Wed 6 May");
-        Done(new JoinSeries(Series), one).ShouldBe("Put boat.jpg into the series The bean pot");
+        Done(new StarPhoto(0), one).ShouldBe("Removed the stars of boat.jpg");
+        Done(new DatePhoto(new LocalDate(2026, 5, 6)), one).ShouldBe("Moved boat.jpg to Wed 6 May");
+        Done(new JoinSeries(Series), one).ShouldBe("Added boat.jpg to the series The bean pot");
         Done(new CoverPhoto([new DrawnBox(0, 0, 1, 1)]), one).ShouldBe("Covered 1 place on boat.jpg");
     }
 }

@@ -122,7 +122,7 @@ public sealed class StoryEditTests
             new StoryDesk([story], 1, week),
             Tools
         );
-        set.Done.ShouldBe("Set a story on four cards");
+        set.Done.ShouldBe("Placed a story on four cards");
         var cards = set.Content!.CardsOf(story.Id);
         string.Join(' ', cards.Select(c => c.Words.Trim())).ShouldBe(Long);
         cards.ShouldAllBe(c => c.Day == Monday);
@@ -189,14 +189,14 @@ public sealed class StoryEditTests
     {
         ArrivedStory Post(string source, string words) => new("", words, Monday, "Ada", source, ["boat.jpg"]);
         var first = ArrivingStories.Into([], [Post("a", "One."), Post("b", "Two."), Post("a", "One.")], NewId);
-        (first.Done, first.Passed, first.Stories.Length).ShouldBe(("Took 2 stories in", 1, 2));
+        (first.Done, first.Passed, first.Stories.Length).ShouldBe(("Imported 2 stories", 1, 2));
         first.Stories.Select(s => s.Ordinal).ShouldBe([1, 2]);
         first.Pictures.ShouldBe(["boat.jpg"]);
 
         AlbumStory[] here = [first.Stories[0], first.Stories[1] with { Deleted = true }];
         var again = ArrivingStories.Into(here, [Post("a", "One."), Post("b", "Two.")], NewId);
         (again.Passed, again.Stories.Single().Id).ShouldBe((1, first.Stories[1].Id));
-        again.InWords().ShouldBe("Took 1 story in; 1 was here already");
+        again.InWords().ShouldBe("Imported 1 story; 1 was here already");
         ArrivingStories.Into(first.Stories, [Post("a", "One.")], NewId).InWords().ShouldStartWith("Nothing new");
     }
 

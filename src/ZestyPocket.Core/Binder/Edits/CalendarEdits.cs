@@ -206,14 +206,14 @@ public sealed record SetSeries(Guid? SeriesId, string Name, string Around, int M
 /// <summary>Gives a series up; its pictures stay.</summary>
 public sealed record DeleteSeries(Guid SeriesId) : CalendarEdit
 {
-    public override string Label() => "Give a series up";
+    public override string Label() => "Delete a series";
 
     protected override (AlbumCalendar Calendar, string Done) Change(AlbumCalendar calendar, AlbumTools tools)
     {
         var series =
             calendar.Series.FirstOrDefault(s => s.Id == SeriesId)
             ?? throw new RuleException("That series is not in the album any more. Nothing was changed.");
-        return (calendar with { Series = calendar.Series.Remove(series) }, $"Gave the series {series.Name} up");
+        return (calendar with { Series = calendar.Series.Remove(series) }, $"Deleted the series {series.Name}");
     }
 }
 

@@ -26,7 +26,7 @@ public abstract record CameraEdit : CalendarEdit
                 ],
             },
             clock.IsPlain
-                ? $"Took the correction of {CameraName.Words(Camera)} back"
+                ? $"Removed the clock correction of {CameraName.Words(Camera)}"
                 : $"Set the clock of {CameraName.Words(Camera)}: {clock.Words}"
         );
     }

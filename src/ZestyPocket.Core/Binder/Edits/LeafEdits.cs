@@ -8,7 +8,7 @@ namespace ZestyPocket.Core.Binder.Edits;
 /// <param name="ProtectorId">Of the album.</param>
 public sealed record AddLeaf(Guid ProtectorId) : TapeEdit
 {
-    public override string Label() => "Put a leaf in";
+    public override string Label() => "Add a leaf";
 
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
     {
@@ -26,7 +26,7 @@ public sealed record AddLeaf(Guid ProtectorId) : TapeEdit
             {
                 Binder = desk.Binder.AddLeaf(unit.Id, protectorId, LeafAlterations.Plain, tools.NewId),
             },
-            $"Put a leaf of {design.Name} in"
+            $"Added a leaf of {design.Name}"
         )
         {
             AlsoIn = [unit.Id],
@@ -37,7 +37,7 @@ public sealed record AddLeaf(Guid ProtectorId) : TapeEdit
 /// <summary>A leaf more of a kind that the album may not use yet.</summary>
 public sealed record AddNewLeaf(LeafMake Make) : TapeEdit
 {
-    public override string Label() => "Put a leaf in";
+    public override string Label() => "Add a leaf";
 
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
     {
@@ -51,7 +51,7 @@ public sealed record AddNewLeaf(LeafMake Make) : TapeEdit
 /// <summary>Takes a leaf out whose faces both belong to the unit. What lay on it goes to the tray.</summary>
 public sealed record RemoveLeaf(Guid LeafId) : TapeEdit
 {
-    public override string Label() => "Take a leaf out";
+    public override string Label() => "Remove a leaf";
 
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
     {
@@ -80,7 +80,7 @@ public sealed record RemoveLeaf(Guid LeafId) : TapeEdit
             {
                 Binder = binder.TakeLeaf(unit.Id, leaf.Id, tools.NewId),
             },
-            $"Took a leaf of {binder.RequireProtector(leaf.ProtectorId).Protector.Design.Name} out"
+            $"Removed a leaf of {binder.RequireProtector(leaf.ProtectorId).Protector.Design.Name}"
         )
         {
             AlsoIn = [unit.Id],
@@ -262,7 +262,7 @@ public sealed record StickPieces(string PocketKey, bool Together) : LeafFormEdit
 
         return (
             alterations.Stick(PocketKey, Together),
-            Together ? "Stuck two pieces back to back" : "Took a pair apart"
+            Together ? "Stuck two pieces back to back" : "Separated two pieces stuck back to back"
         );
     }
 }
@@ -282,7 +282,7 @@ public sealed record TabLeaf(string Words, int Place) : LeafFormEdit
             {
                 Tab = none ? null : new IndexTab(Words, Place).Checked(),
             },
-            none ? "Took an index tab off" : $"Put the index tab “{Words.Trim()}” on a leaf"
+            none ? "Removed an index tab" : $"Added the index tab “{Words.Trim()}”"
         );
     }
 }
@@ -298,7 +298,7 @@ public sealed record RenewLeaf : LeafFormEdit
     )
     {
         ArgumentNullException.ThrowIfNull(alterations);
-        return (LeafAlterations.Plain with { Tab = alterations.Tab }, "Took a new leaf in place of an altered one");
+        return (LeafAlterations.Plain with { Tab = alterations.Tab }, "Replaced an altered leaf with a new one");
     }
 }
 
@@ -334,7 +334,7 @@ public sealed record ChangeSchool(PageSchool School) : WholeAlbumEdit
             {
                 Binder = (binder with { School = School }).Lay(faces, u => faces[u.Id].Length, tools.NewId),
             },
-            School == PageSchool.Spread ? "Took facing pages for each part" : "Took one leaf for each part"
+            School == PageSchool.Spread ? "Changed to facing pages" : "Changed to one leaf each"
         )
         {
             AlsoIn = EveryUnit(desk),

@@ -29,7 +29,7 @@ public sealed record UseProtector(LeafMake Make) : WholeAlbumEdit
 /// <summary>The album takes no more of a protector; its leaves of it stay as they are.</summary>
 public sealed record GiveUpProtector : ProtectorEdit
 {
-    public override string Label() => "Give a page design up";
+    public override string Label() => "Remove a page design";
 
     public override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
     {

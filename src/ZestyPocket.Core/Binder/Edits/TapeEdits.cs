@@ -132,7 +132,7 @@ public sealed record LeaveUnitOut(bool LeftOut) : TapeEdit
             {
                 Binder = desk.Binder.With(unit with { Dates = unit.Dates with { LeftOut = LeftOut } }),
             },
-            LeftOut ? $"Left {title} out on purpose" : $"Took {title} back in",
+            LeftOut ? $"Left {title} out on purpose" : $"Included {title} again",
             unit.Id
         );
     }

@@ -64,7 +64,7 @@ public sealed record DeleteFormula(Guid FormulaId) : WholeAlbumEdit
             {
                 Formulas = desk.Formulas.Without(FormulaId),
             },
-            $"Threw the formula “{formula.Name}” away; the pages stay as they are"
+            $"Deleted the formula “{formula.Name}”; the pages stay as they are"
         )
         {
             AlsoIn = EveryUnit(desk),

@@ -40,7 +40,7 @@ public sealed record JudgePhoto(Verdict Verdict) : PhotoEdit
             Verdict.Leave => $"Left {what} out of the album",
             Verdict.Keep => $"Kept {what}",
             Verdict.Maybe => $"Marked {what} as maybe",
-            _ => $"Took the verdict on {what} back",
+            _ => $"Marked {what} as not decided",
         };
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
@@ -55,7 +55,7 @@ public sealed record JudgePhoto(Verdict Verdict) : PhotoEdit
 public sealed record StarPhoto(int Stars) : PhotoEdit
 {
     public override string Done(string what, AlbumCalendar calendar) =>
-        Stars == 0 ? $"Took the stars from {what}" : $"Gave {what} {NumberWords.Counted(Stars, "star")}";
+        Stars == 0 ? $"Removed the stars of {what}" : $"Gave {what} {NumberWords.Counted(Stars, "star")}";
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
         Stars is >= 0 and <= PhotoDecisions.MostFavourite
@@ -106,7 +106,7 @@ public sealed record DrawnBox(double X, double Y, double Width, double Height)
 /// <summary>Says what a crop must keep.</summary>
 public sealed record KeepInCrops(IReadOnlyList<DrawnBox> Boxes) : PhotoEdit
 {
-    public override string Done(string what, AlbumCalendar calendar) => $"Drew what a crop of {what} keeps";
+    public override string Done(string what, AlbumCalendar calendar) => $"Marked what must stay in {what}";
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
         photo with
@@ -153,7 +153,7 @@ public sealed record TurnToPage(int Page) : PhotoEdit
 public sealed record JoinSeries(Guid SeriesId) : PhotoEdit
 {
     public override string Done(string what, AlbumCalendar calendar) =>
-        $"Put {what} into the series {Required(calendar).Name}";
+        $"Added {what} to the series {Required(calendar).Name}";
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
         photo with
@@ -172,7 +172,7 @@ public sealed record JoinSeries(Guid SeriesId) : PhotoEdit
 /// <summary>Takes a picture out of its series.</summary>
 public sealed record LeaveSeries : PhotoEdit
 {
-    public override string Done(string what, AlbumCalendar calendar) => $"Took {what} out of its series";
+    public override string Done(string what, AlbumCalendar calendar) => $"Removed {what} from its series";
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
         photo with
@@ -191,7 +191,7 @@ public sealed record DatePhoto(LocalDate Day, int? Hour = null) : PhotoEdit
     public override string Done(string what, AlbumCalendar calendar)
     {
         ArgumentNullException.ThrowIfNull(calendar);
-        var day = $"Put {what} on {SpanLabel.Day(Day, calendar.Style.Order)}";
+        var day = $"Moved {what} to {SpanLabel.Day(Day, calendar.Style.Order)}";
         return Hour is { } hour ? $"{day}, {SpanLabel.Hour(hour, calendar.Style.Clock)}" : day;
     }
 
@@ -209,7 +209,7 @@ public sealed record DatePhoto(LocalDate Day, int? Hour = null) : PhotoEdit
 /// <summary>Takes a picture's day away: it waits without a date.</summary>
 public sealed record TakeDayAway : PhotoEdit
 {
-    public override string Done(string what, AlbumCalendar calendar) => $"Took the day of {what} away";
+    public override string Done(string what, AlbumCalendar calendar) => $"Removed the day of {what}";
 
     public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar) =>
         photo with

@@ -62,7 +62,7 @@ public sealed record AddCard(
 public sealed record WriteCard(Guid PieceId, string? Words = null, string? StyleKey = null, CardSetting? Setting = null)
     : ContentEdit
 {
-    public override string Label() => "Write on a card";
+    public override string Label() => "Edit a card";
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {
@@ -83,7 +83,7 @@ public sealed record WriteCard(Guid PieceId, string? Words = null, string? Style
         var style = StyleFor(desk, StyleKey, card.Kind, desk.Words.Style(card.StyleKey, card.Kind));
         return new Edited(
             desk.Content.WriteCard(PieceId, words, style, Setting ?? card.Setting),
-            $"Wrote on a {CardNames.Of(card.Kind)}{desk.Where(PieceId)}",
+            $"Edited a {CardNames.Of(card.Kind)}{desk.Where(PieceId)}",
             PieceId
         );
     }
@@ -101,7 +101,7 @@ public sealed record WriteCard(Guid PieceId, string? Words = null, string? Style
 public sealed record FurnishCard(Guid PieceId, LocalDate? Day = null, Guid? PhotoId = null, Framing? Framing = null)
     : ContentEdit
 {
-    public override string Label() => "Say what a card is about";
+    public override string Label() => "Change the day or picture of a card";
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {
@@ -115,9 +115,9 @@ public sealed record FurnishCard(Guid PieceId, LocalDate? Day = null, Guid? Phot
         }
 
         var done =
-            picture == card.Picture ? "Said which day a card is about"
-            : picture is null ? "Took the picture off a card"
-            : "Put a picture on a card";
+            picture == card.Picture ? "Changed the day of a card"
+            : picture is null ? "Removed the picture from a card"
+            : "Added a picture to a card";
         return new Edited(desk.Content.Furnish(PieceId, desk.RequireDay(Day), picture), done, PieceId);
     }
 }
@@ -133,7 +133,7 @@ public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : Conten
     {
         if (!FromPictures)
         {
-            return new Edited(desk.Content with { Tint = null }, "Gave the cards back their own colours");
+            return new Edited(desk.Content with { Tint = null }, "Restored the cards’ own colours");
         }
 
         var tint =
@@ -148,7 +148,7 @@ public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : Conten
             {
                 Tint = tint with { PhotoId = PhotoId },
             },
-            "Gave the cards colours of the pictures"
+            "Coloured the cards like the pictures"
         );
     }
 
@@ -167,8 +167,8 @@ public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : Conten
 /// <summary>Sets the other card's words at the end of the first; the other card goes.</summary>
 public sealed record JoinCards(Guid PieceId, Guid OtherId) : ContentEdit
 {
-    public override string Label() => "Join two cards";
+    public override string Label() => "Merge two cards";
 
     protected override Edited Change(UnitDesk desk, EditTools tools) =>
-        new(desk.Content.JoinCards(PieceId, OtherId), "Joined two cards", PieceId);
+        new(desk.Content.JoinCards(PieceId, OtherId), "Merged two cards", PieceId);
 }

@@ -55,7 +55,7 @@ public sealed record AddKeepsake(WrittenKeepsake Keepsake) : ContentEdit
         var keepsake = Keepsake.Read(tools.NewId(), desk);
         return new Edited(
             desk.Content.AddKeepsake(keepsake),
-            keepsake.InEnvelope ? $"Put {keepsake.Name} into the envelope" : $"Added the keepsake {keepsake.Name}",
+            keepsake.InEnvelope ? $"Moved {keepsake.Name} to the envelope" : $"Added the keepsake {keepsake.Name}",
             keepsake.Id
         );
     }
@@ -78,8 +78,8 @@ public sealed record ChangeKeepsake(Guid PieceId, WrittenKeepsake Keepsake) : Co
 
         var done = (was?.InEnvelope, keepsake.InEnvelope) switch
         {
-            (false, true) => $"Put {keepsake.Name} into the envelope",
-            (true, false) => $"Took {keepsake.Name} out of the envelope",
+            (false, true) => $"Moved {keepsake.Name} to the envelope",
+            (true, false) => $"Moved {keepsake.Name} out of the envelope",
             _ => $"Changed the keepsake {keepsake.Name}",
         };
         return new Edited(changed, done, PieceId);
@@ -101,7 +101,7 @@ public sealed record UseKeepsake(Guid PieceId, PocketPlace Place) : ContentEdit
         desk.Admit(keepsake, desk.Require(Place));
         return new Edited(
             desk.Content.ChangeKeepsake(keepsake with { InEnvelope = false }).Put(keepsake.Id, Place),
-            $"Took {keepsake.Name} out of the envelope into {desk.Pages.CodeOf(Place)}",
+            $"Moved {keepsake.Name} from the envelope to {desk.Pages.CodeOf(Place)}",
             keepsake.Id
         );
     }

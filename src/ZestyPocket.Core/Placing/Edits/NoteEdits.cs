@@ -38,8 +38,8 @@ public sealed record WriteNote(WrittenNote Note) : ContentEdit
 /// <summary>Throws a note away.</summary>
 public sealed record DropNote(Guid NoteId) : ContentEdit
 {
-    public override string Label() => "Throw a note away";
+    public override string Label() => "Delete a note";
 
     protected override Edited Change(UnitDesk desk, EditTools tools) =>
-        new(desk.Content.DropNote(NoteId), "Threw a note away");
+        new(desk.Content.DropNote(NoteId), "Deleted a note");
 }

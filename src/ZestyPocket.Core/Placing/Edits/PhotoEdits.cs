@@ -22,7 +22,7 @@ public sealed record PutPhoto(Guid PhotoId, PocketPlace Place) : ContentEdit
 /// <summary>Lets a picture run over several pockets of one page.</summary>
 public sealed record PutSpan(Guid PhotoId, IReadOnlyList<PocketPlace> Places) : ContentEdit
 {
-    public override string Label() => "Let a picture run over several pockets";
+    public override string Label() => "Place a picture over several pockets";
 
     protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) => Places;
 
@@ -98,12 +98,12 @@ public sealed record WrittenCaption(
 /// <summary>Puts words on a print; null takes them off.</summary>
 public sealed record CaptionPhoto(Guid PieceId, WrittenCaption? Caption = null) : ContentEdit
 {
-    public override string Label() => "Put words on a picture";
+    public override string Label() => "Add words to a picture";
 
     protected override Edited Change(UnitDesk desk, EditTools tools) =>
         new(
             desk.Content.Caption(PieceId, Caption?.ToCaption()),
-            Caption is null ? "Took the words off a picture" : "Put words on a picture",
+            Caption is null ? "Removed the words from a picture" : "Added words to a picture",
             PieceId
         );
 }
@@ -111,7 +111,7 @@ public sealed record CaptionPhoto(Guid PieceId, WrittenCaption? Caption = null) 
 /// <summary>Says in which size of pocket a picture is wanted, such as <c>6x4</c>; null in any.</summary>
 public sealed record WishSize(Guid PhotoId, string? Size = null) : ContentEdit
 {
-    public override string Label() => "Say which size a picture is wanted in";
+    public override string Label() => "Choose a pocket size for a picture";
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {

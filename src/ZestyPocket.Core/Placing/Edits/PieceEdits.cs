@@ -24,12 +24,12 @@ public sealed record MovePiece(Guid PieceId, PocketPlace Place) : ContentEdit
 /// <summary>Takes what lies in a pocket out of it.</summary>
 public sealed record TakeOut(PocketPlace Place) : ContentEdit
 {
-    public override string Label() => "Take a piece out";
+    public override string Label() => "Remove a piece";
 
     protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) => [Place];
 
     protected override Edited Change(UnitDesk desk, EditTools tools) =>
-        new(desk.Content.TakeOut(desk.Require(Place)), $"Took the piece out of {desk.Pages.CodeOf(Place)}");
+        new(desk.Content.TakeOut(desk.Require(Place)), $"Removed the piece from {desk.Pages.CodeOf(Place)}");
 }
 
 /// <summary>Locks what lies in a pocket, or lets it go.</summary>
@@ -48,7 +48,7 @@ public sealed record LockPocket(PocketPlace Place, bool Locked) : ContentEdit
 /// <summary>Leaves a pocket clear on purpose, or lets it be filled again.</summary>
 public sealed record LeaveEmpty(PocketPlace Place, bool Empty) : ContentEdit
 {
-    public override string Label() => "Leave a pocket clear";
+    public override string Label() => "Leave a pocket empty";
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {
@@ -63,7 +63,7 @@ public sealed record LeaveEmpty(PocketPlace Place, bool Empty) : ContentEdit
 /// <summary>Throws a piece away, in a pocket or not.</summary>
 public sealed record DiscardPiece(Guid PieceId) : ContentEdit
 {
-    public override string Label() => "Throw a card away";
+    public override string Label() => "Delete a card";
 
     protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) =>
         desk.Content.PlacementOf(PieceId) is { } lies ? [lies.Place] : [];
@@ -77,14 +77,14 @@ public sealed record DiscardPiece(Guid PieceId) : ContentEdit
             Collage => "collage",
             _ => "print",
         };
-        return new Edited(desk.Content.Discard(PieceId), $"Threw a {name} away");
+        return new Edited(desk.Content.Discard(PieceId), $"Deleted a {name}");
     }
 }
 
 /// <summary>Lets no choice of pages give this unit another leaf, or lets it again.</summary>
 public sealed record KeepPages(bool Keep) : ContentEdit
 {
-    public override string Label() => "Keep a part on its pages";
+    public override string Label() => "Keep the pages of a week or day";
 
     protected override Edited Change(UnitDesk desk, EditTools tools) =>
         new(

@@ -73,7 +73,7 @@ public sealed record ArrivingStories(
             }
         }
 
-        var done = $"Took {NumberWords.Counted(taken.Count, "story", "stories")} in";
+        var done = $"Imported {NumberWords.Counted(taken.Count, "story", "stories")}";
         return new ArrivingStories([.. taken], done, passed, withoutDay, [.. pictures.Distinct()]);
     }
 

@@ -106,17 +106,17 @@ public abstract record OneStoryEdit : StoryEdit
 /// <summary>Writes a story's words.</summary>
 public sealed record WriteStory(string Words) : OneStoryEdit
 {
-    public override string Label() => "Write on a story";
+    public override string Label() => "Edit a story";
 
     protected override StoriesEdited Change(AlbumStory story, StoryDesk desk, EditTools tools) =>
-        new([story.Saying(Words)], "Wrote on a story", story.Id);
+        new([story.Saying(Words)], "Edited a story", story.Id);
 }
 
 /// <summary>Says what a story is called, who tells it and of whom.</summary>
 public sealed record DescribeStory(string Title, string Theme, string Author, IReadOnlyList<string> People)
     : OneStoryEdit
 {
-    public override string Label() => "Describe a story";
+    public override string Label() => "Edit the details of a story";
 
     protected override StoriesEdited Change(AlbumStory story, StoryDesk desk, EditTools tools) =>
         new([story.Described(Title, Theme, Author, People)], "Changed what a story is called", story.Id);
@@ -128,7 +128,7 @@ public sealed record DateStory(IReadOnlyList<LocalDate> Days) : OneStoryEdit
     public override string Label() => "Move a story to another day";
 
     protected override StoriesEdited Change(AlbumStory story, StoryDesk desk, EditTools tools) =>
-        new([story.On(Days)], Days.Count == 0 ? "Took a story from its day" : "Moved a story to its day", story.Id);
+        new([story.On(Days)], Days.Count == 0 ? "Removed the day of a story" : "Moved a story to its day", story.Id);
 }
 
 /// <summary>Splits a story in two.</summary>
@@ -239,7 +239,7 @@ public sealed record SetStoryOnCards(Guid StoryId, int Cards, string? StyleKey =
     /// <summary>The most cards that one story flows over in a unit.</summary>
     public const int MostCards = 40;
 
-    public override string Label() => "Set a story on cards";
+    public override string Label() => "Place a story on cards";
 
     public override IEnumerable<Guid> Asks() => [StoryId];
 
@@ -263,7 +263,7 @@ public sealed record SetStoryOnCards(Guid StoryId, int Cards, string? StyleKey =
         }
 
         var (content, over) = StoryOnCards.Over(unit, story, Cards, tools, StyleKey, ByHand);
-        return new StoriesEdited([], $"Set a story on {NumberWords.CountedInWords(Cards, "card")}", story.Id)
+        return new StoriesEdited([], $"Placed a story on {NumberWords.CountedInWords(Cards, "card")}", story.Id)
         {
             Content = content,
             Says =
@@ -283,7 +283,7 @@ public sealed record SetStoryOnCards(Guid StoryId, int Cards, string? StyleKey =
 /// </summary>
 public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
 {
-    public override string Label() => "Let words flow on";
+    public override string Label() => "Continue on another card";
 
     public override StoriesEdited Apply(StoryDesk desk, EditTools tools)
     {

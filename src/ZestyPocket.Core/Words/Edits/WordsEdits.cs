@@ -123,7 +123,7 @@ public sealed record TakeUsualHand : WordsEdit
     public override string Label() => "Take the usual hand";
 
     protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
-        (words with { Hand = HandCapacity.Usual }, "Took the usual hand");
+        (words with { Hand = HandCapacity.Usual }, "Restored the usual handwriting size");
 }
 
 /// <summary>
@@ -164,7 +164,7 @@ public sealed record DeleteStyle(string Key) : WordsEdit
         var left = words with { OwnStyles = words.OwnStyles.Remove(own) };
         return (
             left.Styles.Any(s => s.Family == words.Family) ? left : left with { Family = AlbumWords.Usual.Family },
-            "Threw a card style away; its cards take another of its family"
+            "Deleted a card style; its cards use another of its family"
         );
     }
 }
@@ -206,7 +206,7 @@ public sealed record DeleteSheet(Guid SheetId) : WordsEdit
     public override string Label() => "Delete letters";
 
     protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
-        (words with { Sheets = words.Sheets.Remove(words.RequireSheet(SheetId)) }, "Took a sheet of letters away");
+        (words with { Sheets = words.Sheets.Remove(words.RequireSheet(SheetId)) }, "Deleted a sheet of letters");
 }
 
 /// <summary>Spells a title from a sheet: its letters are used up.</summary>
@@ -240,6 +240,6 @@ public sealed record UnspellTitle(Guid SheetId, Guid TitleId) : WordsEdit
     {
         var sheet = words.RequireSheet(SheetId);
         var back = sheet with { Spelt = sheet.Spelt.RemoveAll(t => t.Id == TitleId) };
-        return (words with { Sheets = words.Sheets.Replace(sheet, back) }, "Put letters back on their sheet");
+        return (words with { Sheets = words.Sheets.Replace(sheet, back) }, "Returned letters to their sheet");
     }
 }

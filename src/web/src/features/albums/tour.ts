@@ -7,13 +7,15 @@ export const tourSteps = [
     target: '.tape',
     title: 'The tape is your calendar',
     words:
-      'Each tick is a week, a day or an hour, and shows how far it is: photos gathered, words told, pockets filled. Click one to open it.',
+      'Each tick is a week, a day or an hour, and shows how far it is: ' +
+      'photos gathered, words told, pockets filled. Click one to open it.',
   },
   {
     target: '.tab-row',
     title: 'The tabs are the steps of the work',
     words:
-      'From gathering photos to printing, always in this order and always here. A number says what is still missing. No step locks another.',
+      'From gathering photos to printing, always in this order and always here. ' +
+      'A number says what is still missing. No step locks another.',
   },
   {
     target: '.scope',
@@ -24,7 +26,8 @@ export const tourSteps = [
     target: '.top',
     title: 'Undo anything, find anything',
     words:
-      'Every change can be undone, also tomorrow. Find (Ctrl K) leads to any week, date, photo, story or room. The question mark lists the keys.',
+      'Every change can be undone, also tomorrow. Find (Ctrl K) leads to any week, date, ' +
+      'photo, story or room. The question mark lists the keys.',
   },
 ]
 
