@@ -4,8 +4,8 @@ using ZestyPocket.Core.Words;
 namespace ZestyPocket.Core.Placing;
 
 /// <summary>
-/// One size of type for the journaling cards of a unit, as far as their words allow it. Common practice: cards that are
-/// seen together are set alike. Cards of few words, in display type, are set alike when they are of one size.
+/// One size of type for the journaling cards of a unit in one face, as far as their words allow it. Common practice:
+/// cards that are seen together are set alike.
 /// </summary>
 public static class TypeLevels
 {
@@ -20,12 +20,12 @@ public static class TypeLevels
             .Content.Pieces.OfType<Card>()
             .Select(c => Sized(desk, c, shaper))
             .OfType<SizedCard>()
-            .GroupBy(c => c.Group)
+            .GroupBy(c => c.Face)
             .SelectMany(Levelled)
             .ToImmutableDictionary(l => l.Card, l => l.SizePt);
     }
 
-    private sealed record SizedCard(Guid Card, double SizePt, (Typeface Face, bool Display, Measures.Size Cut) Group);
+    private sealed record SizedCard(Guid Card, double SizePt, Typeface Face);
 
     private static SizedCard? Sized(UnitDesk desk, Card card, ITextShaper shaper)
     {
@@ -42,10 +42,7 @@ public static class TypeLevels
 
         var cut = desk.Pages.CutSizeOf(desk.Content, card);
         var fit = CardComposer.Fit(card.Words, style, cut, shaper, ComputedCards.Heading(card.Kind) is not null);
-        var display = fit.SizePt > PlannedCard.DisplayPt;
-        return fit.Fits
-            ? new SizedCard(card.Id, fit.SizePt, (style.Type.Face, display, display ? cut : default))
-            : null;
+        return fit.Fits ? new SizedCard(card.Id, fit.SizePt, style.Type.Face) : null;
     }
 
     private static IEnumerable<(Guid Card, double SizePt)> Levelled(IEnumerable<SizedCard> group)
