@@ -16,6 +16,9 @@ public sealed record SheetHeading(string Album, int Number, int Of);
 public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 {
     private const double NumberPt = 7;
+
+    /// <summary>Smaller type is hard to read at arm's length on the cutting table. Common practice.</summary>
+    private const double SmallPt = 7;
     private static readonly Rgb Grey = Rgb.Hex("#6b6b6b");
     private static readonly Rgb Black = Rgb.Hex("#1c1a18");
 
@@ -181,7 +184,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                         $"Larger than {plan.Setup.Paper.Name}, each on a page of its own: {list}.",
                         paper.Width.Points - (2 * inset),
                         paper.Height.Points / 4,
-                        new TypeRange(Typeface.Sans, 6, 8, 1.25),
+                        new TypeRange(Typeface.Sans, SmallPt, 8, 1.25),
                         fonts
                     )
                     .Lines
@@ -224,7 +227,15 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                 var (pw, ph) = (b.Width.Points * scale, b.Height.Points * scale);
                 canvas.DrawRect((float)px, (float)py, (float)pw, (float)ph, outline);
                 Centre(canvas, Typeface.SansStrong, 7, px + (pw / 2), py + (ph / 2), piece.Due.Number, pw - 2);
-                Centre(canvas, Typeface.Sans, 6, px + (pw / 2), py + (ph / 2) + 8, piece.Due.Cut.ToString(), pw - 2);
+                Centre(
+                    canvas,
+                    Typeface.Sans,
+                    SmallPt,
+                    px + (pw / 2),
+                    py + (ph / 2) + 8,
+                    piece.Due.Cut.ToString(),
+                    pw - 2
+                );
             }
         }
     }
@@ -316,24 +327,28 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             canvas.DrawLine((float)x, (float)axis, (float)x, (float)(axis + (quarter % 4 == 0 ? 7 : 3)), ink);
         }
 
-        Write(canvas, Typeface.Sans, 5.5, left + hundred + 8, axis - 3, "100 mm", Black);
-        Write(canvas, Typeface.Sans, 5.5, left + four + 3, axis + 7, "4 in", Black);
+        Write(canvas, Typeface.Sans, SmallPt, left + hundred + 4, axis - 1.5, "100 mm", Black);
+        Write(canvas, Typeface.Sans, SmallPt, left + four + 3, axis + 7, "4 in", Black);
         var words = string.Create(
             CultureInfo.InvariantCulture,
             $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}"
         );
         const string scaling = "Print at 100 %, no scaling: the rule must measure true.";
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
-        if (rows is null)
-        {
-            WriteInto(canvas, Typeface.SansStrong, 6, x0, axis - 2, words, room);
-            WriteInto(canvas, Typeface.Sans, 6, x0, axis + 7, scaling, room);
-            return;
-        }
+        var (first, second) =
+            rows is null ? (words, scaling)
+            : fonts.Width(Typeface.SansStrong, SmallPt, "In rows: " + rows) <= room
+                ? (words + ", 100 %", "In rows: " + rows)
+            : InTwo($"Sheet {heading.Number} of {heading.Of}, 100 %, in rows: {rows}");
+        WriteInto(canvas, Typeface.SansStrong, SmallPt, x0, axis - 2, first, room);
+        WriteInto(canvas, rows is null ? Typeface.Sans : Typeface.SansStrong, SmallPt, x0, axis + 7, second, room);
+    }
 
-        WriteInto(canvas, Typeface.SansStrong, 6, x0, axis - 4, words, room);
-        WriteInto(canvas, Typeface.Sans, 6, x0, axis + 2.5, scaling, room);
-        WriteInto(canvas, Typeface.SansStrong, 6, x0, axis + 9, "In rows: " + rows, room);
+    /// <summary>Two lines of about one length.</summary>
+    private static (string First, string Second) InTwo(string text)
+    {
+        var at = text.LastIndexOf(' ', Math.Min(text.Length - 1, (text.Length / 2) + 2));
+        return (text[..at], text[(at + 1)..]);
     }
 
     private void WriteInto(
@@ -350,7 +365,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         Write(canvas, face, width > room ? size * room / width : size, x, baseline, text, Black);
     }
 
-    private static string Clip(string album) => album.Length <= 40 ? album : album[..39] + "…";
+    private static string Clip(string album) => album.Length <= 28 ? album : album[..27] + "…";
 
     private void Centre(SKCanvas canvas, Typeface face, double size, double x, double y, string text, double room)
     {

@@ -194,6 +194,35 @@ public sealed class PrintedSheetTests : IDisposable
         }
     }
 
+    [Theory]
+    [InlineData("letter", 0)]
+    [InlineData("letter", 4)]
+    [InlineData("a4", 0)]
+    public void Nothing_that_is_printed_beside_the_pieces_is_smaller_than_7_points(string paper, int gap)
+    {
+        var (pdf, plan) = Print(Paper.Find(paper)!, Length.FromMillimetres(gap));
+        using var document = PdfDocument.Open(pdf);
+        var pages = document.GetPages().ToList();
+        for (var i = 0; i < pages.Count; i++)
+        {
+            var height = pages[i].Height;
+            var pieces = i < plan.Sheets.Length ? plan.Sheets[i].Pieces : [];
+            var beside = pages[i]
+                .Letters.Where(l => !string.IsNullOrWhiteSpace(l.Value))
+                .Where(l =>
+                    !pieces.Any(p =>
+                        l.StartBaseLine.X >= p.Bounds.X.Points
+                        && l.StartBaseLine.X <= p.Bounds.Right.Points
+                        && height - l.StartBaseLine.Y >= p.Bounds.Y.Points
+                        && height - l.StartBaseLine.Y <= p.Bounds.Bottom.Points
+                    )
+                )
+                .ToList();
+            beside.ShouldNotBeEmpty();
+            beside.Min(l => l.PointSize).ShouldBeGreaterThanOrEqualTo(6.99, $"page {i + 1}");
+        }
+    }
+
     [Fact]
     public void The_same_sheets_give_the_same_bytes()
     {

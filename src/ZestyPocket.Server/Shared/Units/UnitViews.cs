@@ -248,9 +248,8 @@ public sealed record FitView(double SizePt, int Lines, int LinesLeft, int WordCo
             { SizePt: 0 } => $"By hand: {NumberWords.Counted(fit.Words, "word")} on "
                 + $"{NumberWords.Counted(fit.LinesThatFit, "line")}.",
             { Words: 0 } => "No words yet.",
-            { Fits: true } =>
-                $"Fits at {size} pt: {NumberWords.Counted(fit.Lines.Length, "line")}"
-                    + (fit.LinesLeft > 0 ? $", room for {fit.LinesLeft} more." : "."),
+            { Fits: true } => $"Fits at {size} pt: {NumberWords.Counted(fit.Lines.Length, "line")}"
+                + (fit.LinesLeft > 0 ? $", room for {fit.LinesLeft} more." : "."),
             { WordsOver: 1 } => $"1 word too many, even at {size} pt.",
             _ => $"{fit.WordsOver} words too many, even at {size} pt.",
         };
