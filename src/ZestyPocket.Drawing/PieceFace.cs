@@ -29,6 +29,36 @@ public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
     public PhotoFace? Picture { get; init; }
 }
 
+/// <summary>Something that lies on a part of a finished piece, clipped to an outline.</summary>
+public sealed record FaceOnPart(Rect Bounds, PieceFace Face, Outline Clip);
+
+/// <summary>A part of a finished piece that is cut by itself: a mat, or the print on top.</summary>
+/// <param name="Name">What it is called on a sheet; empty for the print itself.</param>
+/// <param name="Outline">Where it is cut.</param>
+/// <param name="Ground">Its colour where nothing lies on it.</param>
+public sealed record FinishPart(string Name, Outline Outline, Rgb Ground, ImmutableArray<FaceOnPart> On);
+
+/// <summary>A piece with its finish: parts one over the other, the outermost first.</summary>
+public sealed record FinishedFace(Size Cut, ImmutableArray<FinishPart> Parts) : PieceFace(Cut)
+{
+    /// <summary>One part by itself, as it is printed and cut: its bounding box is its size.</summary>
+    public FinishedFace Part(int index)
+    {
+        var part = Parts[index];
+        var (x, y) = (-part.Outline.Bounds.X, -part.Outline.Bounds.Y);
+        return new FinishedFace(
+            part.Outline.Bounds.Size,
+            [
+                part with
+                {
+                    Outline = part.Outline.Moved(x, y),
+                    On = [.. part.On.Select(o => o with { Bounds = o.Bounds.Moved(x, y), Clip = o.Clip.Moved(x, y) })],
+                },
+            ]
+        );
+    }
+}
+
 /// <summary>Several faces in one print, on a ground.</summary>
 public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFace Face)> Cells, Rgb Ground)
     : PieceFace(Cut);

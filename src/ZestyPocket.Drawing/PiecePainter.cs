@@ -1,4 +1,5 @@
 using SkiaSharp;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing.Words;
 
@@ -22,6 +23,9 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             case CardPieceFace card:
                 DrawCard(canvas, card, pixelsPerInch);
                 break;
+            case FinishedFace finished:
+                DrawFinished(canvas, finished, pixelsPerInch);
+                break;
             case CollageFace collage:
                 DrawCollage(canvas, collage, pixelsPerInch);
                 break;
@@ -29,6 +33,47 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
                 throw new ArgumentException("Unknown kind of piece.", nameof(piece));
         }
     }
+
+    private void DrawFinished(SKCanvas canvas, FinishedFace finished, double pixelsPerInch)
+    {
+        foreach (var part in finished.Parts)
+        {
+            canvas.Save();
+            Clip(canvas, part.Outline);
+            using var ground = new SKPaint { Color = Colour(part.Ground) };
+            canvas.DrawRect(BoundsOf(part.Outline), ground);
+            foreach (var (bounds, face, clip) in part.On)
+            {
+                canvas.Save();
+                Clip(canvas, clip);
+                canvas.Translate((float)bounds.X.Points, (float)bounds.Y.Points);
+                Draw(canvas, face, pixelsPerInch);
+                canvas.Restore();
+            }
+
+            canvas.Restore();
+        }
+    }
+
+    private static void Clip(SKCanvas canvas, Outline outline)
+    {
+        if (outline.IsPlain)
+        {
+            canvas.ClipRect(BoundsOf(outline));
+            return;
+        }
+
+        using var path = SKPath.ParseSvgPathData(outline.Path());
+        canvas.ClipPath(path, antialias: true);
+    }
+
+    private static SKRect BoundsOf(Outline outline) =>
+        SKRect.Create(
+            (float)outline.Bounds.X.Points,
+            (float)outline.Bounds.Y.Points,
+            (float)outline.Bounds.Width.Points,
+            (float)outline.Bounds.Height.Points
+        );
 
     private void DrawPhoto(SKCanvas canvas, PhotoFace photo, double pixelsPerInch)
     {

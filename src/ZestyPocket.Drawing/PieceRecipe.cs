@@ -41,6 +41,18 @@ public static class PieceRecipe
                 }
 
                 break;
+            case FinishedFace finished:
+                foreach (var part in finished.Parts)
+                {
+                    Line(recipe, $"part {part.Outline.Path()} {part.Ground}");
+                    foreach (var (bounds, on, clip) in part.On)
+                    {
+                        Line(recipe, $"on {bounds.X.Emu} {bounds.Y.Emu} {clip.Path()}");
+                        Add(recipe, on);
+                    }
+                }
+
+                break;
             case CardPieceFace card:
                 Add(recipe, card.Card);
                 if (card.Picture is { } picture)

@@ -48,7 +48,7 @@ public sealed class CountTests
         // Another mind: back, then a leaf by hand, then that one out again.
         desk.Click("[data-testid='undo']");
         desk.UntilText("[data-testid='sum']", sum);
-        desk.ClickButton("Put in a leaf of");
+        desk.ClickButton("Add a leaf of");
         desk.Until("its leaf", () => desk.Browser.FindElements(By.CssSelector(".leaves li")).Count == 3 ? "yes" : null);
         // With a leaf between there are two spreads, and the leaf is turned.
         desk.ClickButton("Place");
@@ -118,7 +118,7 @@ public sealed class CountTests
         desk.Write("#fold-size", "11x8");
         desk.Write("#fold-at", "6 1/2 in");
         desk.ClickButton("Add leaf");
-        desk.UntilText("[data-testid='notice']", "Put a leaf of Fold-out 11x8");
+        desk.UntilText("[data-testid='notice']", "Added a leaf of Fold-out 11x8");
         desk.UntilText("[data-testid='sum']", "21 pockets: 3 free");
 
         // A favourite over two pockets, chosen in the drawer of the thing in hand.

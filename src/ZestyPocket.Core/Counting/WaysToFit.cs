@@ -404,7 +404,7 @@ public sealed class WaysToFit(
             .ToList();
         foreach (var card in cards)
         {
-            var (style, cut) = (desk.StyleOf(card), desk.Pages.CutSizeOf(desk.Content, card));
+            var (style, cut) = (desk.StyleOf(card), desk.Pages.RoomOf(desk.Content, card));
             foreach (var other in cards.Where(c => c.Id != card.Id))
             {
                 var fit = CardComposer.Fit($"{card.Words.TrimEnd()}\n\n{other.Words.Trim()}", style, cut, shaper);

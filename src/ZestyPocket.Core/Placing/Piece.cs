@@ -22,6 +22,9 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
     /// and the same framing, which is that of the whole.
     /// </summary>
     public Guid? SpanId { get; init; }
+
+    /// <summary>Its shape, border, mats and strip; null for the bare print.</summary>
+    public Finish? Finish { get; init; }
 }
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
@@ -38,6 +41,9 @@ public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey)
 
     /// <summary>The picture on it, where its style has a place for one.</summary>
     public CardPicture? Picture { get; init; }
+
+    /// <summary>Its shape, border, mats and strip; null for the bare card.</summary>
+    public Finish? Finish { get; init; }
 }
 
 /// <summary>A picture on a card and how it is framed there.</summary>

@@ -80,8 +80,7 @@ public static class StoryOnCards
                 story.Words,
                 [
                     .. cards.Select(
-                        (c, i) =>
-                            CardComposer.HandRoom(styles[i], desk.Pages.CutSizeOf(content, c), desk.Words.Hand).Words
+                        (c, i) => CardComposer.HandRoom(styles[i], desk.Pages.RoomOf(content, c), desk.Words.Hand).Words
                     ),
                 ]
             );
@@ -96,7 +95,7 @@ public static class StoryOnCards
             flow = StoryFlow.Over(
                 story.Words,
                 setting.On(desk.Words.Style(key, CardKind.Journaling)),
-                cards.ConvertAll(c => desk.Pages.CutSizeOf(content, c)),
+                cards.ConvertAll(c => desk.Pages.RoomOf(content, c)),
                 tools.Shaper,
                 pictures
             );

@@ -40,7 +40,7 @@ public static class TypeLevels
             return null;
         }
 
-        var cut = desk.Pages.CutSizeOf(desk.Content, card);
+        var cut = desk.Pages.RoomOf(desk.Content, card);
         var fit = CardComposer.Fit(card.Words, style, cut, shaper, ComputedCards.Heading(card.Kind) is not null);
         return fit.Fits ? new SizedCard(card.Id, fit.SizePt, style.Type.Face) : null;
     }

@@ -353,6 +353,19 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             ),
         };
 
+    /// <summary>Finishes a print or a card, or takes its finish off.</summary>
+    public UnitContent GiveFinish(Guid pieceId, Finish? finish) =>
+        Find(pieceId) switch
+        {
+            PhotoPrint { SpanId: not null } => throw new RuleException(
+                "A picture over several pockets has no border or mats of its own. Nothing was changed."
+            ),
+            PhotoPrint print => Replace(print, print with { Finish = finish }),
+            Card card => Replace(card, card with { Finish = finish }),
+            null => throw Gone(),
+            _ => throw new RuleException("Only prints and cards have a finish. Nothing was changed."),
+        };
+
     /// <summary>Sets the words of one card at the end of another, which frees the first one's pocket.</summary>
     public UnitContent JoinCards(Guid pieceId, Guid otherId)
     {

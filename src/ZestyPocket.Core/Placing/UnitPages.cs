@@ -61,6 +61,13 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
         return found.Face.Protector.ClearSize(found.Pocket);
     }
 
+    /// <summary>What a piece's finish leaves for its picture or its words; all of it on a bare piece.</summary>
+    public Size RoomOf(UnitContent content, Piece piece)
+    {
+        var cut = CutSizeOf(content, piece);
+        return Finish.Of(piece)?.OnOrNull(cut)?.Picture.Bounds.Size ?? cut;
+    }
+
     /// <summary>
     /// The size a piece is cut to: that of its pocket, or for a loose card the unit's most usual pocket, which is where
     /// it will most likely go.

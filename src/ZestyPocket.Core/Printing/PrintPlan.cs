@@ -10,7 +10,8 @@ namespace ZestyPocket.Core.Printing;
 /// <param name="Number">Its <see cref="PieceNumber"/>.</param>
 /// <param name="Cut">Its cut size, upright as it lies in the pocket.</param>
 /// <param name="Stock">What it is printed on.</param>
-public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock);
+/// <param name="Part">Which part of a piece that is cut of several, from 0.</param>
+public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock, int Part = 0);
 
 /// <summary>How the keeper's printer is loaded and set.</summary>
 /// <param name="Paper">The sheet.</param>

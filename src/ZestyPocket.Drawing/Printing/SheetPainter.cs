@@ -37,6 +37,13 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         ArgumentNullException.ThrowIfNull(sheet);
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(face);
+        using var hair = new SKPaint
+        {
+            Color = new SKColor(120, 120, 120),
+            StrokeWidth = 0.25f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
         foreach (var piece in sheet.Pieces)
         {
             cancel.ThrowIfCancellationRequested();
@@ -48,17 +55,18 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                 canvas.RotateDegrees(90);
             }
 
-            pieces.Draw(canvas, face(piece.Due), pixelsPerInch);
+            var shown = face(piece.Due);
+            pieces.Draw(canvas, shown, pixelsPerInch);
+            if (shown is FinishedFace { Parts: [{ Outline: { IsPlain: false } outline }] })
+            {
+                // What is cut by hand along a curve has its line; the straight cuts around it only part it off.
+                using var path = SKPath.ParseSvgPathData(outline.Path());
+                canvas.DrawPath(path, hair);
+            }
+
             canvas.Restore();
         }
 
-        using var hair = new SKPaint
-        {
-            Color = new SKColor(120, 120, 120),
-            StrokeWidth = 0.25f,
-            Style = SKPaintStyle.Stroke,
-            IsAntialias = true,
-        };
         foreach (var cut in sheet.Cuts)
         {
             canvas.DrawLine(

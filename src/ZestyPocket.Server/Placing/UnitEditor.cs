@@ -63,7 +63,7 @@ public sealed class UnitEditor(
                 c.StoryId is not null
                 && (
                     open.Content.Find(c.Id) is not { } before
-                    || open.CutSizeOf(before) != open.Desk.Pages.CutSizeOf(content, c)
+                    || open.RoomOf(before) != open.Desk.Pages.RoomOf(content, c)
                 )
             );
 }

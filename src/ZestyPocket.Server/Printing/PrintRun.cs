@@ -16,7 +16,7 @@ namespace ZestyPocket.Server.Printing;
 public sealed record PreparedRun(
     string Album,
     PrintPlan Plan,
-    IReadOnlyDictionary<Guid, PieceFace> Faces,
+    IReadOnlyDictionary<(Guid PieceId, int Part), PieceFace> Faces,
     IReadOnlyDictionary<Guid, Guid> UnitOf,
     IReadOnlyList<string> Doubts
 )
@@ -66,7 +66,7 @@ public sealed class PrintRun(
         }
 
         var due = new List<DuePiece>();
-        var (faceOf, unitOf) = (new Dictionary<Guid, PieceFace>(), new Dictionary<Guid, Guid>());
+        var (faceOf, unitOf) = (new Dictionary<(Guid, int), PieceFace>(), new Dictionary<Guid, Guid>());
         var album = string.Empty;
         var doubts = new List<string>();
         var opened = await opener.OpenManyAsync(unitIds, cancel);
@@ -87,21 +87,49 @@ public sealed class PrintRun(
                     && faces.Of(open, piece, cut) is { } painted
                 )
                 {
-                    (faceOf[piece.Id], unitOf[piece.Id]) = (painted, open.Unit.Id);
+                    unitOf[piece.Id] = open.Unit.Id;
                     doubts.AddRange(Doubts(piece, code, painted));
-                    due.Add(
-                        new DuePiece(
-                            piece.Id,
-                            code,
-                            cut,
-                            piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard
-                        )
-                    );
+                    foreach (var (part, shown) in Parts(piece, code, cut, painted))
+                    {
+                        faceOf[(piece.Id, part.Part)] = shown;
+                        due.Add(part);
+                    }
                 }
             }
         }
 
         return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts);
+    }
+
+    /// <summary>What is cut for a piece: the piece, or each of its mats on card and the print by itself.</summary>
+    private static IEnumerable<(DuePiece Part, PieceFace Face)> Parts(
+        Piece piece,
+        string code,
+        Size cut,
+        PieceFace face
+    )
+    {
+        var stock = piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard;
+        if (face is not FinishedFace finished)
+        {
+            yield return (new DuePiece(piece.Id, code, cut, stock), face);
+            yield break;
+        }
+
+        for (var i = 0; i < finished.Parts.Length; i++)
+        {
+            var (part, name) = (finished.Part(i), finished.Parts[i].Name);
+            yield return (
+                new DuePiece(
+                    piece.Id,
+                    name.Length > 0 ? $"{code} {name}" : code,
+                    part.Cut,
+                    name.Length > 0 ? Stock.WhiteCard : stock,
+                    i
+                ),
+                part
+            );
+        }
     }
 
     /// <summary>
@@ -133,6 +161,7 @@ public sealed class PrintRun(
             CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
             PhotoFace photo => photo.Runs,
             CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
+            FinishedFace finished => finished.Parts.SelectMany(p => p.On).SelectMany(o => RunsOf(o.Face)),
             _ => [],
         };
 
@@ -151,7 +180,7 @@ public sealed class PrintRun(
             run.Plan.Sheets[index],
             run.Plan.Setup,
             new SheetHeading(run.Album, index + 1, run.Plan.Sheets.Length),
-            due => run.Faces[due.PieceId],
+            due => run.Faces[(due.PieceId, due.Part)],
             pixelsPerInch,
             cancel
         );
@@ -183,7 +212,7 @@ public sealed class PrintRun(
                         canvas,
                         due,
                         run.Album,
-                        run.Faces[due.PieceId],
+                        run.Faces[(due.PieceId, due.Part)],
                         Core.Photos.Resolution.PrintPixelsPerInch
                     )
             );

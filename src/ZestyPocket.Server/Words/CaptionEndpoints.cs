@@ -61,7 +61,7 @@ public static class CaptionEndpoints
 
                     var open = await opener.OpenAsync(id, cancel);
                     var print = open.Content.Find(pieceId) as PhotoPrint ?? throw new MissingException("The print");
-                    var cut = open.CutSizeOf(print);
+                    var cut = open.RoomOf(print);
                     if (
                         faces.Of(open, print with { Caption = null }, cut) is not PhotoFace face
                         || open.PhotoOf(print.PhotoId) is not { } photo

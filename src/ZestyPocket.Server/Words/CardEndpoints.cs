@@ -113,7 +113,7 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
     {
         foreach (var print in open.Content.Pieces.OfType<PhotoPrint>().Where(p => p.Caption is not null))
         {
-            var cut = open.CutSizeOf(print);
+            var cut = open.RoomOf(print);
             if (faces.Of(open, print, cut) is not PhotoFace face)
             {
                 continue;
@@ -173,7 +173,7 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
             : [];
         // A name that is nearly one the album knows says so already.
         found.AddRange(misspelt.Where(m => !found.Exists(f => f.Start == m.Start)));
-        var face = faces.CardFaceOf(open, card, open.CutSizeOf(card));
+        var face = faces.CardFaceOf(open, card, open.RoomOf(card));
         if (face.Fit is { WordsOver: > 0 } fit && typed)
         {
             var rest = card.Words[fit.CutAt..].TrimStart();

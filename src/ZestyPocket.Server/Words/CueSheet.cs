@@ -103,7 +103,7 @@ public static class CueSheet
         )
         {
             var code = open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null;
-            var face = faces.CardFaceOf(open, card, open.CutSizeOf(card));
+            var face = faces.CardFaceOf(open, card, open.RoomOf(card));
             text.Append(
                 System.Globalization.CultureInfo.InvariantCulture,
                 $"\n{code ?? "In the tray"}, {MeasureText.Show(open.CutSizeOf(card), open.Album.Measures)}, "

@@ -89,7 +89,7 @@ public static class FitEndpoints
 
                     var open = await opener.OpenAsync(request.UnitId, cancel);
                     var card = open.Content.Find(request.PieceId) as Card ?? throw new MissingException("The card");
-                    var cut = open.CutSizeOf(card);
+                    var cut = open.RoomOf(card);
                     var setting = (request.Setting ?? card.Setting ?? CardSetting.AsTheStyle).Checked();
                     var written = card with
                     {

@@ -165,7 +165,7 @@ public static class WordsDue
                 )
         )
         {
-            var cut = open.CutSizeOf(card);
+            var cut = open.RoomOf(card);
             yield return new CardDueView(
                 reader.View(open, card)!,
                 open.Content.PlacementOf(card.Id) is { } lies ? open.CodeOf(lies.Place) : null,

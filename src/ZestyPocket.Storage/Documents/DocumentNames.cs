@@ -2,6 +2,7 @@ using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
@@ -190,6 +191,7 @@ internal static class DocumentNames
                 (nameof(Card.StoryId), "storyId"),
                 (nameof(Card.Day), "day"),
                 (nameof(Card.Picture), "picture"),
+                (nameof(Card.Finish), "finish"),
                 (nameof(Card.Id), "id"),
             ],
             [typeof(CardPicture)] =
@@ -240,7 +242,36 @@ internal static class DocumentNames
                 (nameof(PhotoPrint.Framing), "framing"),
                 (nameof(PhotoPrint.Caption), "caption"),
                 (nameof(PhotoPrint.SpanId), "spanId"),
+                (nameof(PhotoPrint.Finish), "finish"),
                 (nameof(PhotoPrint.Id), "id"),
+            ],
+            [typeof(Finish)] =
+            [
+                (nameof(Finish.Shape), "shape"),
+                (nameof(Finish.Corner), "corner"),
+                (nameof(Finish.Border), "border"),
+                (nameof(Finish.Mats), "mats"),
+                (nameof(Finish.Strip), "strip"),
+            ],
+            [typeof(PrintBorder)] =
+            [
+                (nameof(PrintBorder.Left), "left"),
+                (nameof(PrintBorder.Top), "top"),
+                (nameof(PrintBorder.Right), "right"),
+                (nameof(PrintBorder.Bottom), "bottom"),
+                (nameof(PrintBorder.Colour), "colour"),
+            ],
+            [typeof(Mat)] =
+            [
+                (nameof(Mat.Reveal), "reveal"),
+                (nameof(Mat.Colour), "colour"),
+                (nameof(Mat.StyleKey), "styleKey"),
+            ],
+            [typeof(EdgeStrip)] =
+            [
+                (nameof(EdgeStrip.Edge), "edge"),
+                (nameof(EdgeStrip.Width), "width"),
+                (nameof(EdgeStrip.StyleKey), "styleKey"),
             ],
             [typeof(Placement)] =
             [
@@ -535,6 +566,22 @@ internal static class DocumentNames
                 (nameof(CardKind.People), "people"),
                 (nameof(CardKind.Numbers), "numbers"),
                 (nameof(CardKind.Countdown), "countdown"),
+            ],
+            [typeof(CutShape)] =
+            [
+                (nameof(CutShape.Rectangle), "rectangle"),
+                (nameof(CutShape.Circle), "circle"),
+                (nameof(CutShape.HalfCircleHanging), "halfCircleHanging"),
+                (nameof(CutShape.HalfCircleStanding), "halfCircleStanding"),
+                (nameof(CutShape.Arch), "arch"),
+                (nameof(CutShape.Tag), "tag"),
+            ],
+            [typeof(PieceEdge)] =
+            [
+                (nameof(PieceEdge.Left), "left"),
+                (nameof(PieceEdge.Top), "top"),
+                (nameof(PieceEdge.Right), "right"),
+                (nameof(PieceEdge.Bottom), "bottom"),
             ],
             [typeof(PicturePlace)] =
             [

@@ -85,6 +85,42 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void One_finish_goes_onto_several_prints_at_once_and_off_again()
+    {
+        var desk = After(
+            Week(2),
+            new PutPhoto(Id(1), Place(Week(2), 1)) { Revision = 1 },
+            new PutPhoto(Id(2), Place(Week(2), 3)) { Revision = 1 }
+        );
+        var prints = desk.Content.Pieces.Select(p => p.Id).ToList();
+        var finish = new WrittenFinish(Border: ["1/4 in"], Mats: [new WrittenMat("1/8 in", "#223344")]);
+        var finished = new FinishPieces(prints, finish) { Revision = 1 }.Apply(desk, Tools());
+        finished.Done.ShouldBe("Changed the finish of 2 pieces");
+        desk = desk with { Content = finished.Content };
+        foreach (var print in desk.Content.Pieces)
+        {
+            // 6x4 less an eighth and a quarter of an inch on each side.
+            desk.Pages.CutSizeOf(desk.Content, print).ShouldBe(Size.FromInches(6, 4));
+            desk.Pages.RoomOf(desk.Content, print).ShouldBe(Size.FromInches(5.25m, 3.25m));
+        }
+
+        var bare = new FinishPieces(prints, new WrittenFinish()) { Revision = 1 }.Apply(desk, Tools());
+        bare.Done.ShouldBe("Removed the finish of 2 pieces");
+        bare.Content.Pieces.ShouldAllBe(p => Finish.Of(p) == null);
+
+        Refused(desk, new FinishPieces([], finish) { Revision = 1 }).ShouldContain("at least one");
+        Refused(desk, new FinishPieces([Id(77)], finish) { Revision = 1 }).ShouldContain("Nothing was changed");
+        Refused(
+                desk,
+                new FinishPieces(prints, new WrittenFinish(Border: ["1 in"], Mats: [new WrittenMat("1 in", "#223344")]))
+                {
+                    Revision = 1,
+                }
+            )
+            .ShouldContain("less than half an inch");
+    }
+
+    [Fact]
     public void What_is_not_there_is_refused_with_a_reason_that_says_nothing_was_changed()
     {
         var desk = Week(1);

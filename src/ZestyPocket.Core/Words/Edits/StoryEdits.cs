@@ -316,7 +316,7 @@ public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
     private static int CardsNeeded(UnitDesk unit, Card card, CardSetting setting, EditTools tools)
     {
         var style = unit.StyleOf(card);
-        var cut = unit.Pages.CutSizeOf(unit.Content, card);
+        var cut = unit.Pages.RoomOf(unit.Content, card);
         if (!setting.ByHand)
         {
             return StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, tools.Shaper).Cards;

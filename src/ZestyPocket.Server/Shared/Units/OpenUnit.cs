@@ -155,6 +155,9 @@ public sealed record OpenUnit(
 
     /// <summary>The size a piece is cut to.</summary>
     public Size CutSizeOf(Piece piece) => Desk.Pages.CutSizeOf(Content, piece);
+
+    /// <summary>What a piece's finish leaves for its picture or its words.</summary>
+    public Size RoomOf(Piece piece) => Desk.Pages.RoomOf(Content, piece);
 }
 
 /// <summary>Opens units of the keeper's albums.</summary>

@@ -13,11 +13,59 @@ namespace ZestyPocket.Server.Shared;
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
 public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
 {
-    /// <summary>The face of a piece at a cut size; null for a print whose photo has left the week.</summary>
+    /// <summary>The face of a piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
     {
         ArgumentNullException.ThrowIfNull(open);
-        return piece switch
+        return Finish.Of(piece) is { } finish && finish.OnOrNull(cut) is { } parts
+            ? Finished(open, piece, finish, parts, cut)
+            : Bare(open, piece, cut);
+    }
+
+    /// <summary>
+    /// A piece with its finish; null for a print whose photo has left the week. Its picture or words are as large as the
+    /// finish leaves room.
+    /// </summary>
+    private FinishedFace? Finished(OpenUnit open, Piece piece, Finish finish, FinishedParts parts, Size cut)
+    {
+        var picture = parts.Picture.Bounds;
+        if (Bare(open, piece, picture.Size) is not { } inner)
+        {
+            return null;
+        }
+
+        var made = finish
+            .Mats.Zip(parts.Mats)
+            .Select(
+                (m, i) =>
+                    new FinishPart(
+                        finish.Mats.Length == 1 ? "mat" : $"mat {i + 1}",
+                        m.Second,
+                        m.First.Colour,
+                        m.First.StyleKey is { } key ? [Pattern(open, key, m.Second.Bounds, m.Second)] : []
+                    )
+            )
+            .ToList();
+        var on = new List<FaceOnPart>();
+        if (parts.Strip is { } strip)
+        {
+            on.Add(Pattern(open, finish.Strip!.StyleKey, strip, new Outline(CutShape.Rectangle, strip, Length.Zero)));
+        }
+
+        on.Add(new FaceOnPart(picture, inner, parts.Picture));
+        var ground = finish.Border?.Colour ?? new Rgb(255, 255, 255);
+        return new FinishedFace(cut, [.. made, new FinishPart(string.Empty, parts.Print, ground, [.. on])]);
+    }
+
+    private static FaceOnPart Pattern(OpenUnit open, string styleKey, Rect bounds, Outline clip)
+    {
+        var own = open.Words.Style(styleKey, CardKind.Filler);
+        var style = open.Content.Tint?.On(own) ?? own;
+        return new FaceOnPart(bounds, new CardPieceFace(bounds.Size, CardComposer.Filler(style, bounds.Size)), clip);
+    }
+
+    private PieceFace? Bare(OpenUnit open, Piece piece, Size cut) =>
+        piece switch
         {
             PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
                 ? Captioned(
@@ -36,7 +84,6 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             Keepsake keepsake => new CardPieceFace(cut, CardComposer.KeepsakeNote(keepsake.Name, cut, fonts)),
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
         };
-    }
 
     /// <summary>The kept part of a print; of a picture over several pockets, the part behind this one.</summary>
     public static Crop CropOf(OpenUnit open, PhotoPrint print, Photo photo, Size cut)

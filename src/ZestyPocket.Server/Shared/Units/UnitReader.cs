@@ -266,8 +266,9 @@ public sealed class UnitReader(
         {
             case PhotoPrint print when open.PhotoOf(print.PhotoId) is { } photo:
             {
-                var crop = PieceFaces.CropOf(open, print, photo, cut);
-                var ppi = crop.PixelsPerInch(cut);
+                var room = open.RoomOf(print);
+                var crop = PieceFaces.CropOf(open, print, photo, room);
+                var ppi = crop.PixelsPerInch(room);
                 var grade = Resolution.Grade(ppi);
                 var rounded = Math.Round(ppi).ToString("0", CultureInfo.InvariantCulture);
                 var words = grade switch
@@ -299,10 +300,15 @@ public sealed class UnitReader(
                     null,
                     null,
                     null,
-                    print.Caption is null ? null : FaceUrl(open, print, faces.Of(open, print, cut)!),
-                    grade >= ResolutionGrade.Poor ? words : OnStrip(open, print, photo, crop, cut),
+                    print.Caption is null && print.Finish is null
+                        ? null
+                        : FaceUrl(open, print, faces.Of(open, print, cut)!),
+                    grade >= ResolutionGrade.Poor
+                        ? words
+                        : NoRoomForFinish(print.Finish, cut) ?? OnStrip(open, print, photo, crop, cut),
                     Caption: print.Caption is { } caption ? WrittenCaption.Of(caption) : null,
-                    Span: print.SpanId is { } span ? SpanOf(open, print, span) : null
+                    Span: print.SpanId is { } span ? SpanOf(open, print, span) : null,
+                    Finish: WrittenFinish.Of(print.Finish, open.Album.Measures)
                 );
             }
 
@@ -311,7 +317,7 @@ public sealed class UnitReader(
 
             case Card card:
             {
-                var face = faces.CardFaceOf(open, card, cut);
+                var face = faces.CardFaceOf(open, card, open.RoomOf(card));
                 var fit = CardStyle.RoleOf(card.Kind) is StyleRole.Title or StyleRole.Filler
                     ? null
                     : FitView.Of(face.Fit!);
@@ -327,13 +333,14 @@ public sealed class UnitReader(
                     card.Words,
                     open.Words.Style(card.StyleKey, card.Kind).Key,
                     fit,
-                    FaceUrl(open, card, PieceFaces.WithPicture(open, card, new CardPieceFace(cut, face))),
-                    fit is { WordsOver: > 0 } ? fit.Verdict : null,
+                    FaceUrl(open, card, faces.Of(open, card, cut)!),
+                    fit is { WordsOver: > 0 } ? fit.Verdict : NoRoomForFinish(card.Finish, cut),
                     Setting: card.Setting,
                     StoryId: card.StoryId,
                     Day: card.Day,
                     PictureId: face.Opening is null ? null : card.Picture?.PhotoId,
-                    TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None
+                    TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None,
+                    Finish: WrittenFinish.Of(card.Finish, open.Album.Measures)
                 );
             }
 
@@ -480,6 +487,11 @@ public sealed class UnitReader(
             _ => null,
         };
     }
+
+    private static string? NoRoomForFinish(Finish? finish, Size cut) =>
+        finish is not null && finish.OnOrNull(cut) is null
+            ? "This pocket is too small for the finish: the piece is shown and printed without it."
+            : null;
 
     /// <summary>
     /// The address of a piece's picture: the hash of what is drawn, so that a browser may keep it for ever.

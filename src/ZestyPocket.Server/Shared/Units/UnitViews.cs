@@ -170,7 +170,8 @@ public sealed record PieceView(
     bool TakesPicture = false,
     WrittenCaption? Caption = null,
     SpanView? Span = null,
-    CollageView? Collage = null
+    CollageView? Collage = null,
+    WrittenFinish? Finish = null
 );
 
 public enum PieceKind

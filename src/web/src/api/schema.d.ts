@@ -2355,6 +2355,12 @@ export interface components {
          */
         CutKeeps: "columns" | "rows";
         /**
+         * @description What a piece is cut to.
+         * @default rectangle
+         * @enum {unknown}
+         */
+        CutShape: "rectangle" | "circle" | "halfCircleHanging" | "halfCircleStanding" | "arch" | "tag";
+        /**
          * @description Whether the day or the month is written first.
          * @enum {unknown}
          */
@@ -3503,6 +3509,8 @@ export interface components {
          */
         PicturePlace: "none" | "left" | "right" | "top";
         /** @enum {unknown} */
+        PieceEdge: "left" | "top" | "right" | "bottom" | null;
+        /** @enum {unknown} */
         PieceKind: "photo" | "card" | "keepsake" | "collage";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
@@ -3532,6 +3540,7 @@ export interface components {
             caption?: null | components["schemas"]["WrittenCaption"];
             span?: null | components["schemas"]["SpanView"];
             collage?: null | components["schemas"]["CollageView"];
+            finish?: null | components["schemas"]["WrittenFinish"];
         };
         PocketPlace: {
             /** Format: uuid */
@@ -4335,7 +4344,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4450,6 +4459,18 @@ export interface components {
         UnitEditFillSpread: {
             /** @enum {string} */
             kind: "fillSpread";
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Finishes prints and cards alike: shape, border, corners, mats, strip. Null takes the finish off. */
+        UnitEditFinishPieces: {
+            /** @enum {string} */
+            kind: "finishPieces";
+            pieceIds: string[];
+            finish?: null | components["schemas"]["WrittenFinish"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4888,6 +4909,20 @@ export interface components {
             gutter?: null | string;
             cells?: null | components["schemas"]["WrittenCell"][];
         };
+        /**
+         * @description A finish as written: lengths with their unit, colours as `#rrggbb`. A border of one length is even; otherwise its
+         *     sides are left, top, right, bottom.
+         */
+        WrittenFinish: {
+            shape?: components["schemas"]["CutShape"];
+            corner?: null | string;
+            border?: null | string[];
+            borderColour?: null | string;
+            mats?: null | components["schemas"]["WrittenMat"][];
+            stripEdge?: null | components["schemas"]["PieceEdge"];
+            stripWidth?: null | string;
+            stripStyleKey?: null | string;
+        };
         /** @description A keepsake as the keeper measured it; sizes as written. */
         WrittenKeepsake: {
             name: string;
@@ -4899,6 +4934,12 @@ export interface components {
             day: null | components["schemas"]["LocalDate"];
             inEnvelope: boolean;
             seeThrough?: null | boolean;
+        };
+        /** @description A mat as written: a length such as `1/8 in`, a colour, a filler style or null. */
+        WrittenMat: {
+            reveal: string;
+            colour: string;
+            styleKey?: null | string;
         };
         /** @description A note for a day as written; time as `19:30` or null for the whole day; its key to change one. */
         WrittenNote: {

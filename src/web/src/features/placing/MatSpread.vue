@@ -77,6 +77,13 @@ function nameOfPiece({ piece, locked, stuck }: PocketView) {
   return `${piece.kind} ${piece.title}${slice}${warning}${held}`
 }
 
+/** Shown as its picture alone, which can be moved in the pocket; with words or a finish it is shown as it prints. */
+function framedHere(face: FaceView, pocket: PocketView) {
+  const { piece } = pocket
+  if (piece?.kind !== 'photo' || piece.finish) return false
+  return !piece.caption || (hand.framing && isOpen(face, pocket))
+}
+
 function name(pocket: PocketView) {
   const what = nameOfPiece(pocket) || (pocket.leftEmpty ? 'left empty on purpose' : 'empty')
   return `Pocket ${pocket.code}, ${pocket.size}: ${what}${pocket.behind ? `; behind it ${pocket.behind}` : ''}`
@@ -274,7 +281,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           @pointerdown="onDown($event, face, pocket)"
         >
           <FramedPhoto
-            v-if="pocket.piece?.kind === 'photo' && (!pocket.piece.caption || (hand.framing && isOpen(face, pocket)))"
+            v-if="pocket.piece && framedHere(face, pocket)"
             :piece="pocket.piece"
             :side="pocket.width * scale > 380 ? 1600 : 512"
             :interactive="hand.framing && isOpen(face, pocket) && !pocket.piece.span"

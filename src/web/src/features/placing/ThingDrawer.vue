@@ -7,6 +7,7 @@ import CardEditor from '../words/CardEditor.vue'
 import { useCardEdits } from '../words/cards'
 import PictureWords from '../words/PictureWords.vue'
 import CollageEditor from './CollageEditor.vue'
+import FinishPanel from './FinishPanel.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
 import type { Edit } from './unit'
@@ -34,9 +35,12 @@ const found = computed(() => {
 const loose = computed(() => props.unit.looseCards.find((c) => c.id === hand.looseId) ?? null)
 const piece = computed<PieceView | null>(() => found.value?.pocket.piece ?? loose.value)
 
+/** As wide and high as what is shown of the picture. */
 const frameBox = (pocket: PocketView) => {
-  const width = Math.min(270, (220 * pocket.width) / pocket.height)
-  return { width: `${width}px`, height: `${(width * pocket.height) / pocket.width}px` }
+  const { crop, photo } = pocket.piece ?? {}
+  const ratio = crop && photo ? (crop.width * photo.width) / (crop.height * photo.height) : pocket.width / pocket.height
+  const width = Math.min(270, 220 * ratio)
+  return { width: `${width}px`, height: `${width / ratio}px` }
 }
 
 async function addCard(cardKind: 'journaling' | 'weekTitle' | 'filler') {
@@ -120,7 +124,10 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         Part {{ piece.span.number }} of {{ piece.span.of }} of one picture. Framing moves the whole of it; what lies
         under the seams is skipped.
       </p>
-      <PictureWords v-else :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
+      <template v-else>
+        <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
+        <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
+      </template>
       <details class="mt-2">
         <summary>Larger, or always this large</summary>
         <label for="wish" class="form-label mb-0 mt-1">This picture is wanted</label>
@@ -160,6 +167,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 
     <template v-else-if="piece && piece.kind === 'card'">
       <CardEditor :key="piece.id" :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
+      <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
     <CollageEditor
