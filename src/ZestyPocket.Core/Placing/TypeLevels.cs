@@ -22,7 +22,19 @@ public static class TypeLevels
             .OfType<SizedCard>()
             .GroupBy(c => c.Face)
             .SelectMany(Levelled)
+            .Where(l => Fits(desk, l.Card, l.SizePt, shaper))
             .ToImmutableDictionary(l => l.Card, l => l.SizePt);
+    }
+
+    /// <summary>A style at exactly the size that a card shares with others.</summary>
+    public static CardStyle At(double sizePt, CardStyle style) =>
+        new CardSetting(LargestPt: sizePt, SmallestPt: sizePt).On(style);
+
+    private static bool Fits(UnitDesk desk, Guid cardId, double sizePt, ITextShaper shaper)
+    {
+        var card = (Card)desk.Content.Find(cardId)!;
+        var (cut, heading) = (desk.Pages.RoomOf(desk.Content, card), ComputedCards.Heading(card.Kind) is not null);
+        return CardComposer.Fit(card.Words, At(sizePt, desk.StyleOf(card)), cut, shaper, heading).Fits;
     }
 
     private sealed record SizedCard(Guid Card, double SizePt, Typeface Face);

@@ -89,7 +89,8 @@ internal static class PlannedCard
         }
 
         var cost = Shapelessness(best);
-        for (var size = Smaller(fit.SizePt); size >= Math.Max(DisplayPt, fit.SizePt * 0.66); size = Smaller(size))
+        var least = Math.Max(Math.Max(DisplayPt, style.Type.SmallestPt), fit.SizePt * 0.66);
+        for (var size = Smaller(fit.SizePt); size >= least; size = Smaller(size))
         {
             var type = style.Type with { SmallestPt = size, LargestPt = size };
             var other = Copyfit.Fit(words, areas, type, shaper);

@@ -70,7 +70,7 @@ public sealed class TypeLevelTests
 
     private static double SizeOf(UnitDesk desk, Card card, double? level)
     {
-        var style = new CardSetting(LargestPt: level).On(desk.StyleOf(card));
+        var style = level is { } shared ? TypeLevels.At(shared, desk.StyleOf(card)) : desk.StyleOf(card);
         return CardComposer.Fit(card.Words, style, desk.Pages.CutSizeOf(desk.Content, card), EvenShaper.Only).SizePt;
     }
 
@@ -83,6 +83,20 @@ public sealed class TypeLevelTests
         cards.Select(c => SizeOf(desk, c, null)).Distinct().Count().ShouldBe(3);
         var sizes = cards.ConvertAll(c => SizeOf(desk, c, levels[c.Id]));
         sizes.ShouldAllBe(s => s == cards.Min(c => SizeOf(desk, c, null)));
+    }
+
+    [Fact]
+    public void Display_type_is_levelled_too_and_not_made_smaller_for_the_shape_of_its_lines()
+    {
+        var desk = With(
+            Week(),
+            "The second batch knows what it is doing.",
+            "Nobody minded the rain at all, said Junie."
+        );
+        var levels = TypeLevels.Of(desk, EvenShaper.Only);
+        var cards = desk.Content.Pieces.OfType<Card>().ToList();
+        cards.ConvertAll(c => SizeOf(desk, c, levels[c.Id])).Distinct().Count().ShouldBe(1);
+        levels.Values.First().ShouldBeGreaterThan(PlannedCard.DisplayPt);
     }
 
     [Fact]

@@ -139,11 +139,11 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
 
     public CardFace CardFaceOf(OpenUnit open, Card card, Size cut) => CardFaceOf(open, card, Levelled(open, card), cut);
 
-    /// <summary>A card's style, with no larger type than the other cards of its unit are set in.</summary>
+    /// <summary>A card's style, at the size that it shares with other cards of its unit.</summary>
     private CardStyle Levelled(OpenUnit open, Card card)
     {
         var style = StyleOf(open, card);
-        return open.LevelOf(card, fonts) is { } level ? new CardSetting(LargestPt: level).On(style) : style;
+        return open.LevelOf(card, fonts) is { } level ? TypeLevels.At(level, style) : style;
     }
 
     /// <summary>A card in a style that it may not have yet.</summary>

@@ -188,7 +188,8 @@ const setStrip = (edge: Edge | '') =>
 <style scoped>
 .grid {
   display: grid;
-  grid-template-columns: 7.5rem 1fr;
+  position: relative;
+  grid-template-columns: 7.5rem minmax(0, 1fr);
   gap: 0.35rem 0.5rem;
   align-items: center;
   margin-top: 0.5rem;
