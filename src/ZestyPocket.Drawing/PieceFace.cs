@@ -18,6 +18,9 @@ public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, 
     /// <summary>Labels under words on the print, in points.</summary>
     public ImmutableArray<InkBox> Boxes { get; init; } = [];
 
+    /// <summary>Discs and rings under the words, such as that of a number.</summary>
+    public ImmutableArray<InkDisc> Discs { get; init; } = [];
+
     /// <summary>Words on the print.</summary>
     public ImmutableArray<TypeRun> Runs { get; init; } = [];
 }
@@ -25,6 +28,11 @@ public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, 
 /// <summary>A set card.</summary>
 public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
 {
+    /// <summary>
+    /// How much of its ground is painted, 0 to 1: less on film and vellum, none on paper that has a ground of its own.
+    /// </summary>
+    public double GroundShare { get; init; } = 1;
+
     /// <summary>The picture in the card's opening; null when it has none.</summary>
     public PhotoFace? Picture { get; init; }
 }

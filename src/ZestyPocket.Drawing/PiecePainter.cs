@@ -84,7 +84,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         canvas.Scale((float)(photo.Cut.Width.Points / image.Width), (float)(photo.Cut.Height.Points / image.Height));
         canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKCubicResampler.Mitchell));
         canvas.Restore();
-        if (photo.Runs.IsEmpty)
+        if (photo.Runs.IsEmpty && photo.Discs.IsEmpty)
         {
             return;
         }
@@ -93,6 +93,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         canvas.ClipRect(new SKRect(0, 0, (float)photo.Cut.Width.Points, (float)photo.Cut.Height.Points));
         using var paint = new SKPaint { IsAntialias = true };
         DrawBoxes(canvas, photo.Boxes, paint);
+        DrawDiscs(canvas, photo.Discs, paint);
         foreach (var run in photo.Runs)
         {
             fonts.Draw(canvas, run);
@@ -129,8 +130,13 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             canvas.ClipRect(bounds);
         }
 
-        using var paint = new SKPaint { IsAntialias = true, Color = Colour(card.Paper) };
-        canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
+        using var paint = new SKPaint { IsAntialias = true };
+        if (piece.GroundShare > 0)
+        {
+            paint.Color = Colour(card.Paper).WithAlpha((byte)Math.Round(255 * Math.Min(1, piece.GroundShare)));
+            canvas.DrawRect(0, 0, (float)card.Width, (float)card.Height, paint);
+        }
+
         DrawShapes(canvas, card.Shapes, paint);
         foreach (var numeral in card.Numerals)
         {
@@ -139,14 +145,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
 
         DrawBoxes(canvas, card.Boxes, paint);
         DrawBorder(canvas, card, corners, paint);
-        foreach (var disc in card.Discs)
-        {
-            paint.Color = Colour(disc.Ink);
-            paint.Style = disc.Thickness > 0 ? SKPaintStyle.Stroke : SKPaintStyle.Fill;
-            paint.StrokeWidth = (float)disc.Thickness;
-            canvas.DrawCircle((float)disc.X, (float)disc.Y, (float)disc.Radius, paint);
-        }
-
+        DrawDiscs(canvas, card.Discs, paint);
         paint.Style = SKPaintStyle.Stroke;
         foreach (var rule in card.Rules)
         {
@@ -213,6 +212,19 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
 
         paint.StrokeCap = SKStrokeCap.Butt;
         paint.StrokeJoin = SKStrokeJoin.Miter;
+        paint.Style = SKPaintStyle.Fill;
+    }
+
+    private static void DrawDiscs(SKCanvas canvas, IEnumerable<InkDisc> discs, SKPaint paint)
+    {
+        foreach (var disc in discs)
+        {
+            paint.Color = Colour(disc.Ink);
+            paint.Style = disc.Thickness > 0 ? SKPaintStyle.Stroke : SKPaintStyle.Fill;
+            paint.StrokeWidth = (float)disc.Thickness;
+            canvas.DrawCircle((float)disc.X, (float)disc.Y, (float)disc.Radius, paint);
+        }
+
         paint.Style = SKPaintStyle.Fill;
     }
 

@@ -54,6 +54,7 @@ public static class PieceRecipe
 
                 break;
             case CardPieceFace card:
+                Line(recipe, $"ground {card.GroundShare:R}");
                 Add(recipe, card.Card);
                 if (card.Picture is { } picture)
                 {
@@ -76,6 +77,11 @@ public static class PieceRecipe
         foreach (var cover in original.Covers)
         {
             Line(recipe, $"cover {cover.X:R} {cover.Y:R} {cover.Width:R} {cover.Height:R}");
+        }
+
+        foreach (var disc in photo.Discs)
+        {
+            Line(recipe, $"disc {disc.X:R} {disc.Y:R} {disc.Radius:R} {disc.Thickness:R} {disc.Ink}");
         }
 
         Add(recipe, photo.Boxes, photo.Runs);

@@ -5,8 +5,14 @@ namespace ZestyPocket.Drawing;
 /// <summary>Draws in points onto a picture of pixels.</summary>
 public static class Raster
 {
-    /// <summary>A PNG of a drawing of the given size in points at a given resolution.</summary>
-    public static byte[] Png(double widthPt, double heightPt, double pixelsPerInch, Action<SKCanvas> draw)
+    /// <summary>A PNG of a drawing of the given size in points at a given resolution, on white or on nothing.</summary>
+    public static byte[] Png(
+        double widthPt,
+        double heightPt,
+        double pixelsPerInch,
+        Action<SKCanvas> draw,
+        bool clear = false
+    )
     {
         ArgumentNullException.ThrowIfNull(draw);
         var scale = pixelsPerInch / 72;
@@ -18,7 +24,7 @@ public static class Raster
             SKColorSpace.CreateSrgb()
         );
         using var surface = SKSurface.Create(info);
-        surface.Canvas.Clear(SKColors.White);
+        surface.Canvas.Clear(clear ? SKColors.Transparent : SKColors.White);
         surface.Canvas.Scale((float)(info.Width / widthPt), (float)(info.Height / heightPt));
         draw(surface.Canvas);
         using var image = surface.Snapshot();

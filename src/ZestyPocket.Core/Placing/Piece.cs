@@ -1,7 +1,9 @@
+using System.Collections.Immutable;
 using NodaTime;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Placing;
@@ -9,7 +11,17 @@ namespace ZestyPocket.Core.Placing;
 /// <summary>
 /// One thing that will be cut and put somewhere. It knows its recipe; its cut size follows from the pocket it lies in.
 /// </summary>
-public abstract record Piece(Guid Id);
+public abstract record Piece(Guid Id)
+{
+    /// <summary>What it is printed on; null for what is usual: photo paper for pictures, white card for words.</summary>
+    public Stock? PrintedOn { get; init; }
+
+    /// <summary>What is done to it by hand after printing, in this order.</summary>
+    public ImmutableArray<HandStep> Steps { get; init; } = [];
+
+    /// <summary>The stock it is printed on. A keepsake is not printed.</summary>
+    public Stock Stock => PrintedOn ?? (this is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard);
+}
 
 /// <summary>A print of a photo.</summary>
 public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(Id)
@@ -22,6 +34,9 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
     /// and the same framing, which is that of the whole.
     /// </summary>
     public Guid? SpanId { get; init; }
+
+    /// <summary>Its line on the legend of the unit; null when it has no number.</summary>
+    public string? LegendLine { get; init; }
 
     /// <summary>Its shape, border, mats and strip; null for the bare print.</summary>
     public Finish? Finish { get; init; }

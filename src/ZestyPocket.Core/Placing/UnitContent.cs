@@ -353,6 +353,18 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             ),
         };
 
+    /// <summary>Changes a piece that is printed; a keepsake is refused.</summary>
+    public UnitContent Change(Guid pieceId, Func<Piece, Piece> change)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        return Find(pieceId) switch
+        {
+            null => throw Gone(),
+            Keepsake => throw new RuleException("A keepsake goes in itself: it is not printed. Nothing was changed."),
+            var piece => Replace(piece, change(piece)),
+        };
+    }
+
     /// <summary>Finishes a print or a card, or takes its finish off.</summary>
     public UnitContent GiveFinish(Guid pieceId, Finish? finish) =>
         Find(pieceId) switch

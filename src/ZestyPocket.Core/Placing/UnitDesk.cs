@@ -64,6 +64,8 @@ public sealed record UnitDesk(
             CardKind.Filler => "Filler card",
             CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? Dates.First, Style.Order)}",
             CardKind.Countdown => "Countdown",
+            CardKind.Calendar => "Calendar",
+            CardKind.Legend => "Legend",
             _ => ComputedCards.Heading(card.Kind) is { } heading
             && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words))
                 ? heading

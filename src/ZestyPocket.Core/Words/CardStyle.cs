@@ -46,6 +46,12 @@ public enum CardKind
 
     /// <summary>Days until or since, computed.</summary>
     Countdown,
+
+    /// <summary>The month as a grid, with the unit's days and notes, computed.</summary>
+    Calendar,
+
+    /// <summary>The numbered pictures of the unit and a line for each, computed.</summary>
+    Legend,
 }
 
 /// <summary>What a style can carry.</summary>
@@ -214,7 +220,8 @@ public sealed record CardStyle(
             or CardKind.FromTo
             or CardKind.Map
             or CardKind.People
-            or CardKind.Numbers => StyleRole.Rows,
+            or CardKind.Numbers
+            or CardKind.Calendar => StyleRole.Rows,
             _ => StyleRole.Words,
         };
 

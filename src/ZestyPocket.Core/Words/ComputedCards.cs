@@ -43,7 +43,9 @@ public static class ComputedCards
                 or CardKind.FromTo
                 or CardKind.Map
                 or CardKind.People
-                or CardKind.Numbers;
+                or CardKind.Numbers
+                or CardKind.Calendar
+                or CardKind.Legend;
 
     /// <summary>What a new card of a kind starts with, for the keeper to finish.</summary>
     public static string Beginning(CardKind kind) =>

@@ -255,7 +255,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         return Math.Max(plan.TooLarge.IsEmpty ? 0 : 1, (plan.Sheets.Length + 3) / 4);
     }
 
-    public static string Name(Stock stock) => stock == Stock.PhotoPaper ? "photo paper" : "white card";
+    public static string Name(Stock stock) => Stocks.Name(stock);
 
     /// <summary>
     /// Writes each number into the waste or the gap beside its piece, where there is room; says whether there was for

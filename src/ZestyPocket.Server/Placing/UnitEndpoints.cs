@@ -110,7 +110,8 @@ public static class UnitEndpoints
                                 cut.Width.Points,
                                 cut.Height.Points,
                                 resolution,
-                                canvas => painter.Draw(canvas, face, resolution)
+                                canvas => painter.Draw(canvas, face, resolution),
+                                clear: true
                             ),
                         cancel
                     );

@@ -18,7 +18,8 @@ public sealed record PreparedRun(
     PrintPlan Plan,
     IReadOnlyDictionary<(Guid PieceId, int Part), PieceFace> Faces,
     IReadOnlyDictionary<Guid, Guid> UnitOf,
-    IReadOnlyList<string> Doubts
+    IReadOnlyList<string> Doubts,
+    IReadOnlyList<(string Number, IReadOnlyList<HandStep> Steps)> ByHand
 )
 {
     /// <summary>Sheets, pieces that are larger than them, keys.</summary>
@@ -69,6 +70,7 @@ public sealed class PrintRun(
         var (faceOf, unitOf) = (new Dictionary<(Guid, int), PieceFace>(), new Dictionary<Guid, Guid>());
         var album = string.Empty;
         var doubts = new List<string>();
+        var byHand = new List<(string, IReadOnlyList<HandStep>)>();
         var opened = await opener.OpenManyAsync(unitIds, cancel);
         if (opened.Count < unitIds.Distinct().Count())
         {
@@ -88,6 +90,11 @@ public sealed class PrintRun(
                 )
                 {
                     unitOf[piece.Id] = open.Unit.Id;
+                    if (!piece.Steps.IsEmpty)
+                    {
+                        byHand.Add((code, piece.Steps));
+                    }
+
                     doubts.AddRange(Doubts(piece, code, painted));
                     foreach (var (part, shown) in Parts(piece, code, cut, painted))
                     {
@@ -98,8 +105,28 @@ public sealed class PrintRun(
             }
         }
 
-        return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts);
+        return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts, byHand);
     }
+
+    /// <summary>On paper with a ground of its own the ground of a card is not printed.</summary>
+    private static PieceFace WithoutGround(PieceFace face) =>
+        face switch
+        {
+            CardPieceFace card => card with { GroundShare = 0 },
+            FinishedFace finished => finished with
+            {
+                Parts =
+                [
+                    .. finished.Parts.Select(p =>
+                        p with
+                        {
+                            On = [.. p.On.Select(o => o with { Face = WithoutGround(o.Face) })],
+                        }
+                    ),
+                ],
+            },
+            _ => face,
+        };
 
     /// <summary>What is cut for a piece: the piece, or each of its mats on card and the print by itself.</summary>
     private static IEnumerable<(DuePiece Part, PieceFace Face)> Parts(
@@ -109,7 +136,8 @@ public sealed class PrintRun(
         PieceFace face
     )
     {
-        var stock = piece is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard;
+        var stock = piece.Stock;
+        face = Stocks.HasOwnGround(stock) ? WithoutGround(face) : face;
         if (face is not FinishedFace finished)
         {
             yield return (new DuePiece(piece.Id, code, cut, stock), face);
@@ -229,6 +257,20 @@ public sealed class PrintRun(
         }
     }
 
+    /// <summary>Each caution once, the makers' instructions first.</summary>
+    private static IReadOnlyList<string> Cautions(PreparedRun run)
+    {
+        var own = run
+            .ByHand.SelectMany(h => h.Steps)
+            .Select(s => s.Kind)
+            .Distinct()
+            .Order()
+            .Select(HandStep.Caution)
+            .OfType<string>()
+            .ToList();
+        return own.Count == 0 ? [] : [HandStep.MakersFirst, .. own];
+    }
+
     public static PrintPlanView View(PreparedRun run)
     {
         ArgumentNullException.ThrowIfNull(run);
@@ -267,7 +309,9 @@ public sealed class PrintRun(
                 ),
             ],
             words,
-            run.Doubts
+            run.Doubts,
+            [.. run.ByHand.Select(h => new HandWork(h.Number, [.. h.Steps.Select(s => s.Says())]))],
+            Cautions(run)
         );
     }
 }

@@ -18,14 +18,23 @@ public sealed record PrintRequest(
 /// <param name="Sheets">What lies on each.</param>
 /// <param name="TooLarge">Pieces that have a page of their own.</param>
 /// <param name="Words">The sum in words.</param>
+/// <param name="ByHand">What is done to its pieces by hand, in their order.</param>
+/// <param name="Cautions">For the tools that takes; the makers' instructions come first.</param>
 /// <param name="Doubts">What would not come out as it should: the keeper is asked before it is printed.</param>
 public sealed record PrintPlanView(
     int Pieces,
     IReadOnlyList<SheetView> Sheets,
     IReadOnlyList<string> TooLarge,
     string Words,
-    IReadOnlyList<string> Doubts
+    IReadOnlyList<string> Doubts,
+    IReadOnlyList<HandWork> ByHand,
+    IReadOnlyList<string> Cautions
 );
+
+/// <summary>What is done by hand to a piece once it is printed and cut.</summary>
+/// <param name="Number">Of the piece.</param>
+/// <param name="Steps">In their order.</param>
+public sealed record HandWork(string Number, IReadOnlyList<string> Steps);
 
 public sealed record SheetView(int Number, Stock Stock, string StockName, IReadOnlyList<string> Numbers, int Cuts);
 

@@ -73,7 +73,7 @@ public static class CaptionEndpoints
                     var tones = PhotoTones.Of(crops, face);
                     var spot =
                         PhotoWords.Find(
-                            words,
+                            PieceFaces.FilledIn(open, photo, words),
                             request.Face,
                             request.Large ? LargeWords : Captions,
                             cut,
@@ -84,8 +84,13 @@ public static class CaptionEndpoints
                         ?? throw new RuleException(
                             "These words are too long for this print, even small. Shorten them, or put them on a card."
                         );
-                    var caption = request.Label ? PhotoWords.OnLabel(spot.Caption) : spot.Caption;
-                    var contrast = PhotoWords.Contrast(caption, cut, tones, fonts);
+                    var shownWords = request.Label ? PhotoWords.OnLabel(spot.Caption) : spot.Caption;
+                    var contrast = PhotoWords.Contrast(shownWords, cut, tones, fonts);
+                    // Kept with its fields, so that another picture or another date style fills them anew.
+                    var caption = shownWords with
+                    {
+                        Words = words,
+                    };
                     var shown = (PhotoFace)faces.Of(open, print with { Caption = caption }, cut)!;
                     var png = Raster.Png(
                         cut.Width.Points,

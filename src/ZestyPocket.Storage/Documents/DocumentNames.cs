@@ -6,6 +6,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Storage.Documents;
@@ -192,6 +193,8 @@ internal static class DocumentNames
                 (nameof(Card.Day), "day"),
                 (nameof(Card.Picture), "picture"),
                 (nameof(Card.Finish), "finish"),
+                (nameof(Card.PrintedOn), "printedOn"),
+                (nameof(Card.Steps), "steps"),
                 (nameof(Card.Id), "id"),
             ],
             [typeof(CardPicture)] =
@@ -201,6 +204,8 @@ internal static class DocumentNames
             ],
             [typeof(Collage)] =
             [
+                (nameof(Collage.PrintedOn), "printedOn"),
+                (nameof(Collage.Steps), "steps"),
                 (nameof(Collage.Layout), "layout"),
                 (nameof(Collage.Cells), "cells"),
                 (nameof(Collage.Gutter), "gutter"),
@@ -225,6 +230,8 @@ internal static class DocumentNames
             ],
             [typeof(Keepsake)] =
             [
+                (nameof(Keepsake.PrintedOn), "printedOn"),
+                (nameof(Keepsake.Steps), "steps"),
                 (nameof(Keepsake.Name), "name"),
                 (nameof(Keepsake.Width), "width"),
                 (nameof(Keepsake.Height), "height"),
@@ -243,8 +250,12 @@ internal static class DocumentNames
                 (nameof(PhotoPrint.Caption), "caption"),
                 (nameof(PhotoPrint.SpanId), "spanId"),
                 (nameof(PhotoPrint.Finish), "finish"),
+                (nameof(PhotoPrint.PrintedOn), "printedOn"),
+                (nameof(PhotoPrint.Steps), "steps"),
+                (nameof(PhotoPrint.LegendLine), "legendLine"),
                 (nameof(PhotoPrint.Id), "id"),
             ],
+            [typeof(HandStep)] = [(nameof(HandStep.Kind), "kind"), (nameof(HandStep.Words), "words")],
             [typeof(Finish)] =
             [
                 (nameof(Finish.Shape), "shape"),
@@ -566,6 +577,8 @@ internal static class DocumentNames
                 (nameof(CardKind.People), "people"),
                 (nameof(CardKind.Numbers), "numbers"),
                 (nameof(CardKind.Countdown), "countdown"),
+                (nameof(CardKind.Calendar), "calendar"),
+                (nameof(CardKind.Legend), "legend"),
             ],
             [typeof(CutShape)] =
             [
@@ -575,6 +588,27 @@ internal static class DocumentNames
                 (nameof(CutShape.HalfCircleStanding), "halfCircleStanding"),
                 (nameof(CutShape.Arch), "arch"),
                 (nameof(CutShape.Tag), "tag"),
+            ],
+            [typeof(Stock)] =
+            [
+                (nameof(Stock.PhotoPaper), "photoPaper"),
+                (nameof(Stock.WhiteCard), "whiteCard"),
+                (nameof(Stock.PatternedPaper), "patternedPaper"),
+                (nameof(Stock.Vellum), "vellum"),
+                (nameof(Stock.ClearFilm), "clearFilm"),
+                (nameof(Stock.Kraft), "kraft"),
+                (nameof(Stock.Label), "label"),
+            ],
+            [typeof(HandStepKind)] =
+            [
+                (nameof(HandStepKind.Stamp), "stamp"),
+                (nameof(HandStepKind.Write), "write"),
+                (nameof(HandStepKind.Stitch), "stitch"),
+                (nameof(HandStepKind.Staple), "staple"),
+                (nameof(HandStepKind.Emboss), "emboss"),
+                (nameof(HandStepKind.StickOn), "stickOn"),
+                (nameof(HandStepKind.CutByHand), "cutByHand"),
+                (nameof(HandStepKind.PunchHole), "punchHole"),
             ],
             [typeof(PieceEdge)] =
             [

@@ -5,6 +5,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Tests.Words;
 using ZestyPocket.Core.Words;
 
@@ -118,6 +119,59 @@ public sealed class UnitEditTests
                 }
             )
             .ShouldContain("less than half an inch");
+    }
+
+    [Fact]
+    public void Moving_a_picture_numbers_the_legend_again()
+    {
+        var desk = After(
+            Week(3),
+            new PutPhoto(Id(1), Place(Week(3), 0)) { Revision = 1 },
+            new PutPhoto(Id(2), Place(Week(3), 1)) { Revision = 1 },
+            new PutPhoto(Id(3), Place(Week(3), 2)) { Revision = 1 }
+        );
+        var prints = desk.Content.Pieces.Select(p => p.Id).ToList();
+        desk = After(
+            desk,
+            new NameInLegend(prints[0], "the weir") { Revision = 1 },
+            new NameInLegend(prints[2], "  the oar\n") { Revision = 1 }
+        );
+        Legend.Words(Legend.Of(desk)).ShouldBe("1  the weir\n2  the oar");
+        desk = After(desk, new MovePiece(prints[0], Place(desk, 3)) { Revision = 1 });
+        Legend.Words(Legend.Of(desk)).ShouldBe("1  the oar\n2  the weir");
+        desk = After(desk, new NameInLegend(prints[2], " ") { Revision = 1 });
+        Legend.Of(desk).Select(e => (e.PieceId, e.Number)).ShouldBe([(prints[0], 1)]);
+        Refused(desk, new NameInLegend(prints[0], new string('x', 121)) { Revision = 1 }).ShouldContain("120");
+    }
+
+    [Fact]
+    public void A_piece_says_what_it_is_printed_on_and_what_is_done_to_it_by_hand()
+    {
+        var desk = After(Week(1), new AddCard(CardKind.Journaling, "Day 3", Place: Place(Week(1), 0)) { Revision = 1 });
+        var card = desk.Content.Pieces.Single();
+        card.Stock.ShouldBe(Stock.WhiteCard);
+        desk = After(
+            desk,
+            new PrintPiecesOn([card.Id], Stock.ClearFilm) { Revision = 1 },
+            new PlanSteps(card.Id, [new(HandStepKind.Stamp, "the date"), new(HandStepKind.Emboss)]) { Revision = 1 }
+        );
+        var made = desk.Content.Pieces.Single();
+        made.Stock.ShouldBe(Stock.ClearFilm);
+        made.Steps.Select(s => s.Says()).ShouldBe(["Stamp: the date", "Emboss with heat"]);
+        made.Steps.Select(s => HandStep.Caution(s.Kind)).ShouldAllBe(c => c != null);
+        After(desk, new PrintPiecesOn([card.Id]) { Revision = 1 })
+            .Content.Pieces.Single()
+            .Stock.ShouldBe(Stock.WhiteCard);
+        Refused(desk, new PrintPiecesOn([], Stock.Kraft) { Revision = 1 }).ShouldContain("at least one");
+        Refused(desk, new NameInLegend(card.Id, "no picture") { Revision = 1 }).ShouldContain("Only pictures");
+        Refused(
+                desk,
+                new PlanSteps(card.Id, [.. Enumerable.Repeat(new WrittenStep(HandStepKind.Stitch), 13)])
+                {
+                    Revision = 1,
+                }
+            )
+            .ShouldContain("12 steps");
     }
 
     [Fact]

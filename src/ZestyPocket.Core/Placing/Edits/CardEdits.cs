@@ -24,6 +24,8 @@ public static class CardNames
             CardKind.People => "card of who was there",
             CardKind.Numbers => "card of numbers",
             CardKind.Countdown => "countdown card",
+            CardKind.Calendar => "calendar card",
+            CardKind.Legend => "legend",
             _ => "journaling card",
         };
 }

@@ -84,6 +84,10 @@ public sealed record OpenUnit(
         }
     }
 
+    /// <summary>The number of a picture on the legend of the unit; null when it has none.</summary>
+    public int? LegendNumberOf(Guid pieceId) =>
+        Legend.Of(Desk).Where(e => e.PieceId == pieceId).Select(e => (int?)e.Number).FirstOrDefault();
+
     /// <summary>The size of type a card shares with others of the unit; null when it has its own.</summary>
     public double? LevelOf(Card card, ITextShaper shaper)
     {

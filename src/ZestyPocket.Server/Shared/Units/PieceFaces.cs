@@ -3,6 +3,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
@@ -70,11 +71,13 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
                 ? Captioned(
                     new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)),
-                    print.Caption
+                    open,
+                    print,
+                    photo
                 )
                 : null,
             Collage collage => CollageOf(open, collage, cut),
-            Card card => WithPicture(open, card, new CardPieceFace(cut, CardFaceOf(open, card, cut))),
+            Card card => WithPicture(open, card, OnStock(card, new CardPieceFace(cut, CardFaceOf(open, card, cut)))),
             Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture => new PhotoFace(
                 cut,
                 PhotoView.RefOf(picture),
@@ -169,6 +172,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                     ComputedCards.Heading(card.Kind)!,
                     mark
                 );
+            case CardKind.Calendar:
+                return CalendarCard.Draw(MonthOf(open, card), style, cut, fonts);
             case CardKind.Countdown:
                 var (over, large, foot) = ComputedCards.Countdown(
                     card.Day ?? open.Dates.First,
@@ -224,6 +229,9 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             ),
             CardKind.Facts => Facts(open, card.Day ?? open.Dates.First),
             CardKind.Map => SketchMap.Words(WayOf(open, card.Day)) ?? string.Empty,
+            CardKind.Legend => Legend.Of(open.Desk) is { Count: > 0 } entries
+                ? Legend.Words(entries)
+                : "No picture has a line of the legend yet.",
             _ => card.Words,
         };
     }
@@ -242,16 +250,59 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return open.Desk.StyleOf(card, styleKey, setting, id => open.PhotoOf(id) is not null);
     }
 
-    /// <summary>The words on a print drawn over it.</summary>
-    private PhotoFace Captioned(PhotoFace face, PhotoCaption? caption)
+    /// <summary>A card as it looks on what it is printed on.</summary>
+    private static CardPieceFace OnStock(Card card, CardPieceFace face) =>
+        face with
+        {
+            GroundShare = 1 - Stocks.SeeThrough(card.Stock),
+            Card = card.Stock == Stock.Kraft ? face.Card with { Paper = KraftGround } : face.Card,
+        };
+
+    /// <summary>Kraft card as a screen shows it. A choice of this program.</summary>
+    public static Rgb KraftGround { get; } = new(190, 158, 112);
+
+    /// <summary>The words on a print and its number on the legend, drawn over it.</summary>
+    private PhotoFace Captioned(PhotoFace face, OpenUnit open, PhotoPrint print, Photo photo)
     {
-        if (caption is null)
+        if (print.Caption is { } caption)
+        {
+            var (boxes, runs) = PhotoWords.Draw(
+                caption with
+                {
+                    Words = FilledIn(open, photo, caption.Words),
+                },
+                face.Cut,
+                fonts
+            );
+            face = face with { Boxes = boxes, Runs = runs };
+        }
+
+        if (open.LegendNumberOf(print.Id) is not { } number)
         {
             return face;
         }
 
-        var (boxes, runs) = PhotoWords.Draw(caption, face.Cut, fonts);
-        return face with { Boxes = boxes, Runs = runs };
+        var mark = Legend.Mark(number, face.Cut.Width.Points, face.Cut.Height.Points, fonts);
+        return face with { Discs = [mark.Ground, mark.Ring], Runs = face.Runs.Add(mark.Number) };
+    }
+
+    /// <summary>Words on a picture with what is computed filled in.</summary>
+    public static string FilledIn(OpenUnit open, Photo photo, string words)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(photo);
+        var numbered = open.Dates.Kind is UnitKind.TravelDay or UnitKind.NumberedDay;
+        return CaptionFields.Fill(
+            words,
+            new CaptionFacts(
+                photo.Taken,
+                photo.Day,
+                numbered ? open.Dates.FirstNumber : null,
+                photo.Day is { } day ? open.Calendar.Stays.LastOrDefault(s => s.From.Date <= day)?.Place : null
+            ),
+            open.Calendar.Style,
+            open.Words.People
+        );
     }
 
     /// <summary>The picture that lies in a card's opening.</summary>
@@ -304,6 +355,27 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             zone,
             open.Calendar.Style,
             almanac.On(day, latitude, longitude)
+        );
+    }
+
+    /// <summary>The month of a calendar card, with the unit's days and what is noted for them.</summary>
+    private static MonthOfCard MonthOf(OpenUnit open, Card card)
+    {
+        var month = (card.Day ?? open.Dates.First).ToYearMonth();
+        var days = Enumerable
+            .Range(0, Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1)
+            .Select(open.Dates.First.PlusDays);
+        return new MonthOfCard(
+            month,
+            open.Calendar.Scheme switch
+            {
+                WeekScheme.SundayFirst => IsoDayOfWeek.Sunday,
+                WeekScheme.FromFirstDay => open.Calendar.FirstDay.DayOfWeek,
+                _ => IsoDayOfWeek.Monday,
+            },
+            days.Where(d => d.ToYearMonth() == month).ToHashSet(),
+            open.Content.Notes.GroupBy(n => n.Day)
+                .ToDictionary(g => g.Key, g => string.Join('\n', g.Select(n => n.Text)))
         );
     }
 

@@ -7,6 +7,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
@@ -232,6 +233,14 @@ public sealed class UnitReader(
                     ?? $"See-through: its back shows behind it, where {Named(behind)} lies. Leave that pocket empty "
                         + "or put the same shape there.",
             }
+        : piece is Card { Kind: not CardKind.Filler } && Stocks.SeeThrough(piece.Stock) > 0
+            ? view with
+            {
+                Warning =
+                    view.Warning
+                    ?? $"On {Stocks.Name(piece.Stock)} {Named(behind)} behind it shows through the words. Leave that "
+                        + "pocket empty or choose white card.",
+            }
         : behind is Keepsake { SeeThrough: true } shows
             ? view with
             {
@@ -261,6 +270,11 @@ public sealed class UnitReader(
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(piece);
+        return OwnView(open, piece) is { } view ? view with { Stock = piece.Stock, Steps = piece.Steps } : null;
+    }
+
+    private PieceView? OwnView(OpenUnit open, Piece piece)
+    {
         var cut = open.CutSizeOf(piece);
         switch (piece)
         {
@@ -300,7 +314,7 @@ public sealed class UnitReader(
                     null,
                     null,
                     null,
-                    print.Caption is null && print.Finish is null
+                    print.Caption is null && print.Finish is null && print.LegendLine is null
                         ? null
                         : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor
@@ -308,7 +322,8 @@ public sealed class UnitReader(
                         : NoRoomForFinish(print.Finish, cut) ?? OnStrip(open, print, photo, crop, cut),
                     Caption: print.Caption is { } caption ? WrittenCaption.Of(caption) : null,
                     Span: print.SpanId is { } span ? SpanOf(open, print, span) : null,
-                    Finish: WrittenFinish.Of(print.Finish, open.Album.Measures)
+                    Finish: WrittenFinish.Of(print.Finish, open.Album.Measures),
+                    LegendLine: print.LegendLine
                 );
             }
 
@@ -334,7 +349,9 @@ public sealed class UnitReader(
                     open.Words.Style(card.StyleKey, card.Kind).Key,
                     fit,
                     FaceUrl(open, card, faces.Of(open, card, cut)!),
-                    fit is { WordsOver: > 0 } ? fit.Verdict : NoRoomForFinish(card.Finish, cut),
+                    fit is { WordsOver: > 0 }
+                        ? fit.Verdict
+                        : NoRoomForFinish(card.Finish, cut) ?? HardToRead(open, card),
                     Setting: card.Setting,
                     StoryId: card.StoryId,
                     Day: card.Day,
@@ -486,6 +503,20 @@ public sealed class UnitReader(
             StrayPlace.Fold => "What must stay of this picture lies on the fold: frame it to one side.",
             _ => null,
         };
+    }
+
+    /// <summary>Words in pale ink on brown card.</summary>
+    private static string? HardToRead(OpenUnit open, Card card)
+    {
+        if (card.Stock == Stock.Kraft)
+        {
+            var contrast = Rgb.Contrast(PieceFaces.StyleOf(open, card).Ink, PieceFaces.KraftGround);
+            return contrast < PhotoWords.ReadableContrast
+                ? "These words are hard to read on kraft card: choose a style with darker ink."
+                : null;
+        }
+
+        return null;
     }
 
     private static string? NoRoomForFinish(Finish? finish, Size cut) =>

@@ -5,6 +5,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Server.Shared;
@@ -171,7 +172,10 @@ public sealed record PieceView(
     WrittenCaption? Caption = null,
     SpanView? Span = null,
     CollageView? Collage = null,
-    WrittenFinish? Finish = null
+    WrittenFinish? Finish = null,
+    Stock Stock = Stock.WhiteCard,
+    string? LegendLine = null,
+    IReadOnlyList<HandStep>? Steps = null
 );
 
 public enum PieceKind

@@ -2166,7 +2166,7 @@ export interface components {
             problems: string[];
         };
         /** @enum {unknown} */
-        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "map" | "people" | "numbers" | "countdown" | null;
+        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "map" | "people" | "numbers" | "countdown" | "calendar" | "legend" | null;
         /** @description What a keeper changed on one card to make its words fit; null leaves what the style says. */
         CardSetting: {
             /**
@@ -2731,12 +2731,30 @@ export interface components {
             /** Format: double */
             zoom: number;
         };
+        /** @description A step by hand, and what exactly. */
+        HandStep: {
+            kind: components["schemas"]["HandStepKind"];
+            /** @description Such as the stamp or the words; may be empty, at most 120 characters. */
+            words: string;
+        };
+        /**
+         * @description What people do to a printed piece with their hands.
+         * @enum {unknown}
+         */
+        HandStepKind: "stamp" | "write" | "stitch" | "staple" | "emboss" | "stickOn" | "cutByHand" | "punchHole";
         /** @description How much a hand gets on a line. */
         HandView: {
             /** Format: double */
             wordsPerInch: number;
             /** Format: double */
             pitchMm: number;
+        };
+        /** @description What is done by hand to a piece once it is printed and cut. */
+        HandWork: {
+            /** @description Of the piece. */
+            number: string;
+            /** @description In their order. */
+            steps: string[];
         };
         /** @description How a leaf is punched, as it can be written back. */
         HolesView: {
@@ -3541,6 +3559,9 @@ export interface components {
             span?: null | components["schemas"]["SpanView"];
             collage?: null | components["schemas"]["CollageView"];
             finish?: null | components["schemas"]["WrittenFinish"];
+            stock?: components["schemas"]["Stock"];
+            legendLine?: null | string;
+            steps?: null | components["schemas"]["HandStep"][];
         };
         PocketPlace: {
             /** Format: uuid */
@@ -3624,6 +3645,10 @@ export interface components {
             words: string;
             /** @description What would not come out as it should: the keeper is asked before it is printed. */
             doubts: string[];
+            /** @description What is done to its pieces by hand, in their order. */
+            byHand: components["schemas"]["HandWork"][];
+            /** @description For the tools that takes; the makers' instructions come first. */
+            cautions: string[];
         };
         PrintRequest: {
             requestKey: string;
@@ -3846,9 +3871,10 @@ export interface components {
         };
         /**
          * @description What a piece is printed on.
+         * @default whiteCard
          * @enum {unknown}
          */
-        Stock: "photoPaper" | "whiteCard";
+        Stock: "photoPaper" | "whiteCard" | "patternedPaper" | "vellum" | "clearFilm" | "kraft" | "label";
         /** @description What came of a file of stories. */
         StoriesArrived: {
             /** @description In one line. */
@@ -4344,7 +4370,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4563,6 +4589,44 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives a picture its line on the legend; an empty line takes it off. */
+        UnitEditNameInLegend: {
+            /** @enum {string} */
+            kind: "nameInLegend";
+            /** Format: uuid */
+            pieceId: string;
+            line: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says what is done to a piece by hand after it was printed. */
+        UnitEditPlanSteps: {
+            /** @enum {string} */
+            kind: "planSteps";
+            /** Format: uuid */
+            pieceId: string;
+            steps: components["schemas"]["WrittenStep"][];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says what pieces are printed on; null for what is usual. */
+        UnitEditPrintPiecesOn: {
+            /** @enum {string} */
+            kind: "printPiecesOn";
+            pieceIds: string[];
+            stock?: null | components["schemas"]["Stock"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4949,6 +5013,12 @@ export interface components {
             time: null | string;
             text: string;
             kind?: null | components["schemas"]["NoteKind"];
+        };
+        /** @description A step by hand as written. */
+        WrittenStep: {
+            kind: components["schemas"]["HandStepKind"];
+            /** @default  */
+            words: string;
         };
     };
     responses: never;

@@ -10,6 +10,7 @@ import CollageEditor from './CollageEditor.vue'
 import FinishPanel from './FinishPanel.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
+import MakingPanel from './MakingPanel.vue'
 import type { Edit } from './unit'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
@@ -127,6 +128,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       <template v-else>
         <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
         <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
+        <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
       </template>
       <details class="mt-2">
         <summary>Larger, or always this large</summary>
@@ -168,6 +170,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     <template v-else-if="piece && piece.kind === 'card'">
       <CardEditor :key="piece.id" :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
       <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
+      <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
     <CollageEditor

@@ -1,4 +1,4 @@
-import type { WrittenFinish } from '../../api/client'
+import type { PieceView, WrittenFinish } from '../../api/client'
 
 export type Shape = NonNullable<WrittenFinish['shape']>
 export type Edge = NonNullable<WrittenFinish['stripEdge']>
@@ -31,3 +31,29 @@ export const plain = (): WrittenFinish => ({
   stripWidth: null,
   stripStyleKey: null,
 })
+
+export type Stock = PieceView['stock']
+export type StepKind = NonNullable<PieceView['steps']>[number]['kind']
+
+/** What pieces are printed on, as people name it. */
+export const stocks: { stock: Stock; name: string }[] = [
+  { stock: 'photoPaper', name: 'photo paper' },
+  { stock: 'whiteCard', name: 'white card' },
+  { stock: 'patternedPaper', name: 'patterned paper' },
+  { stock: 'vellum', name: 'vellum' },
+  { stock: 'clearFilm', name: 'clear film' },
+  { stock: 'kraft', name: 'kraft card' },
+  { stock: 'label', name: 'label sheet' },
+]
+
+/** What is done to a printed piece by hand. */
+export const stepKinds: Record<StepKind, string> = {
+  stamp: 'Stamp',
+  write: 'Write by hand',
+  stitch: 'Stitch',
+  staple: 'Staple',
+  emboss: 'Emboss with heat',
+  stickOn: 'Stick on',
+  cutByHand: 'Cut by hand',
+  punchHole: 'Punch a hole',
+}

@@ -152,6 +152,16 @@ async function cancel() {
         <li v-for="line in plan.data.value.tooLarge" :key="line">{{ line }}</li>
       </ul>
 
+      <details v-if="plan.data.value?.byHand.length" class="mb-2" open data-testid="by-hand">
+        <summary>By hand, once it is cut</summary>
+        <ul class="mb-1">
+          <li v-for="work in plan.data.value.byHand" :key="work.number">
+            <strong>{{ work.number }}</strong> {{ work.steps.join(', then ') }}
+          </li>
+        </ul>
+        <p v-for="caution in plan.data.value.cautions" :key="caution" class="small mb-1">{{ caution }}</p>
+      </details>
+
       <div v-if="plan.data.value?.doubts.length" class="warning-chip mb-2" data-testid="doubts">
         <p class="mb-1">Look at these before you print:</p>
         <ul class="mb-1">

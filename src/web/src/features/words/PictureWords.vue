@@ -15,6 +15,9 @@ const label = ref(!!props.piece.caption?.label)
 const found = ref<CaptionAnswer>()
 const looking = ref(false)
 
+/** What the program fills in from the picture: it stays right when the picture or the date style changes. */
+const fields = ['time', 'date', 'weekday', 'day number', 'place']
+
 async function find() {
   if (!words.value.trim()) return
   looking.value = true
@@ -55,6 +58,17 @@ async function takeOff() {
     <form class="mt-2" @submit.prevent="find">
       <label class="form-label mb-0" :for="`caption-${piece.id}`">Words</label>
       <input :id="`caption-${piece.id}`" v-model="words" class="form-control form-control-sm" maxlength="200" />
+      <div class="d-flex flex-wrap gap-1 mt-1" role="group" aria-label="Insert what is computed">
+        <button
+          v-for="f in fields"
+          :key="f"
+          type="button"
+          class="btn btn-sm btn-outline-dark py-0"
+          @click="words = `${words} {${f}}`.trim()"
+        >
+          {{ f }}
+        </button>
+      </div>
       <div class="d-flex gap-2 my-2">
         <BFormSelect v-model="large" size="sm" aria-label="How large">
           <option :value="false">Caption</option>

@@ -18,10 +18,23 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
   { kind: 'numbers', name: 'In numbers', hint: 'days, people, pictures, computed' },
   { kind: 'countdown', name: 'Countdown', hint: 'days until, computed' },
+  { kind: 'calendar', name: 'Calendar', hint: 'the month as a grid with your notes, computed' },
+  { kind: 'legend', name: 'Legend', hint: 'the numbered pictures, line by line, computed' },
   { kind: 'filler', name: 'Filler', hint: 'a pattern' },
 ]
 
-const computedKinds: CardKind[] = ['weekTitle', 'dayTitle', 'people', 'map', 'fromTo', 'facts', 'numbers', 'countdown']
+const computedKinds: CardKind[] = [
+  'weekTitle',
+  'dayTitle',
+  'people',
+  'map',
+  'fromTo',
+  'facts',
+  'numbers',
+  'countdown',
+  'calendar',
+  'legend',
+]
 
 /** Whether what stands on a card follows from the album and is not typed. */
 export const isComputed = (kind: CardKind | null | undefined) => !!kind && computedKinds.includes(kind)

@@ -1,0 +1,87 @@
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Words;
+
+namespace ZestyPocket.Core.Placing.Edits;
+
+/// <summary>Says what pieces are printed on; null for what is usual.</summary>
+public sealed record PrintPiecesOn(IReadOnlyList<Guid> PieceIds, Stock? Stock = null) : ContentEdit
+{
+    public override string Label() => "Change what a piece is printed on";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        if (PieceIds.Count == 0)
+        {
+            throw new RuleException("Choose at least one piece. Nothing was changed.");
+        }
+
+        var content = PieceIds
+            .Distinct()
+            .Aggregate(desk.Content, (now, id) => now.Change(id, p => p with { PrintedOn = Stock }));
+        var on = Stocks.Name(content.Find(PieceIds[0])!.Stock);
+        return new Edited(content, $"Changed the paper{desk.Where(PieceIds[0])} to {on}", PieceIds[0]);
+    }
+}
+
+/// <summary>Gives a picture its line on the legend; an empty line takes it off.</summary>
+public sealed record NameInLegend(Guid PieceId, string Line) : ContentEdit
+{
+    public override string Label() => "Change a line of the legend";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var line = PlainWords.Clean(Line).ReplaceLineEndings(" ").Trim();
+        if (line.Length > Legend.LongestLine)
+        {
+            throw new RuleException(
+                $"A line of the legend has {Legend.LongestLine} characters at most. Nothing was changed: shorten it."
+            );
+        }
+
+        var content = desk.Content.Change(
+            PieceId,
+            piece =>
+                piece is PhotoPrint print
+                    ? print with
+                    {
+                        LegendLine = line.Length == 0 ? null : line,
+                    }
+                    : throw new RuleException("Only pictures have a line on the legend. Nothing was changed.")
+        );
+        return new Edited(
+            content,
+            line.Length == 0 ? "Removed a picture from the legend" : $"Added a picture to the legend: {line}",
+            PieceId
+        );
+    }
+}
+
+/// <summary>A step by hand as written.</summary>
+public sealed record WrittenStep(HandStepKind Kind, string Words = "");
+
+/// <summary>Says what is done to a piece by hand after it was printed.</summary>
+public sealed record PlanSteps(Guid PieceId, IReadOnlyList<WrittenStep> Steps) : ContentEdit
+{
+    public override string Label() => "Change the steps by hand";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        if (Steps.Count > HandStep.Most || Steps.Any(s => s.Words.Length > HandStep.LongestWords))
+        {
+            throw new RuleException(
+                $"A piece has {HandStep.Most} steps at most, each of {HandStep.LongestWords} characters. Nothing was "
+                    + "changed."
+            );
+        }
+
+        var content = desk.Content.Change(
+            PieceId,
+            piece =>
+                piece with
+                {
+                    Steps = [.. Steps.Select(s => new HandStep(s.Kind, PlainWords.Clean(s.Words).Trim()))],
+                }
+        );
+        return new Edited(content, $"Changed the steps by hand{desk.Where(PieceId)}", PieceId);
+    }
+}
