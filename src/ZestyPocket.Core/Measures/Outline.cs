@@ -23,8 +23,8 @@ public enum CutShape
 }
 
 /// <summary>
-/// The line that a piece is cut along: a shape in its bounding box. Lengths are exact; a circle's centre may lie half an
-/// EMU off.
+/// The line that a piece is cut along: a shape in its bounding box. Lengths are exact; a circle's centre may lie half
+/// an EMU off.
 /// </summary>
 /// <param name="Shape">Which.</param>
 /// <param name="Bounds">Its bounding box; of a circle a square, of a half circle twice as wide as high.</param>
@@ -59,8 +59,8 @@ public readonly record struct Outline(CutShape Shape, Rect Bounds, Length Corner
     }
 
     /// <summary>
-    /// The outline that lies so far inside this one everywhere: concentric. Where an edge cuts a half circle it stays on
-    /// that edge.
+    /// The outline that lies so far inside this one everywhere: concentric. Where an edge cuts a half circle it stays
+    /// on that edge.
     /// </summary>
     public Outline Inset(Length by)
     {

@@ -79,8 +79,8 @@ public sealed record Finish
         Shape == CutShape.Rectangle && Corner == Length.Zero && Border is null && Mats.IsEmpty && Strip is null;
 
     /// <summary>
-    /// Where everything lies on a piece of a cut size. Throws <see cref="RuleException"/> when too little is left for the
-    /// picture.
+    /// Where everything lies on a piece of a cut size. Throws <see cref="RuleException"/> when too little is left for
+    /// the picture.
     /// </summary>
     public FinishedParts On(Size cut) =>
         OnOrNull(cut)

@@ -13,7 +13,7 @@ namespace ZestyPocket.Core.Placing;
 /// </summary>
 public abstract record Piece(Guid Id)
 {
-    /// <summary>What it is printed on; null for what is usual: photo paper for pictures, white card for words.</summary>
+    /// <summary>What it is printed on; null for photo paper for pictures and white card for words.</summary>
     public Stock? PrintedOn { get; init; }
 
     /// <summary>What is done to it by hand after printing, in this order.</summary>

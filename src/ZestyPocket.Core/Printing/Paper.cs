@@ -49,7 +49,9 @@ public static class Stocks
     public static bool HasOwnGround(Stock stock) =>
         stock is Stock.PatternedPaper or Stock.Vellum or Stock.ClearFilm or Stock.Kraft;
 
-    /// <summary>What lies behind shows through, 0 not at all to 1 all of it. Values are choices of this program.</summary>
+    /// <summary>
+    /// What lies behind shows through, 0 not at all to 1 all of it. The values are choices of this program.
+    /// </summary>
     public static double SeeThrough(Stock stock) =>
         stock switch
         {

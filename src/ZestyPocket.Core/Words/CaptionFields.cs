@@ -13,16 +13,16 @@ public sealed record CaptionFacts(LocalDateTime? Taken, LocalDate? Day, int? Day
 
 /// <summary>
 /// Words on pictures that nobody types: <c>{time}</c>, <c>{date}</c>, <c>{weekday}</c>, <c>{day number}</c>,
-/// <c>{place}</c> and <c>{age Junie}</c> become what is true of the picture, written as the album writes it. So a series
-/// carries its time, and every print of it has its own.
+/// <c>{place}</c> and <c>{age Junie}</c> become what is true of the picture, written as the album writes it. So a
+/// series carries its time, and every print of it has its own.
 /// </summary>
 public static partial class CaptionFields
 {
     public static bool HasFields(string words) => Field().IsMatch(words ?? string.Empty);
 
     /// <summary>
-    /// The words with every field filled in; a field that nothing is known for is left away, one that does not exist stays
-    /// as it is.
+    /// The words with every field filled in; a field that nothing is known for is left away, one that does not exist
+    /// stays as it is.
     /// </summary>
     public static string Fill(
         string words,

@@ -39,7 +39,8 @@ public sealed class PrintPlans : IDisposable
         {
             text.Append(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"|{piece.PieceId} {piece.Part} {piece.Number} {piece.Cut.Width.Emu} {piece.Cut.Height.Emu} {piece.Stock}"
+                $"|{piece.PieceId} {piece.Part} {piece.Number} {piece.Stock} "
+                    + $"{piece.Cut.Width.Emu} {piece.Cut.Height.Emu}"
             );
         }
 

@@ -162,6 +162,56 @@ public sealed class CompositionTests : IDisposable
     }
 
     [Fact]
+    public void On_paper_with_a_ground_of_its_own_only_the_words_are_printed()
+    {
+        var style = BuiltInCardStyles.All.Single(s => s.Key == "almanac-journal");
+        var cut = Size.FromInches(3, 4);
+        var card = new CardPieceFace(cut, CardComposer.Journaling("Held up to the light.", style, cut, _fonts));
+        var bare = card with { GroundShare = 0 };
+        PieceRecipe.HashOf(bare).ShouldNotBe(PieceRecipe.HashOf(card));
+        using var bitmap = Painted(bare);
+        bitmap.Pixels[0].Alpha.ShouldBe((byte)0);
+        bitmap.Pixels.Count(p => p.Alpha > 200).ShouldBeInRange(200, 6_000, "the words are there");
+        using var whole = Painted(card);
+        whole.Pixels.ShouldAllBe(p => p.Alpha == 255);
+
+        SKBitmap Painted(PieceFace face)
+        {
+            var picture = new SKBitmap(216, 288, SKColorType.Rgba8888, SKAlphaType.Premul);
+            picture.Erase(SKColors.Transparent);
+            using var canvas = new SKCanvas(picture);
+            new PiecePainter(_fonts, new NoPictures()).Draw(canvas, face, 72);
+            return picture;
+        }
+    }
+
+    [Fact]
+    public void A_finished_piece_is_painted_inside_its_outlines()
+    {
+        var cut = Size.FromInches(3, 4);
+        var mat = Outline.In(new Rect(Length.Zero, Length.Zero, cut), CutShape.Circle, Length.Zero);
+        var inner = mat.Inset(Length.FromInches(1, 4));
+        var (red, blue) = (new Rgb(200, 30, 30), new Rgb(30, 30, 200));
+        var face = new FinishedFace(cut, [new FinishPart("mat", mat, red, []), new FinishPart("", inner, blue, [])]);
+        using var picture = new SKBitmap(216, 288, SKColorType.Rgba8888, SKAlphaType.Premul);
+        picture.Erase(SKColors.Transparent);
+        using (var canvas = new SKCanvas(picture))
+        {
+            new PiecePainter(_fonts, new NoPictures()).Draw(canvas, face, 72);
+        }
+
+        // From the middle outwards: print to 90 points, mat to 108, nothing in the corners.
+        (picture.GetPixel(108, 144).Blue, picture.GetPixel(108 + 86, 144).Blue).ShouldBe(((byte)200, (byte)200));
+        picture.GetPixel(108 + 95, 144).Red.ShouldBe((byte)200);
+        picture.GetPixel(108, 144 - 99).Red.ShouldBe((byte)200);
+        picture.GetPixel(2, 2).Alpha.ShouldBe((byte)0);
+        picture.GetPixel(108, 20).Alpha.ShouldBe((byte)0);
+        face.Part(1).Cut.ShouldBe(Size.FromInches(2.5m, 2.5m));
+        face.Part(0).Cut.ShouldBe(Size.FromInches(3, 3));
+        PieceRecipe.HashOf(face).ShouldNotBe(PieceRecipe.HashOf(face.Part(0)));
+    }
+
+    [Fact]
     public void Every_pictogram_can_be_drawn_inside_its_square()
     {
         foreach (var name in Pictograms.Names)

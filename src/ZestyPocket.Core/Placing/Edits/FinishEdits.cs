@@ -7,8 +7,8 @@ namespace ZestyPocket.Core.Placing.Edits;
 public sealed record WrittenMat(string Reveal, string Colour, string? StyleKey = null);
 
 /// <summary>
-/// A finish as written: lengths with their unit, colours as <c>#rrggbb</c>. A border of one length is even; otherwise its
-/// sides are left, top, right, bottom.
+/// A finish as written: lengths with their unit, colours as <c>#rrggbb</c>. A border of one length is even; otherwise
+/// its sides are left, top, right, bottom.
 /// </summary>
 public sealed record WrittenFinish(
     CutShape Shape = CutShape.Rectangle,

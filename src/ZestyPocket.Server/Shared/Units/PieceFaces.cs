@@ -14,7 +14,7 @@ namespace ZestyPocket.Server.Shared;
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
 public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
 {
-    /// <summary>The face of a piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
+    /// <summary>A piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
     {
         ArgumentNullException.ThrowIfNull(open);
@@ -172,6 +172,10 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                     ComputedCards.Heading(card.Kind)!,
                     mark
                 );
+            case CardKind.Legend:
+                // Lines to be looked up, not a headline.
+                var small = new CardSetting(LargestPt: LegendPt).On(style);
+                return CardComposer.Journaling(WordsOf(open, card), small, cut, fonts, null, mark);
             case CardKind.Calendar:
                 return CalendarCard.Draw(MonthOf(open, card), style, cut, fonts);
             case CardKind.Countdown:
@@ -259,7 +263,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         };
 
     /// <summary>Kraft card as a screen shows it. A choice of this program.</summary>
-    public static Rgb KraftGround { get; } = new(190, 158, 112);
+    public static Rgb KraftGround { get; } = new(205, 176, 132);
 
     /// <summary>The words on a print and its number on the legend, drawn over it.</summary>
     private PhotoFace Captioned(PhotoFace face, OpenUnit open, PhotoPrint print, Photo photo)
@@ -357,6 +361,9 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
             almanac.On(day, latitude, longitude)
         );
     }
+
+    /// <summary>Largest type of a legend.</summary>
+    private const double LegendPt = 12;
 
     /// <summary>The month of a calendar card, with the unit's days and what is noted for them.</summary>
     private static MonthOfCard MonthOf(OpenUnit open, Card card)

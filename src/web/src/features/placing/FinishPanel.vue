@@ -11,11 +11,10 @@ const { data: words } = useAlbumWords(() => props.unit.albumId)
 const patterns = computed(() => words.value?.styles.filter((s) => s.kinds.includes('filler')) ?? [])
 
 const draft = ref<WrittenFinish>(plain())
-watch(
-  () => [props.piece.id, JSON.stringify(props.piece.finish ?? null)],
-  () => (draft.value = { ...plain(), ...structuredClone(JSON.parse(JSON.stringify(props.piece.finish ?? {}))) }),
-  { immediate: true },
-)
+const asItIs = () => {
+  draft.value = { ...plain(), ...(JSON.parse(JSON.stringify(props.piece.finish ?? {})) as WrittenFinish) }
+}
+watch(() => [props.piece.id, JSON.stringify(props.piece.finish ?? null)], asItIs, { immediate: true })
 
 const border = computed(() => draft.value.border?.[0] ?? '')
 const mats = computed(() => draft.value.mats ?? [])
@@ -34,13 +33,14 @@ const alike = computed(() => [
 const send = (pieceIds: string[]) =>
   props.edit({ kind: 'finishPieces', pieceIds, finish: JSON.parse(JSON.stringify(draft.value)) as WrittenFinish })
 
-function set(changes: Partial<WrittenFinish>) {
+async function set(changes: Partial<WrittenFinish>) {
   draft.value = { ...draft.value, ...changes }
-  void send([props.piece.id])
+  // What was refused is not left standing in the fields.
+  if (!(await send([props.piece.id]))) asItIs()
 }
 
 function setMat(i: number, changes: Partial<{ reveal: string; colour: string; styleKey: string | null }>) {
-  set({ mats: mats.value.map((m, at) => (at === i ? { ...m, ...changes } : m)) })
+  void set({ mats: mats.value.map((m, at) => (at === i ? { ...m, ...changes } : m)) })
 }
 
 const text = (event: Event) => (event.target as HTMLInputElement).value

@@ -369,7 +369,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   cursor: pointer;
   touch-action: none;
 }
-.pocket.filled {
+.pocket.filled:not(:has(.card-face)) {
   background: #fff;
 }
 .pocket.target:hover {
