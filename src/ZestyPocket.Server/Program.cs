@@ -111,6 +111,7 @@ services.AddSingleton<FontShelf>();
 services.AddSingleton<PiecePainter>();
 services.AddSingleton<Speller>();
 services.AddSingleton<IWeatherAlmanac, MadeUpAlmanac>();
+services.AddSingleton<CompositionFaces>();
 services.AddSingleton<PieceFaces>();
 
 services.ConfigureHttpJsonOptions(options =>

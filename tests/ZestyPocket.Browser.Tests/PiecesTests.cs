@@ -5,7 +5,7 @@ using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Browser.Tests;
 
-/// <summary>Pieces with a finish, a legend, a calendar and a paper of their own, from the mat to the measured sheet.</summary>
+/// <summary>Pieces with a finish, a legend and a paper of their own, from the mat to the measured sheet.</summary>
 public sealed class PiecesTests
 {
     [Fact]

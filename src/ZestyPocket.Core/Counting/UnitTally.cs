@@ -72,14 +72,14 @@ public sealed class UnitTally
         get
         {
             var content = _desk.Content;
-            var inCollages = content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
+            var inCollages = content.Pieces.SelectMany(p => p.PhotosInside).ToHashSet();
             // Of a picture over several pockets each slice wants one; every other picture one, printed yet or not.
             var slices = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
             return _desk.Photos.Keys.Count(id => !inCollages.Contains(id))
                 + slices.Count
                 - slices.Select(p => p.PhotoId).Distinct().Count()
                 + content.Pieces.Count(p =>
-                    p is Card or Collage or Keepsake { InEnvelope: false }
+                    p is Card or Collage or Composition or Keepsake { InEnvelope: false }
                     || (p is PhotoPrint guest && !_desk.Photos.ContainsKey(guest.PhotoId))
                 );
         }
@@ -213,7 +213,7 @@ public sealed class UnitTally
     private IEnumerable<Want> PicturesWant(List<Size> sizes, ILookup<Size, Size> cutsOf)
     {
         var content = _desk.Content;
-        var inCollages = content.Pieces.OfType<Collage>().SelectMany(c => c.Photos).ToHashSet();
+        var inCollages = content.Pieces.SelectMany(p => p.PhotosInside).ToHashSet();
         var spanning = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
         foreach (
             var photo in _desk.Photos.Values.Where(p =>
@@ -233,6 +233,8 @@ public sealed class UnitTally
             var (print, name) in guests
                 .Select(g => (g, "pictures stuck to others"))
                 .Concat(spanning.Select(s => (s, "parts of large pictures")))
+                .Select(p => ((Piece)p.Item1, p.Item2))
+                .Concat(content.Pieces.OfType<Composition>().Select(c => ((Piece)c, "compositions")))
         )
         {
             yield return Want.Words(WantKind.Picture, name, [_desk.Pages.CutSizeOf(content, print)], _ => true);

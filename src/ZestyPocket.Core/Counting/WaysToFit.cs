@@ -264,7 +264,7 @@ public sealed class WaysToFit(
             .Content.Pieces.OfType<PhotoPrint>()
             .Where(p => locked.Contains(p.Id) || p.SpanId is not null)
             .Select(p => p.PhotoId)
-            .Concat(desk.Content.Pieces.OfType<Collage>().SelectMany(c => c.Photos))
+            .Concat(desk.Content.Pieces.SelectMany(p => p.PhotosInside))
             .Concat(desk.Content.Wishes.Select(w => w.PhotoId))
             .ToHashSet();
         var least = desk

@@ -110,6 +110,48 @@ public readonly record struct Outline(CutShape Shape, Rect Bounds, Length Corner
         }
     }
 
+    /// <summary>
+    /// How far it reaches to the left and right everywhere between two heights, in points; null when it is not as high.
+    /// </summary>
+    public (double Left, double Right)? Across(double top, double bottom)
+    {
+        var (x, y, w, h, c) = (
+            Bounds.X.Points,
+            Bounds.Y.Points,
+            Bounds.Width.Points,
+            Bounds.Height.Points,
+            Corner.Points
+        );
+        const double dust = 1e-6;
+        if (top < y - dust || bottom > y + h + dust)
+        {
+            return null;
+        }
+
+        var (middle, r) = (x + (w / 2), w / 2);
+        // How far from the middle of the circle the farther of the two heights is.
+        double Chord(double centre)
+        {
+            var off = Math.Max(Math.Abs(top - centre), Math.Abs(bottom - centre));
+            return off >= r ? 0 : Math.Sqrt((r * r) - (off * off));
+        }
+
+        var half = Shape switch
+        {
+            CutShape.Circle => Chord(y + r),
+            CutShape.HalfCircleHanging => Chord(y),
+            CutShape.HalfCircleStanding => Chord(y + h),
+            CutShape.Arch => top >= y + r ? r : Chord(y + r),
+            CutShape.Tag => r - Math.Max(0, c - (top - y)),
+            _ when c > 0 => r - Cut(Math.Min(top - y, y + h - bottom)),
+            _ => r,
+        };
+        return half <= 0 ? null : (middle - half, middle + half);
+
+        // What a round corner takes at a distance from the edge.
+        double Cut(double into) => into >= c ? 0 : c - Math.Sqrt((c * c) - ((c - into) * (c - into)));
+    }
+
     /// <summary>As SVG path data in points (source: SVG 2, chapter 9).</summary>
     public string Path()
     {

@@ -20,7 +20,17 @@ public abstract record Piece(Guid Id)
     public ImmutableArray<HandStep> Steps { get; init; } = [];
 
     /// <summary>The stock it is printed on. A keepsake is not printed.</summary>
-    public Stock Stock => PrintedOn ?? (this is PhotoPrint or Collage ? Stock.PhotoPaper : Stock.WhiteCard);
+    public Stock Stock =>
+        PrintedOn ?? (this is PhotoPrint or Collage or Composition ? Stock.PhotoPaper : Stock.WhiteCard);
+
+    /// <summary>The pictures of a piece that shows several: a collage or a composition.</summary>
+    public IEnumerable<Guid> PhotosInside =>
+        this switch
+        {
+            Collage collage => collage.Photos,
+            Composition composition => composition.Photos,
+            _ => [],
+        };
 }
 
 /// <summary>A print of a photo.</summary>

@@ -61,11 +61,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
     /// <summary>Photos that already have a print in a pocket or a cell of a collage.</summary>
     public IReadOnlySet<Guid> PhotosPlaced =>
-        Pieces
-            .OfType<PhotoPrint>()
-            .Select(p => p.PhotoId)
-            .Concat(Pieces.OfType<Collage>().SelectMany(c => c.Photos))
-            .ToHashSet();
+        Pieces.OfType<PhotoPrint>().Select(p => p.PhotoId).Concat(Pieces.SelectMany(p => p.PhotosInside)).ToHashSet();
 
     /// <summary>Cards with words of their own, written or computed; titles and patterns are none.</summary>
     public IEnumerable<Card> CardsOfWords =>
@@ -171,6 +167,24 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             .ToList()
             .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
         return without with { Pieces = without.Pieces.Add(collage) };
+    }
+
+    /// <summary>Adds a composition to the tray, or changes one; the prints of its pictures are given up.</summary>
+    public UnitContent Compose(Composition made)
+    {
+        ArgumentNullException.ThrowIfNull(made);
+        var photos = made.Photos.ToHashSet();
+        var without = Pieces
+            .OfType<PhotoPrint>()
+            .Where(p => photos.Contains(p.PhotoId))
+            .ToList()
+            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        return without.Find(made.Id) is { } old
+            ? without.Replace(old, made)
+            : without with
+            {
+                Pieces = without.Pieces.Add(made),
+            };
     }
 
     /// <summary>Changes the cells, the layout or the gutter of a collage.</summary>
@@ -468,6 +482,10 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             .Pieces.OfType<Collage>()
             .Where(c => c.Photos.Any(photoIds.Contains))
             .Aggregate(without, (content, collage) => content.Replace(collage, collage.Without(photoIds)));
+        without = without
+            .Pieces.OfType<Composition>()
+            .Where(c => c.Photos.Any(photoIds.Contains))
+            .Aggregate(without, (content, made) => content.Replace(made, made.Without(photoIds)));
         without = without with { Wishes = without.Wishes.RemoveAll(w => photoIds.Contains(w.PhotoId)) };
         return without
             .Pieces.OfType<Card>()

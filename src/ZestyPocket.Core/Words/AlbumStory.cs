@@ -87,13 +87,15 @@ public sealed record AlbumStory(Guid Id, int Ordinal)
     public AlbumStory Described(string title, string theme, string author, IReadOnlyCollection<string> people)
     {
         ArgumentNullException.ThrowIfNull(people);
+        // A list from outside may hold nothing where a name should be.
+        var names = people.OfType<string>().ToList();
         return people.Count <= MostPeople
             ? this with
             {
                 Title = Short(title, 200, "title"),
                 Theme = Short(theme, 120, "theme"),
                 Author = Short(author, 80, "author"),
-                People = [.. people.Select(p => Short(p, 80, "name")).Where(p => p.Length > 0).Distinct()],
+                People = [.. names.Select(p => Short(p, 80, "name")).Where(p => p.Length > 0).Distinct()],
             }
             : throw new RuleException($"A story tells of {MostPeople} people at most. Nothing was changed.");
     }

@@ -190,7 +190,7 @@ public static class Copyfit
 
                 var (x, width) = area.Slot(top, top + high);
                 // A gap that takes no word is no place for a line.
-                if (area.Obstacles.IsEmpty || width >= 2 * size)
+                if (!area.IsUneven || width >= 2 * size)
                 {
                     slots.Add(new LineSlot(x, top + (metrics.Ascent * size), Math.Min(width, widest), a));
                 }

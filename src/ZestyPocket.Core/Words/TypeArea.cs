@@ -67,15 +67,22 @@ public sealed record TypeArea(double X, double Y, double Width, double Height)
 
     public ImmutableArray<Obstacle> Obstacles { get; init; } = [];
 
+    /// <summary>Lines are no longer than this is wide where they stand; null for the whole width of the area.</summary>
+    public Measures.Outline? Inside { get; init; }
+
+    /// <summary>Every line may be of another length.</summary>
+    public bool IsUneven => Inside is not null || !Obstacles.IsEmpty;
+
     /// <summary>The widest free stretch of the column between two heights; of width 0 when nothing is free.</summary>
     public (double X, double Width) Slot(double top, double bottom)
     {
+        var (left, right) = Inside is { } shape ? shape.Across(top, bottom) ?? (X, X) : (X, X + Width);
         if (Obstacles.IsEmpty)
         {
-            return (X, Width);
+            return (left, right - left);
         }
 
-        var free = new List<(double From, double To)> { (X, X + Width) };
+        var free = new List<(double From, double To)> { (left, right) };
         foreach (var obstacle in Obstacles)
         {
             if (obstacle.Across(top, bottom) is { } taken)

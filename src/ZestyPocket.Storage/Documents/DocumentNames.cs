@@ -26,6 +26,7 @@ internal static class DocumentNames
         (typeof(Card), "card"),
         (typeof(Keepsake), "keepsake"),
         (typeof(Collage), "collage"),
+        (typeof(Composition), "composition"),
     ];
 
     /// <summary>By type, the members that are stored; nothing else of it is.</summary>
@@ -211,6 +212,31 @@ internal static class DocumentNames
                 (nameof(Collage.Gutter), "gutter"),
                 (nameof(Collage.Ground), "ground"),
                 (nameof(Collage.Id), "id"),
+            ],
+            [typeof(Composition)] =
+            [
+                (nameof(Composition.PrintedOn), "printedOn"),
+                (nameof(Composition.Steps), "steps"),
+                (nameof(Composition.Name), "name"),
+                (nameof(Composition.Ground), "ground"),
+                (nameof(Composition.GroundStyleKey), "groundStyleKey"),
+                (nameof(Composition.GroundPhotoId), "groundPhotoId"),
+                (nameof(Composition.Shapes), "shapes"),
+                (nameof(Composition.Id), "id"),
+            ],
+            [typeof(CompositionShape)] =
+            [
+                (nameof(CompositionShape.Shape), "shape"),
+                (nameof(CompositionShape.Across), "across"),
+                (nameof(CompositionShape.Down), "down"),
+                (nameof(CompositionShape.Width), "width"),
+                (nameof(CompositionShape.Height), "height"),
+                (nameof(CompositionShape.PhotoId), "photoId"),
+                (nameof(CompositionShape.Framing), "framing"),
+                (nameof(CompositionShape.StyleKey), "styleKey"),
+                (nameof(CompositionShape.Colour), "colour"),
+                (nameof(CompositionShape.Words), "words"),
+                (nameof(CompositionShape.Mat), "mat"),
             ],
             [typeof(CollageCell)] =
             [
@@ -609,6 +635,22 @@ internal static class DocumentNames
                 (nameof(HandStepKind.StickOn), "stickOn"),
                 (nameof(HandStepKind.CutByHand), "cutByHand"),
                 (nameof(HandStepKind.PunchHole), "punchHole"),
+            ],
+            [typeof(AcrossPlace)] =
+            [
+                (nameof(AcrossPlace.Left), "left"),
+                (nameof(AcrossPlace.FirstThird), "firstThird"),
+                (nameof(AcrossPlace.Centre), "centre"),
+                (nameof(AcrossPlace.SecondThird), "secondThird"),
+                (nameof(AcrossPlace.Right), "right"),
+            ],
+            [typeof(DownPlace)] =
+            [
+                (nameof(DownPlace.Top), "top"),
+                (nameof(DownPlace.FirstThird), "firstThird"),
+                (nameof(DownPlace.Middle), "middle"),
+                (nameof(DownPlace.SecondThird), "secondThird"),
+                (nameof(DownPlace.Bottom), "bottom"),
             ],
             [typeof(PieceEdge)] =
             [

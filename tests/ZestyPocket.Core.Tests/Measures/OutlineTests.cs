@@ -111,7 +111,7 @@ public sealed partial class OutlineTests
 
     private static double Square(double x) => x * x;
 
-    /// <summary>Reads a path by itself, as SVG has it: moves, lines and arcs of circles in absolute coordinates.</summary>
+    /// <summary>Reads a path by itself, as SVG has it: moves, lines, arcs of circles in absolute coordinates.</summary>
     private static List<(double X, double Y)> Points(string path, int perArc)
     {
         var points = new List<(double X, double Y)>();

@@ -122,6 +122,39 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void A_composition_takes_loose_pictures_into_its_shapes_and_gives_them_back_when_it_is_deleted()
+    {
+        var desk = Week(3);
+        desk = After(
+            desk,
+            new PutPhoto(Id(1), Place(desk, 0)) { Revision = 1 },
+            new AddComposition("two-circles", Place(desk, 1)) { Revision = 1 }
+        );
+        var made = desk.Content.Pieces.OfType<Composition>().Single();
+        made.Photos.ShouldBe([Id(2), Id(3)]);
+        desk.Content.PhotosPlaced.ShouldBe([Id(1), Id(2), Id(3)], ignoreOrder: true);
+
+        // The first picture, in a pocket until now, becomes the ground: its print is given up.
+        var written = WrittenComposition.Of(made, MeasureSystem.Inches) with
+        {
+            GroundPhotoId = Id(1),
+        };
+        desk = After(desk, new ChangeComposition(made.Id, written) { Revision = 1 });
+        desk.Content.Pieces.OfType<PhotoPrint>().ShouldBeEmpty();
+        desk.Content.At(Place(desk, 0)).ShouldBeNull();
+
+        Refused(desk, new ChangeComposition(made.Id, written with { GroundPhotoId = Id(99) }) { Revision = 1 })
+            .ShouldContain("photo is not here");
+        Refused(desk, new AddComposition("none", Place(desk, 0)) { Revision = 1 }).ShouldContain("no composition");
+        Refused(desk, new ChangeComposition(Id(98), written) { Revision = 1 }).ShouldContain("no longer here");
+        After(desk, new DiscardPiece(made.Id) { Revision = 1 }).Content.PhotosPlaced.ShouldBeEmpty();
+        desk.Content.WithoutPrintsOf(new HashSet<Guid> { Id(2) })
+            .Pieces.OfType<Composition>()
+            .Single()
+            .Photos.ShouldBe([Id(3), Id(1)]);
+    }
+
+    [Fact]
     public void Moving_a_picture_numbers_the_legend_again()
     {
         var desk = After(
@@ -162,6 +195,9 @@ public sealed class UnitEditTests
         After(desk, new PrintPiecesOn([card.Id]) { Revision = 1 })
             .Content.Pieces.Single()
             .Stock.ShouldBe(Stock.WhiteCard);
+        After(desk, new PlanSteps(card.Id, [null!, new(HandStepKind.Write)]) { Revision = 1 })
+            .Content.Pieces.Single()
+            .Steps.Length.ShouldBe(1);
         Refused(desk, new PrintPiecesOn([], Stock.Kraft) { Revision = 1 }).ShouldContain("at least one");
         Refused(desk, new NameInLegend(card.Id, "no picture") { Revision = 1 }).ShouldContain("Only pictures");
         Refused(

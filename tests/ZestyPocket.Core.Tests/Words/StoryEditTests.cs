@@ -87,6 +87,14 @@ public sealed class StoryEditTests
     }
 
     [Fact]
+    public void Who_a_story_is_signed_by_is_one_clean_line_and_nobody_in_a_list_of_people_is_nobody()
+    {
+        var story = Story("Soup.").Described("", "", "Ada\0\n", ["Otto", null!, " "]);
+        story.Author.ShouldBe("Ada");
+        story.People.ShouldBe(["Otto"]);
+    }
+
+    [Fact]
     public void A_story_tells_of_its_days_in_order_and_of_no_day_twice()
     {
         var story = Story("Rain.");

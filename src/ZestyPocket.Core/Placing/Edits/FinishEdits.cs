@@ -66,7 +66,12 @@ public sealed record WrittenFinish(
                 ),
                 _ => throw new RuleException("A border has one width or four. Nothing was changed."),
             },
-            Mats = [.. (Mats ?? []).Select(m => new Mat(Read(m.Reveal), Rgb.Read(m.Colour), m.StyleKey))],
+            Mats =
+            [
+                .. (Mats ?? [])
+                    .OfType<WrittenMat>()
+                    .Select(m => new Mat(Read(m.Reveal), Rgb.Read(m.Colour), m.StyleKey)),
+            ],
             Strip =
                 StripEdge is { } edge && StripStyleKey is { } style
                     ? new EdgeStrip(edge, Read(StripWidth), style)

@@ -66,7 +66,9 @@ public sealed record PlanSteps(Guid PieceId, IReadOnlyList<WrittenStep> Steps) :
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {
-        if (Steps.Count > HandStep.Most || Steps.Any(s => s.Words.Length > HandStep.LongestWords))
+        // A list from outside may hold nothing where a step should be.
+        var steps = Steps.OfType<WrittenStep>().ToList();
+        if (steps.Count > HandStep.Most || steps.Any(s => s.Words.Length > HandStep.LongestWords))
         {
             throw new RuleException(
                 $"A piece has {HandStep.Most} steps at most, each of {HandStep.LongestWords} characters. Nothing was "
@@ -79,7 +81,7 @@ public sealed record PlanSteps(Guid PieceId, IReadOnlyList<WrittenStep> Steps) :
             piece =>
                 piece with
                 {
-                    Steps = [.. Steps.Select(s => new HandStep(s.Kind, PlainWords.Clean(s.Words).Trim()))],
+                    Steps = [.. steps.Select(s => new HandStep(s.Kind, PlainWords.Clean(s.Words).Trim()))],
                 }
         );
         return new Edited(content, $"Changed the steps by hand{desk.Where(PieceId)}", PieceId);

@@ -213,7 +213,7 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
         piece switch
         {
             PhotoPrint print => [print.PhotoId],
-            Collage collage => collage.Photos,
+            Collage or Composition => piece.PhotosInside,
             Keepsake { PhotoId: { } photo } => [photo],
             Card { Picture: { } picture } => [picture.PhotoId],
             _ => [],

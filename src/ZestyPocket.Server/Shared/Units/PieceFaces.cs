@@ -12,7 +12,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
-public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
+public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, CompositionFaces compositions)
 {
     /// <summary>A piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
@@ -24,8 +24,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
     }
 
     /// <summary>
-    /// A piece with its finish; null for a print whose photo has left the week. Its picture or words are as large as the
-    /// finish leaves room.
+    /// A piece with its finish; null for a print whose photo has left the week. Its picture or words are as large as
+    /// the finish leaves room.
     /// </summary>
     private FinishedFace? Finished(OpenUnit open, Piece piece, Finish finish, FinishedParts parts, Size cut)
     {
@@ -58,7 +58,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
         return new FinishedFace(cut, [.. made, new FinishPart(string.Empty, parts.Print, ground, [.. on])]);
     }
 
-    private static FaceOnPart Pattern(OpenUnit open, string styleKey, Rect bounds, Outline clip)
+    /// <summary>The pattern of a filler style, in the colours of the unit.</summary>
+    public static FaceOnPart Pattern(OpenUnit open, string styleKey, Rect bounds, Outline clip)
     {
         var own = open.Words.Style(styleKey, CardKind.Filler);
         var style = open.Content.Tint?.On(own) ?? own;
@@ -77,6 +78,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac)
                 )
                 : null,
             Collage collage => CollageOf(open, collage, cut),
+            Composition made => compositions.Of(open, made, cut),
             Card card => WithPicture(open, card, OnStock(card, new CardPieceFace(cut, CardFaceOf(open, card, cut)))),
             Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture => new PhotoFace(
                 cut,

@@ -23,7 +23,8 @@ public sealed class UnitReader(
     History history,
     PieceFaces faces,
     StoriesOfDays stories,
-    FontShelf fonts
+    FontShelf fonts,
+    CompositionFaces compositions
 )
 {
     public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
@@ -255,6 +256,7 @@ public sealed class UnitReader(
             PhotoPrint { SpanId: not null } => "part of a picture",
             PhotoPrint => "a picture",
             Collage => "a collage",
+            Composition made => $"the composition “{made.Name}”",
             Keepsake keepsake => keepsake.Name,
             Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
             Card { Kind: CardKind.WeekTitle or CardKind.DayTitle } => "a title card",
@@ -330,6 +332,9 @@ public sealed class UnitReader(
             case Collage collage:
                 return View(open, collage, cut);
 
+            case Composition made:
+                return View(open, made, cut);
+
             case Card card:
             {
                 var face = faces.CardFaceOf(open, card, open.RoomOf(card));
@@ -401,6 +406,42 @@ public sealed class UnitReader(
 
             default:
                 return null;
+        }
+    }
+
+    private PieceView View(OpenUnit open, Composition made, Size cut)
+    {
+        var over = made
+            .Shapes.Select((s, i) => (Fit: compositions.FitOf(open, s, cut), Number: i + 1))
+            .Where(s => s.Fit is { Fits: false })
+            .Select(s => $"Shape {s.Number}: {FitView.Of(s.Fit!).Verdict}")
+            .ToList();
+        var soft = made
+            .Shapes.Where(s => s.PhotoId is { } id && open.PhotoOf(id) is { } photo && IsSoft(s, photo))
+            .Count();
+        return new PieceView(
+            made.Id,
+            PieceKind.Composition,
+            null,
+            made.Name,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            FaceUrl(open, made, faces.Of(open, made, cut)!),
+            over.Count > 0 ? string.Join(" ", over)
+                : soft > 0 ? $"{NumberWords.Counted(soft, "picture")} under 200 ppi: make its shape smaller."
+                : null,
+            Composition: WrittenComposition.Of(made, open.Album.Measures)
+        );
+
+        bool IsSoft(CompositionShape shape, Photo photo)
+        {
+            var size = shape.On(cut).Bounds.Size;
+            var ppi = Crop.For(photo.Pixels, size, shape.Framing).PixelsPerInch(size);
+            return Resolution.Grade(ppi) >= ResolutionGrade.Poor;
         }
     }
 

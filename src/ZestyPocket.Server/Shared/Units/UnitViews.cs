@@ -175,7 +175,8 @@ public sealed record PieceView(
     WrittenFinish? Finish = null,
     Stock Stock = Stock.WhiteCard,
     string? LegendLine = null,
-    IReadOnlyList<HandStep>? Steps = null
+    IReadOnlyList<HandStep>? Steps = null,
+    WrittenComposition? Composition = null
 );
 
 public enum PieceKind
@@ -184,6 +185,7 @@ public enum PieceKind
     Card,
     Keepsake,
     Collage,
+    Composition,
 }
 
 /// <summary>A slice of a picture that runs over several pockets: which of how many.</summary>

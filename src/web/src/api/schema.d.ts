@@ -1161,6 +1161,11 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * @description Where a shape of a composition stands across its piece: at an edge, in the middle, over a third.
+         * @enum {unknown}
+         */
+        AcrossPlace: "left" | "firstThird" | "centre" | "secondThird" | "right";
+        /**
          * @description One edit that reaches beyond a single unit's content: tape, leaves, protectors, calendar, formulas, words. Every
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
@@ -2439,6 +2444,11 @@ export interface components {
             bodyHeight: number;
             pockets: components["schemas"]["PocketShape"][];
         };
+        /**
+         * @description Where it stands down its piece.
+         * @enum {unknown}
+         */
+        DownPlace: "top" | "firstThird" | "middle" | "secondThird" | "bottom";
         DraftPocketView: {
             key: string;
             size: string;
@@ -3529,7 +3539,7 @@ export interface components {
         /** @enum {unknown} */
         PieceEdge: "left" | "top" | "right" | "bottom" | null;
         /** @enum {unknown} */
-        PieceKind: "photo" | "card" | "keepsake" | "collage";
+        PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -3562,6 +3572,7 @@ export interface components {
             stock?: components["schemas"]["Stock"];
             legendLine?: null | string;
             steps?: null | components["schemas"]["HandStep"][];
+            composition?: null | components["schemas"]["WrittenComposition"];
         };
         PocketPlace: {
             /** Format: uuid */
@@ -4370,7 +4381,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4398,6 +4409,18 @@ export interface components {
             kind: "addCollage";
             collage: components["schemas"]["WrittenCollage"];
             place?: null | components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Begins a composition in a pocket; loose pictures of the unit go into its shapes in the order they were taken. */
+        UnitEditAddComposition: {
+            /** @enum {string} */
+            kind: "addComposition";
+            startKey: string;
+            place: components["schemas"]["PocketPlace"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4435,6 +4458,19 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             collage: components["schemas"]["WrittenCollage"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes the ground and the shapes of a composition. */
+        UnitEditChangeComposition: {
+            /** @enum {string} */
+            kind: "changeComposition";
+            /** Format: uuid */
+            pieceId: string;
+            composition: components["schemas"]["WrittenComposition"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4973,9 +5009,18 @@ export interface components {
             gutter?: null | string;
             cells?: null | components["schemas"]["WrittenCell"][];
         };
+        /** @description A composition as written. */
+        WrittenComposition: {
+            name: string;
+            ground: string;
+            groundStyleKey: null | string;
+            /** Format: uuid */
+            groundPhotoId: null | string;
+            shapes: components["schemas"]["WrittenShape"][];
+        };
         /**
-         * @description A finish as written: lengths with their unit, colours as `#rrggbb`. A border of one length is even; otherwise its
-         *     sides are left, top, right, bottom.
+         * @description A finish as written: lengths with their unit, colours as `#rrggbb`. A border of one length is even; otherwise
+         *     its sides are left, top, right, bottom.
          */
         WrittenFinish: {
             shape?: components["schemas"]["CutShape"];
@@ -5013,6 +5058,21 @@ export interface components {
             time: null | string;
             text: string;
             kind?: null | components["schemas"]["NoteKind"];
+        };
+        /** @description A shape of a composition as written: lengths with their unit, colours as `#rrggbb`. */
+        WrittenShape: {
+            shape: components["schemas"]["CutShape"];
+            across: components["schemas"]["AcrossPlace"];
+            down: components["schemas"]["DownPlace"];
+            width: string;
+            height: string;
+            /** Format: uuid */
+            photoId?: null | string;
+            styleKey?: null | string;
+            colour?: null | string;
+            words?: null | string;
+            matReveal?: null | string;
+            matColour?: null | string;
         };
         /** @description A step by hand as written. */
         WrittenStep: {

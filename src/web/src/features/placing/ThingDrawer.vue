@@ -7,6 +7,8 @@ import CardEditor from '../words/CardEditor.vue'
 import { useCardEdits } from '../words/cards'
 import PictureWords from '../words/PictureWords.vue'
 import CollageEditor from './CollageEditor.vue'
+import { starts } from './compose'
+import CompositionEditor from './CompositionEditor.vue'
 import FinishPanel from './FinishPanel.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
@@ -173,6 +175,8 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
+    <CompositionEditor v-else-if="piece?.composition" :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
+
     <CollageEditor
       v-else-if="piece?.collage"
       :key="piece.id"
@@ -229,6 +233,14 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <BButton variant="outline-dark" :aria-expanded="collaging" @click="collaging = !collaging"
           >Make a collage</BButton
         >
+        <BDropdown v-if="found && !found.pocket.piece" text="Make a composition" variant="outline-dark">
+          <BDropdownItemButton
+            v-for="s in starts"
+            :key="s.key"
+            @click="edit({ kind: 'addComposition', startKey: s.key, place: found.place })"
+            >{{ s.name }}</BDropdownItemButton
+          >
+        </BDropdown>
       </div>
       <CollageEditor
         v-if="collaging"

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { PieceView, UnitView, WrittenComposition } from '../../api/client'
+import { useAlbumWords } from '../words/queries'
+import { newShape, type WrittenShape } from './compose'
+import ShapeFields from './ShapeFields.vue'
+import type { Edit } from './unit'
+
+/** The ground and the shapes of a composition. */
+const props = defineProps<{ unit: UnitView; piece: PieceView; edit: (change: Edit) => Promise<unknown> }>()
+const { data: words } = useAlbumWords(() => props.unit.albumId)
+const patterns = computed(() => words.value?.styles.filter((s) => s.kinds.includes('filler')) ?? [])
+
+const draft = ref<WrittenComposition>(copy())
+function copy() {
+  return JSON.parse(JSON.stringify(props.piece.composition)) as WrittenComposition
+}
+watch(
+  () => [props.piece.id, JSON.stringify(props.piece.composition)],
+  () => (draft.value = copy()),
+)
+
+async function set(changes: Partial<WrittenComposition>) {
+  draft.value = { ...draft.value, ...changes }
+  const composition = JSON.parse(JSON.stringify(draft.value)) as WrittenComposition
+  // What was refused is not left standing in the fields.
+  if (!(await props.edit({ kind: 'changeComposition', pieceId: props.piece.id, composition }))) draft.value = copy()
+}
+
+const setShape = (i: number, changes: Partial<WrittenShape>) =>
+  set({ shapes: draft.value.shapes.map((s, at) => (at === i ? { ...s, ...changes } : s)) })
+const text = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <div>
+    <img :src="piece.faceUrl ?? ''" class="face" alt="The composition as it prints" />
+    <p v-if="piece.warning" class="warning-chip mt-2">! {{ piece.warning }}</p>
+    <label :for="`ground-${piece.id}`" class="form-label mb-1 mt-2">Ground</label>
+    <div class="d-flex gap-2">
+      <BFormSelect
+        :id="`ground-${piece.id}`"
+        size="sm"
+        :model-value="draft.groundStyleKey ?? ''"
+        @update:model-value="set({ groundStyleKey: ($event as string) || null })"
+      >
+        <option value="">plain colour</option>
+        <option v-for="p in patterns" :key="p.key" :value="p.key">{{ p.family }}: {{ p.name }}</option>
+      </BFormSelect>
+      <input
+        type="color"
+        class="form-control form-control-sm form-control-color"
+        aria-label="Colour of the ground"
+        :value="draft.ground"
+        @change="set({ ground: text($event) })"
+      />
+    </div>
+    <ShapeFields
+      v-for="(shape, i) in draft.shapes"
+      :key="i"
+      :shape="shape"
+      :number="i + 1"
+      :unit="unit"
+      :patterns="patterns"
+      @change="setShape(i, $event)"
+      @remove="set({ shapes: draft.shapes.filter((_, at) => at !== i) })"
+    />
+    <div class="d-flex flex-wrap gap-2 mt-2">
+      <BButton
+        v-if="draft.shapes.length < 8"
+        size="sm"
+        variant="outline-dark"
+        @click="set({ shapes: [...draft.shapes, newShape()] })"
+        >Add shape</BButton
+      >
+      <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'discardPiece', pieceId: piece.id })"
+        >Delete composition</BButton
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.face {
+  max-width: 100%;
+  max-height: 320px;
+  border: 1px solid var(--line);
+}
+.form-control-color {
+  flex: none;
+  width: 2.4rem;
+  padding: 0.2rem;
+}
+</style>
