@@ -84,6 +84,45 @@ public sealed class PiecesTests
         desk.Complaints().ShouldHaveSingleItem().ShouldContain("422");
     }
 
+    [Fact]
+    public async Task A_circle_over_words_in_a_half_circle_is_composed_changed_and_undone()
+    {
+        await using var desk = await Desk.OpenAsync();
+        GatherTests.MakeAlbum(desk, "weekly", "Composed", "2026-05-04", units: 1);
+        GatherTests.Send(desk, ("0.jpg", Pictures.Jpeg(1800, 2400, "2026:05:04 10:00:00", shade: 90)));
+        desk.UntilText("[data-testid='intake-counts']", "1 added");
+        desk.ClickButton("Place");
+        desk.See(".loose[aria-label^='Loose photo 0.jpg']");
+        desk.Click("[data-code='W19 L5']");
+        desk.ClickButton("Make a composition");
+        desk.ClickButton("Circle over a half circle of words");
+        desk.UntilPocket("W19 L5", "composition Circle over a half circle of words");
+        // Its picture is in it, so it is not loose any more.
+        desk.Gone(".loose[aria-label^='Loose photo 0.jpg']");
+        desk.Write("#words-of-2", "The river said nothing." + Keys.Tab);
+        desk.UntilText("[data-testid='notice']", "Changed a composition in W19 L5");
+        desk.AxeFindings().ShouldBeEmpty("a composition");
+        desk.ClickButton("Print");
+        desk.UntilText("[data-testid='plan-words']", "1 piece on 1 sheet of photo paper");
+        desk.ClickButton("Create PDF");
+        desk.See("[data-testid='download']").Click();
+        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        using (var pdf = PdfDocument.Open(path))
+        {
+            string.Concat(pdf.GetPages().Select(p => p.Text)).ShouldContain("river");
+            pdf.GetPages().Sum(p => p.GetImages().Count()).ShouldBe(1);
+        }
+
+        desk.ClickButton("Place");
+        desk.See("[data-code='W19 L5']");
+        desk.PressControl("z");
+        desk.UntilText("[data-testid='notice']", "Undone: Changed a composition");
+        desk.PressControl("z");
+        desk.UntilPocket("W19 L5", "empty");
+        desk.See(".loose[aria-label^='Loose photo 0.jpg']");
+        desk.Complaints().ShouldBeEmpty();
+    }
+
     /// <summary>The bytes of the PDF: pictures as large as their finish leaves them, within 0.05 mm.</summary>
     private static void Measure(string path)
     {

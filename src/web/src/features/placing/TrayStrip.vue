@@ -11,7 +11,10 @@ const hand = useHand()
 const placed = computed(() => {
   const pieces = props.unit.faces.flatMap((f) => f.pockets).map((p) => p.piece)
   const inCollages = [...pieces, ...props.unit.looseCards].flatMap((p) => p?.collage?.cells.map((c) => c.photoId) ?? [])
-  const ids = [...pieces.map((p) => p?.photo?.id), ...inCollages]
+  const composed = [...pieces, ...props.unit.looseCards].flatMap((p) =>
+    p?.composition ? [p.composition.groundPhotoId, ...p.composition.shapes.map((s) => s.photoId)] : [],
+  )
+  const ids = [...pieces.map((p) => p?.photo?.id), ...inCollages, ...composed]
   return new Set(ids.filter((id): id is string => !!id))
 })
 const photos = computed(() => props.unit.photos.filter((p) => !placed.value.has(p.id)))
