@@ -399,9 +399,25 @@ public sealed class DemoSeeding(
         }
     }
 
-    /// <summary>One week takes its colours from its pictures, one is written by hand.</summary>
+    /// <summary>
+    /// One week has rounded corners, one takes its colours from its pictures, one is written by hand, one has white
+    /// borders.
+    /// </summary>
     private async Task FinishAsync(int week, Guid unit, CancellationToken cancel)
     {
+        var finish = week switch
+        {
+            0 => new WrittenFinish(Corner: "1/4 in"),
+            6 => new WrittenFinish(Border: ["1/8 in"]),
+            _ => null,
+        };
+        if (finish is not null)
+        {
+            var made = (await db.Units.AsNoTracking().SingleAsync(u => u.Id == unit, cancel)).Read();
+            var prints = made.Pieces.OfType<PhotoPrint>().Select(p => p.Id).ToList();
+            await EditAsync(unit, new FinishPieces(prints, finish) { Revision = 0 }, cancel);
+        }
+
         if (week == 1)
         {
             await EditAsync(unit, new TintCards(FromPictures: true) { Revision = 0 }, cancel);
