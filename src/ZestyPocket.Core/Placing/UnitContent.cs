@@ -156,16 +156,19 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public Size? WishFor(Guid photoId) =>
         Wishes.Where(w => w.PhotoId == photoId).Select(w => (Size?)w.Size).FirstOrDefault();
 
+    /// <summary>Without the prints of pictures: with one slice of a span all of them go.</summary>
+    private UnitContent GiveUpPrintsOf(IReadOnlySet<Guid> photoIds) =>
+        Pieces
+            .OfType<PhotoPrint>()
+            .Where(p => photoIds.Contains(p.PhotoId))
+            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+
     /// <summary>Adds a collage to the tray; the prints of its pictures are given up.</summary>
     public UnitContent AddCollage(Collage collage)
     {
         ArgumentNullException.ThrowIfNull(collage);
         var photos = collage.Checked().Photos.ToHashSet();
-        var without = Pieces
-            .OfType<PhotoPrint>()
-            .Where(p => photos.Contains(p.PhotoId))
-            .ToList()
-            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        var without = GiveUpPrintsOf(photos);
         return without with { Pieces = without.Pieces.Add(collage) };
     }
 
@@ -174,11 +177,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     {
         ArgumentNullException.ThrowIfNull(made);
         var photos = made.Photos.ToHashSet();
-        var without = Pieces
-            .OfType<PhotoPrint>()
-            .Where(p => photos.Contains(p.PhotoId))
-            .ToList()
-            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        var without = GiveUpPrintsOf(photos);
         return without.Find(made.Id) is { } old
             ? without.Replace(old, made)
             : without with
@@ -193,11 +192,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         ArgumentNullException.ThrowIfNull(changed);
         var old = Find(changed.Id) as Collage ?? throw Gone();
         var added = changed.Checked().Photos.Except(old.Photos).ToHashSet();
-        var without = Pieces
-            .OfType<PhotoPrint>()
-            .Where(p => added.Contains(p.PhotoId))
-            .ToList()
-            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        var without = GiveUpPrintsOf(added);
         return without.Replace(old, changed);
     }
 
@@ -474,10 +469,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public UnitContent WithoutPrintsOf(IReadOnlySet<Guid> photoIds)
     {
         ArgumentNullException.ThrowIfNull(photoIds);
-        var without = Pieces
-            .OfType<PhotoPrint>()
-            .Where(p => photoIds.Contains(p.PhotoId))
-            .Aggregate(this, (content, print) => content.Find(print.Id) is null ? content : content.Discard(print.Id));
+        var without = GiveUpPrintsOf(photoIds);
         without = without
             .Pieces.OfType<Collage>()
             .Where(c => c.Photos.Any(photoIds.Contains))

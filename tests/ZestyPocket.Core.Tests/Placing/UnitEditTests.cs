@@ -147,7 +147,9 @@ public sealed class UnitEditTests
             .ShouldContain("photo is not here");
         Refused(desk, new AddComposition("none", Place(desk, 0)) { Revision = 1 }).ShouldContain("no composition");
         Refused(desk, new ChangeComposition(Id(98), written) { Revision = 1 }).ShouldContain("no longer here");
-        After(desk, new DiscardPiece(made.Id) { Revision = 1 }).Content.PhotosPlaced.ShouldBeEmpty();
+        var gone = new DiscardPiece(made.Id) { Revision = 1 }.Apply(desk, Tools());
+        gone.Done.ShouldBe("Deleted a composition");
+        gone.Content.PhotosPlaced.ShouldBeEmpty();
         desk.Content.WithoutPrintsOf(new HashSet<Guid> { Id(2) })
             .Pieces.OfType<Composition>()
             .Single()

@@ -63,7 +63,7 @@ public sealed record LeaveEmpty(PocketPlace Place, bool Empty) : ContentEdit
 /// <summary>Throws a piece away, in a pocket or not.</summary>
 public sealed record DiscardPiece(Guid PieceId) : ContentEdit
 {
-    public override string Label() => "Delete a card";
+    public override string Label() => "Delete a piece";
 
     protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) =>
         desk.Content.PlacementOf(PieceId) is { } lies ? [lies.Place] : [];
@@ -75,6 +75,7 @@ public sealed record DiscardPiece(Guid PieceId) : ContentEdit
             Card card => CardNames.Of(card.Kind),
             Keepsake => "keepsake",
             Collage => "collage",
+            Composition => "composition",
             _ => "print",
         };
         return new Edited(desk.Content.Discard(PieceId), $"Deleted a {name}");

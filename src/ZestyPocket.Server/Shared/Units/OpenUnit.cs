@@ -85,8 +85,18 @@ public sealed record OpenUnit(
     }
 
     /// <summary>The number of a picture on the legend of the unit; null when it has none.</summary>
-    public int? LegendNumberOf(Guid pieceId) =>
-        Legend.Of(Desk).Where(e => e.PieceId == pieceId).Select(e => (int?)e.Number).FirstOrDefault();
+    public int? LegendNumberOf(Guid pieceId)
+    {
+        // Worked out once for all pictures of a content.
+        if (_legend is null || !ReferenceEquals(_legend.Value.Of, Content))
+        {
+            _legend = (Content, Legend.Of(Desk).ToDictionary(e => e.PieceId, e => e.Number));
+        }
+
+        return _legend.Value.Numbers.TryGetValue(pieceId, out var number) ? number : null;
+    }
+
+    private (UnitContent Of, Dictionary<Guid, int> Numbers)? _legend;
 
     /// <summary>The size of type a card shares with others of the unit; null when it has its own.</summary>
     public double? LevelOf(Card card, ITextShaper shaper)
