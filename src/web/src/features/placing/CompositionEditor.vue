@@ -1,15 +1,13 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { ref, watch } from 'vue'
 import type { PieceView, UnitView, WrittenComposition } from '../../api/client'
-import { useAlbumWords } from '../words/queries'
 import { newShape, type WrittenShape } from './compose'
+import PatternSelect from './PatternSelect.vue'
 import ShapeFields from './ShapeFields.vue'
 import type { Edit } from './unit'
 
 /** The ground and the shapes of a composition. */
 const props = defineProps<{ unit: UnitView; piece: PieceView; edit: (change: Edit) => Promise<unknown> }>()
-const { data: words } = useAlbumWords(() => props.unit.albumId)
-const patterns = computed(() => words.value?.styles.filter((s) => s.kinds.includes('filler')) ?? [])
 
 const draft = ref<WrittenComposition>(copy())
 function copy() {
@@ -38,15 +36,13 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
     <p v-if="piece.warning" class="warning-chip mt-2">! {{ piece.warning }}</p>
     <label :for="`ground-${piece.id}`" class="form-label mb-1 mt-2">Ground</label>
     <div class="d-flex gap-2">
-      <BFormSelect
+      <PatternSelect
         :id="`ground-${piece.id}`"
-        size="sm"
-        :model-value="draft.groundStyleKey ?? ''"
-        @update:model-value="set({ groundStyleKey: ($event as string) || null })"
-      >
-        <option value="">plain colour</option>
-        <option v-for="p in patterns" :key="p.key" :value="p.key">{{ p.family }}: {{ p.name }}</option>
-      </BFormSelect>
+        :album-id="unit.albumId"
+        none="plain colour"
+        :model-value="draft.groundStyleKey"
+        @update:model-value="set({ groundStyleKey: $event ?? null })"
+      />
       <input
         type="color"
         class="form-control form-control-sm form-control-color"
@@ -61,7 +57,6 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       :shape="shape"
       :number="i + 1"
       :unit="unit"
-      :patterns="patterns"
       @change="setShape(i, $event)"
       @remove="set({ shapes: draft.shapes.filter((_, at) => at !== i) })"
     />

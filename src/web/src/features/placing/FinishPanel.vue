@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { PieceView, UnitView, WrittenFinish } from '../../api/client'
 import { useAlbumWords } from '../words/queries'
 import { shapes, edges, plain, type Shape, type Edge } from './finish'
+import PatternSelect from './PatternSelect.vue'
 import type { Edit } from './unit'
 
 /** Shape, border, mats and strip of the print or card in hand, or of all like it. */
@@ -128,16 +129,14 @@ const setStrip = (edge: Edge | '') =>
           </button>
         </span>
         <label :for="`mat-pattern-${i}-${piece.id}`" class="visually-hidden">Pattern of mat {{ i + 1 }}</label>
-        <BFormSelect
+        <PatternSelect
           :id="`mat-pattern-${i}-${piece.id}`"
           class="wide"
-          size="sm"
-          :model-value="mat.styleKey ?? ''"
-          @update:model-value="setMat(i, { styleKey: ($event as string) || null })"
-        >
-          <option value="">plain card</option>
-          <option v-for="p in patterns" :key="p.key" :value="p.key">{{ p.family }}: {{ p.name }}</option>
-        </BFormSelect>
+          :album-id="unit.albumId"
+          none="plain card"
+          :model-value="mat.styleKey"
+          @update:model-value="setMat(i, { styleKey: $event ?? null })"
+        />
       </template>
       <template v-if="rectangle">
         <label :for="`strip-${piece.id}`">Pattern strip</label>
@@ -159,14 +158,12 @@ const setStrip = (edge: Edge | '') =>
             @change="set({ stripWidth: text($event) })"
           />
           <label :for="`strip-pattern-${piece.id}`">Strip pattern</label>
-          <BFormSelect
+          <PatternSelect
             :id="`strip-pattern-${piece.id}`"
-            size="sm"
-            :model-value="draft.stripStyleKey ?? ''"
-            @update:model-value="set({ stripStyleKey: $event as string })"
-          >
-            <option v-for="p in patterns" :key="p.key" :value="p.key">{{ p.family }}: {{ p.name }}</option>
-          </BFormSelect>
+            :album-id="unit.albumId"
+            :model-value="draft.stripStyleKey"
+            @update:model-value="set({ stripStyleKey: $event ?? null })"
+          />
         </template>
       </template>
     </div>

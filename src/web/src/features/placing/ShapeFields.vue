@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import type { StyleView, UnitView } from '../../api/client'
+import type { UnitView } from '../../api/client'
 import { across, down, type WrittenShape } from './compose'
 import { shapes } from './finish'
+import PatternSelect from './PatternSelect.vue'
 
 /** One shape of a composition: its form, place, size, and what it holds. */
-defineProps<{ shape: WrittenShape; number: number; unit: UnitView; patterns: readonly StyleView[] }>()
+defineProps<{ shape: WrittenShape; number: number; unit: UnitView }>()
 const emit = defineEmits<{ change: [changes: Partial<WrittenShape>]; remove: [] }>()
 const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -77,15 +78,13 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       ></textarea>
       <label :for="`ground-${number}`">Ground</label>
       <span class="pair">
-        <BFormSelect
+        <PatternSelect
           :id="`ground-${number}`"
-          size="sm"
-          :model-value="shape.styleKey ?? ''"
-          @update:model-value="emit('change', { styleKey: ($event as string) || null })"
-        >
-          <option value="">colour</option>
-          <option v-for="p in patterns" :key="p.key" :value="p.key">{{ p.family }}: {{ p.name }}</option>
-        </BFormSelect>
+          :album-id="unit.albumId"
+          none="colour"
+          :model-value="shape.styleKey"
+          @update:model-value="emit('change', { styleKey: $event ?? null })"
+        />
         <input
           type="color"
           class="form-control form-control-sm form-control-color"
