@@ -423,15 +423,22 @@ internal static class PlannedCard
         var rest = words[1..];
         var copy = Copy.Of(rest, style.Type.Face, shaper);
         var slots = Copyfit.Slots([around], fit.SizePt, style.Type.Leading, shaper.Metrics(style.Type.Face));
-        return
-            Copyfit.Set(copy, slots, 0, fit.SizePt, splitWords: false) is { Next: null } set
-            && set.Lines.Count > CapitalLines
-            ? fit with
-            {
-                Lines = [.. set.Lines.Select(l => l with { Start = l.Start + 1 })],
-                Slots = [.. slots],
-            }
-            : fit;
+        if (
+            Copyfit.Set(copy, slots, 0, fit.SizePt, splitWords: false) is not { Next: null } set
+            || set.Lines.Count <= CapitalLines
+        )
+        {
+            return fit;
+        }
+
+        // The lines beside the letter are shorter, so all of them are made even once more.
+        var beside = fit with
+        {
+            Lines = [.. set.Lines],
+            Slots = [.. slots],
+        };
+        var even = LineBalance.Improve(rest, beside, style.Type, shaper, even: false);
+        return even with { Lines = [.. even.Lines.Select(l => l with { Start = l.Start + 1 })] };
     }
 
     private const int CapitalLines = 3;
