@@ -238,6 +238,11 @@ public static class DemoHousehold
                 "signal-journal",
                 "A quiet one after the party. We found bunting in the hedge, in the gutter and, on Friday, on the cat."
             ),
+            (
+                CardKind.Journaling,
+                "signal-journal",
+                "Friday and Saturday on the slow boat to Tollard and back: two days, one leaf of their own."
+            ),
             (CardKind.Numbers, "signal-rows", ""),
             (CardKind.Overheard, "signal-quote", "“I am eighty and two days. It is much like seventy.” Nan"),
         ],

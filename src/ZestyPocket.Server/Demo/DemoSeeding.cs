@@ -363,6 +363,11 @@ public sealed class DemoSeeding(
                 await ChooseDesignAsync(unit, LeafSide.Front, nine, cancel);
             }
 
+            if (week == 6)
+            {
+                await InsertAsync(album, unit, cancel);
+            }
+
             if (DemoHousehold.TitlesOfWeek[week] is { } title)
             {
                 await EditAsync(
@@ -397,6 +402,21 @@ public sealed class DemoSeeding(
                 await CollageAsync(unit, cancel);
             }
         }
+    }
+
+    /// <summary>A short trip gets a leaf of its own between the pages of its week, with two large pictures.</summary>
+    private async Task InsertAsync(Album album, Guid unit, CancellationToken cancel)
+    {
+        var full = album.Protectors.Single(p => p.DesignKey == "9x12-full").Id;
+        await using var scope = scopes.CreateAsyncScope();
+        var revision = await scope
+            .ServiceProvider.GetRequiredService<ZestyContext>()
+            .Units.Where(u => u.Id == unit)
+            .Select(u => u.Revision)
+            .SingleAsync(cancel);
+        await scope
+            .ServiceProvider.GetRequiredService<AlbumEditor>()
+            .ApplyAsync(album.Id, new AddLeaf(full) { UnitId = unit, Revision = revision }, preview: false, cancel);
     }
 
     /// <summary>

@@ -1,0 +1,130 @@
+using System.Net;
+using System.Net.Http.Json;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Server.Tests.Hosting;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>Finished and composed pieces under rough handling.</summary>
+public sealed class MadePieceTests
+{
+    [Fact]
+    public async Task Six_finishes_at_once_on_one_revision_are_one_finish()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, piece) = await PrintedAsync(host);
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(1, 6)
+                .Select(i =>
+                    host.Client.PostAsJsonAsync(
+                        $"/api/units/{unit.Id}/edits",
+                        (UnitEdit)
+                            new FinishPieces([piece], new WrittenFinish(Border: [$"{i} mm"]))
+                            {
+                                Revision = unit.Revision,
+                            },
+                        TestHost.Json,
+                        TestContext.Current.CancellationToken
+                    )
+                )
+        );
+        answers.Count(a => a.StatusCode == HttpStatusCode.OK).ShouldBe(1);
+        answers.Count(a => a.StatusCode == HttpStatusCode.Conflict).ShouldBe(5);
+        var now = await host.OpenAsync(unit.Id);
+        now.Revision.ShouldBe(unit.Revision + 1);
+        PieceAt(now, 1).Finish!.Border!.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_finish_too_wide_for_the_pocket_a_piece_is_moved_to_is_said_and_does_not_break_the_page()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, piece) = await PrintedAsync(host);
+        unit = await host.EditAsync(
+            unit,
+            new FinishPieces(
+                [piece],
+                new WrittenFinish(Border: ["1 in"], Mats: [new("1/2 in", "#223344"), new("1/4 in", "#223344")])
+            )
+            {
+                Revision = 0,
+            }
+        );
+        PieceAt(unit, 1).Warning.ShouldBeNull();
+        // From a 6x4 into the 3x4 beside it: 3 in less three and a half.
+        unit = await host.EditAsync(unit, new MovePiece(piece, PlaceAt(unit, 0)) { Revision = 0 });
+        PieceAt(unit, 0).Warning!.ShouldContain("too small for the finish");
+        var png = await host.Client.GetAsync(PieceAt(unit, 0).FaceUrl, TestContext.Current.CancellationToken);
+        png.StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task A_composition_holds_words_of_any_script_and_survives_a_smaller_pocket()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, _) = await PrintedAsync(host);
+        unit = await host.EditAsync(
+            unit,
+            new AddComposition("circle-head-and-foot", PlaceAt(unit, 3)) { Revision = 0 }
+        );
+        var made = PieceAt(unit, 3);
+        foreach (
+            var words in new[] { "שלום לכולם, מה שלומך היום?", "مرحبا بالعالم", "", new string('w', 5_000), "a\u0000b" }
+        )
+        {
+            var shapes = made.Composition!.Shapes.Select(s => s with { Words = words });
+            unit = await host.EditAsync(
+                unit,
+                new ChangeComposition(made.Id, made.Composition with { Shapes = [.. shapes] }) { Revision = 0 }
+            );
+            var png = await host.Client.GetAsync(PieceAt(unit, 3).FaceUrl, TestContext.Current.CancellationToken);
+            png.StatusCode.ShouldBe(HttpStatusCode.OK, words);
+            (PieceAt(unit, 3).Warning is not null).ShouldBe(words.Length > 1_000);
+        }
+
+        unit = await host.EditAsync(unit, new MovePiece(made.Id, PlaceAt(unit, 0)) { Revision = 0 });
+        PieceAt(unit, 0).Composition!.Shapes.Count.ShouldBe(3);
+        (
+            await host.Client.GetAsync(PieceAt(unit, 0).FaceUrl, TestContext.Current.CancellationToken)
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task A_thousand_pieces_asked_for_at_once_that_are_not_there_are_refused_and_nothing_is_changed()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, piece) = await PrintedAsync(host);
+        List<Guid> ids = [piece, .. Enumerable.Range(0, 1_000).Select(_ => Guid.NewGuid())];
+        foreach (
+            var edit in new UnitEdit[]
+            {
+                new FinishPieces(ids, new WrittenFinish(Border: ["3 mm"])) { Revision = unit.Revision },
+                new PrintPiecesOn(ids, Stock.Kraft) { Revision = unit.Revision },
+            }
+        )
+        {
+            await host.RefusedAsync(422, HttpMethod.Post, $"/api/units/{unit.Id}/edits", edit);
+        }
+
+        var now = await host.OpenAsync(unit.Id);
+        (now.Revision, PieceAt(now, 1).Finish, PieceAt(now, 1).Stock).ShouldBe((unit.Revision, null, Stock.PhotoPaper));
+    }
+
+    /// <summary>A week on pages of 3x4 and 6x4 with one picture in the 6x4.</summary>
+    private static async Task<(UnitView Unit, Guid Piece)> PrintedAsync(TestHost host)
+    {
+        var album = await host.MakeAlbumAsync();
+        await host.AddAsync(album.Id, "a.jpg", Pictures.Jpeg(1500, 1000, "2026:05:04 10:00:00"));
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        unit.Faces[0].Pockets.Take(2).Select(p => p.Size).ShouldBe(["3x4", "6x4"]);
+        unit = await host.EditAsync(unit, new PutPhoto(unit.Photos[0].Id, PlaceAt(unit, 1)) { Revision = 0 });
+        return (unit, PieceAt(unit, 1).Id);
+    }
+
+    private static PocketPlace PlaceAt(UnitView unit, int n) =>
+        new(unit.Faces[0].LeafId, unit.Faces[0].Side, unit.Faces[0].Pockets[n].Key);
+
+    private static PieceView PieceAt(UnitView unit, int n) => unit.Faces[0].Pockets[n].Piece!;
+}
