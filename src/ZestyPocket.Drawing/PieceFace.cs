@@ -44,7 +44,14 @@ public sealed record FaceOnPart(Rect Bounds, PieceFace Face, Outline Clip);
 /// <param name="Name">What it is called on a sheet; empty for the print itself.</param>
 /// <param name="Outline">Where it is cut.</param>
 /// <param name="Ground">Its colour where nothing lies on it.</param>
-public sealed record FinishPart(string Name, Outline Outline, Rgb Ground, ImmutableArray<FaceOnPart> On);
+/// <param name="IsMat">It is cut from card, whatever the print is on.</param>
+public sealed record FinishPart(
+    string Name,
+    Outline Outline,
+    Rgb Ground,
+    ImmutableArray<FaceOnPart> On,
+    bool IsMat = false
+);
 
 /// <summary>A piece with its finish: parts one over the other, the outermost first.</summary>
 public sealed record FinishedFace(Size Cut, ImmutableArray<FinishPart> Parts) : PieceFace(Cut)

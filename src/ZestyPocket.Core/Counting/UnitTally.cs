@@ -72,18 +72,36 @@ public sealed class UnitTally
         get
         {
             var content = _desk.Content;
-            var inCollages = content.Pieces.SelectMany(p => p.PhotosInside).ToHashSet();
+            var inCollages = NeedingNoPocket(content);
             // Of a picture over several pockets each slice wants one; every other picture one, printed yet or not.
             var slices = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
             return _desk.Photos.Keys.Count(id => !inCollages.Contains(id))
                 + slices.Count
                 - slices.Select(p => p.PhotoId).Distinct().Count()
-                + content.Pieces.Count(p =>
+                + PiecesInPockets.Count(p =>
                     p is Card or Collage or Composition or Keepsake { InEnvelope: false }
                     || (p is PhotoPrint guest && !_desk.Photos.ContainsKey(guest.PhotoId))
                 );
         }
     }
+
+    /// <summary>Pieces that want a pocket: what goes with another piece has that one's.</summary>
+    private IEnumerable<Piece> PiecesInPockets => _desk.Content.Pieces.Where(p => p.Attachment is null);
+
+    /// <summary>How many pieces go with others: flips, tags, backs, labels.</summary>
+    public int PiecesOnOthers => _desk.Content.Pieces.Count(p => p.Attachment is not null);
+
+    private string OnOthers =>
+        PiecesOnOthers == 0
+            ? string.Empty
+            : $" {NumberWords.Counted(PiecesOnOthers, "more piece lies", "more pieces lie")} with others.";
+
+    /// <summary>Pictures in a collage or a composition, or on a piece that goes with another one.</summary>
+    private static HashSet<Guid> NeedingNoPocket(UnitContent content) =>
+        content
+            .Pieces.SelectMany(p => p.PhotosInside)
+            .Concat(content.Pieces.OfType<PhotoPrint>().Where(p => p.Attachment is not null).Select(p => p.PhotoId))
+            .ToHashSet();
 
     /// <summary>The pieces kind by kind.</summary>
     public IReadOnlyList<WantedPieces> Wanted =>
@@ -113,7 +131,7 @@ public sealed class UnitTally
                 : string.Create(
                     CultureInfo.InvariantCulture,
                     $"{string.Join(" + ", parts)} = {pieces} {(pieces == 1 ? "piece" : "pieces")}; {pockets} "
-                        + $"{(pockets == 1 ? "pocket" : "pockets")}: {outcome}."
+                        + $"{(pockets == 1 ? "pocket" : "pockets")}: {outcome}.{OnOthers}"
                 );
         }
     }
@@ -179,9 +197,9 @@ public sealed class UnitTally
             .ToList();
         var ofPockets = SizesOfPockets();
         return PicturesWant(sizes, cutsOf)
-            .Concat(_desk.Content.Pieces.OfType<Collage>().Select(c => Want.Together(c, sizes)))
-            .Concat(_desk.Content.Pieces.OfType<Card>().Select(c => CardWants(c, sizes, ofPockets)))
-            .Concat(_desk.Content.Pieces.OfType<Keepsake>().Where(k => !k.InEnvelope).Select(k => Want.Flat(k, sizes)))
+            .Concat(PiecesInPockets.OfType<Collage>().Select(c => Want.Together(c, sizes)))
+            .Concat(PiecesInPockets.OfType<Card>().Select(c => CardWants(c, sizes, ofPockets)))
+            .Concat(PiecesInPockets.OfType<Keepsake>().Where(k => !k.InEnvelope).Select(k => Want.Flat(k, sizes)))
             .Concat(
                 Needs(sizes, ofPockets)
                     .SelectMany(n =>
@@ -213,7 +231,7 @@ public sealed class UnitTally
     private IEnumerable<Want> PicturesWant(List<Size> sizes, ILookup<Size, Size> cutsOf)
     {
         var content = _desk.Content;
-        var inCollages = content.Pieces.SelectMany(p => p.PhotosInside).ToHashSet();
+        var inCollages = NeedingNoPocket(content);
         var spanning = content.Pieces.OfType<PhotoPrint>().Where(p => p.SpanId is not null).ToList();
         foreach (
             var photo in _desk.Photos.Values.Where(p =>
@@ -226,15 +244,15 @@ public sealed class UnitTally
         }
 
         // A print from another unit stays where it is stuck, and each slice where it lies.
-        var guests = content
-            .Pieces.OfType<PhotoPrint>()
+        var guests = PiecesInPockets
+            .OfType<PhotoPrint>()
             .Where(p => p.SpanId is null && _desk.Guests.Contains(p.PhotoId));
         foreach (
             var (print, name) in guests
                 .Select(g => (g, "pictures stuck to others"))
                 .Concat(spanning.Select(s => (s, "parts of large pictures")))
                 .Select(p => ((Piece)p.Item1, p.Item2))
-                .Concat(content.Pieces.OfType<Composition>().Select(c => ((Piece)c, "compositions")))
+                .Concat(PiecesInPockets.OfType<Composition>().Select(c => ((Piece)c, "compositions")))
         )
         {
             yield return Want.Words(WantKind.Picture, name, [_desk.Pages.CutSizeOf(content, print)], _ => true);

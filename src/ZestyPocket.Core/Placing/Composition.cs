@@ -54,22 +54,9 @@ public sealed record CompositionShape(CutShape Shape, AcrossPlace Across, DownPl
     public Outline On(Size cut)
     {
         var (width, height) = (Length.Min(Width, cut.Width), Length.Min(Height, cut.Height));
-        var x = Place((int)Across, width, cut.Width);
-        var y = Place((int)Down, height, cut.Height);
+        var x = Snap.At((int)Across, width, cut.Width);
+        var y = Snap.At((int)Down, height, cut.Height);
         return Outline.In(new Rect(x, y, width, height), Shape, Length.Zero);
-
-        // 0 the first edge, 1 and 3 the thirds, 2 the middle, 4 the last edge.
-        static Length Place(int place, Length own, Length whole)
-        {
-            var rest = whole - own;
-            return place switch
-            {
-                0 => Length.Zero,
-                2 => rest / 2,
-                4 => rest,
-                _ => Length.Max(Length.Zero, Length.Min(rest, (whole * ((place + 1) / 2) / 3) - (own / 2))),
-            };
-        }
     }
 }
 

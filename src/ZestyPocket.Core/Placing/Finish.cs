@@ -56,6 +56,29 @@ public sealed record Finish
             _ => null,
         };
 
+    /// <summary>
+    /// Where the parts of a piece lie, with the room that is kept for steps by hand; null for a bare piece, and when
+    /// too little would be left.
+    /// </summary>
+    public static FinishedParts? PartsOf(Piece piece, Size cut)
+    {
+        ArgumentNullException.ThrowIfNull(piece);
+        var keepsRoom = piece.Steps.Any(s => s.RoomAt is not null);
+        if ((Of(piece) ?? (keepsRoom ? None : null))?.OnOrNull(cut) is not { } parts)
+        {
+            return null;
+        }
+
+        return !keepsRoom ? parts
+            : HandStep.LeaveRoom(parts.Picture.Bounds, piece.Steps) is { } left
+                ? parts with
+                {
+                    Picture = new Outline(CutShape.Rectangle, left, Length.Zero),
+                }
+            : Of(piece) is null ? null
+            : parts;
+    }
+
     /// <summary>Most layers under a piece.</summary>
     public const int MostMats = 2;
 

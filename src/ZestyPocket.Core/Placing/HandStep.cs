@@ -1,3 +1,5 @@
+using ZestyPocket.Core.Measures;
+
 namespace ZestyPocket.Core.Placing;
 
 /// <summary>What people do to a printed piece with their hands.</summary>
@@ -17,6 +19,32 @@ public enum HandStepKind
 /// <param name="Words">Such as the stamp or the words; may be empty, at most 120 characters.</param>
 public sealed record HandStep(HandStepKind Kind, string Words)
 {
+    /// <summary>The edge of the piece along which room is kept for it; null for none.</summary>
+    public PieceEdge? RoomAt { get; init; }
+
+    /// <summary>How deep that room is, 1/4 to 3 in.</summary>
+    public Length Room { get; init; }
+
+    /// <summary>
+    /// What is left of a place when the steps have their room: the largest at each edge counts. Common practice.
+    /// Null when too little is left.
+    /// </summary>
+    public static Rect? LeaveRoom(Rect whole, IEnumerable<HandStep> steps)
+    {
+        var (left, top, right, bottom) = (whole.X, whole.Y, whole.Right, whole.Bottom);
+        foreach (var step in steps)
+        {
+            left = step.RoomAt == PieceEdge.Left ? Length.Max(left, whole.X + step.Room) : left;
+            top = step.RoomAt == PieceEdge.Top ? Length.Max(top, whole.Y + step.Room) : top;
+            right = step.RoomAt == PieceEdge.Right ? Length.Min(right, whole.Right - step.Room) : right;
+            bottom = step.RoomAt == PieceEdge.Bottom ? Length.Min(bottom, whole.Bottom - step.Room) : bottom;
+        }
+
+        return right - left < Finish.LeastPicture || bottom - top < Finish.LeastPicture
+            ? null
+            : new Rect(left, top, right - left, bottom - top);
+    }
+
     public const int LongestWords = 120;
 
     /// <summary>Most steps of a piece.</summary>

@@ -13,15 +13,14 @@ namespace ZestyPocket.Core.Placing;
 /// </summary>
 public abstract record Piece(Guid Id)
 {
-    /// <summary>What it is printed on; null for photo paper for pictures and white card for words.</summary>
+    /// <summary>What it is printed on; null for what its style or its album says.</summary>
     public Stock? PrintedOn { get; init; }
 
     /// <summary>What is done to it by hand after printing, in this order.</summary>
     public ImmutableArray<HandStep> Steps { get; init; } = [];
 
-    /// <summary>The stock it is printed on. A keepsake is not printed.</summary>
-    public Stock Stock =>
-        PrintedOn ?? (this is PhotoPrint or Collage or Composition ? Stock.PhotoPaper : Stock.WhiteCard);
+    /// <summary>The piece it goes with, and how; null for a piece that wants a pocket.</summary>
+    public Attachment? Attachment { get; init; }
 
     /// <summary>The pictures of a piece that shows several: a collage or a composition.</summary>
     public IEnumerable<Guid> PhotosInside =>

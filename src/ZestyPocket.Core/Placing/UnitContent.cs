@@ -48,9 +48,31 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     public Placement? PlacementOf(Guid pieceId) =>
         Placements.Where(p => p.PieceId == pieceId).Select(p => (Placement?)p).FirstOrDefault();
 
-    /// <summary>Cards and keepsakes that lie in no pocket and not in the envelope.</summary>
+    /// <summary>What goes with a piece: over it, behind it, around it, on its back.</summary>
+    public IEnumerable<Piece> AttachedTo(Guid pieceId) => Pieces.Where(p => p.Attachment?.To == pieceId);
+
+    /// <summary>The piece that a piece goes with in the end; the piece itself when it goes with none.</summary>
+    public Piece CarrierOf(Piece piece)
+    {
+        ArgumentNullException.ThrowIfNull(piece);
+        var carrier = piece;
+        // No chain is longer: a back on a flip on a piece.
+        for (var step = 0; step < Attachments.Deepest && carrier.Attachment is { } goes; step++)
+        {
+            carrier = Find(goes.To) ?? carrier;
+        }
+
+        return carrier;
+    }
+
+    /// <summary>The placement of a piece, or of the piece it goes with.</summary>
+    public Placement? PlaceOf(Guid pieceId) => Find(pieceId) is { } piece ? PlacementOf(CarrierOf(piece).Id) : null;
+
+    /// <summary>
+    /// Cards and keepsakes that lie in no pocket, go with no other piece and do not lie in the envelope.
+    /// </summary>
     public IEnumerable<Piece> Loose =>
-        Pieces.Where(p => PlacementOf(p.Id) is null && p is not Keepsake { InEnvelope: true });
+        Pieces.Where(p => PlacementOf(p.Id) is null && p.Attachment is null && p is not Keepsake { InEnvelope: true });
 
     /// <summary>Keepsakes that lie in the album's envelope.</summary>
     public IEnumerable<Keepsake> InEnvelope => Pieces.OfType<Keepsake>().Where(k => k.InEnvelope);
@@ -210,6 +232,16 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             );
         }
 
+        if (piece is WordStrips)
+        {
+            throw new RuleException("A label is stuck on a piece: choose the piece first. Nothing was changed.");
+        }
+
+        if (piece.Attachment is not null)
+        {
+            return Replace(piece, piece with { Attachment = null }).Put(pieceId, place);
+        }
+
         var from = PlacementOf(piece.Id);
         var occupant = At(place);
         if (
@@ -264,16 +296,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             return Discard(SlicesOf(span)[0].Id);
         }
 
-        return Find(placement.PieceId) is PhotoPrint print
-            ? this with
-            {
-                Pieces = Pieces.Remove(print),
-                Placements = placements,
-            }
-            : this with
-            {
-                Placements = placements,
-            };
+        return Find(placement.PieceId) is PhotoPrint print ? Discard(print.Id) : this with { Placements = placements };
     }
 
     /// <summary>Empties every pocket that no design on these leaves has any more.</summary>
@@ -439,11 +462,7 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
     {
         var piece = Find(pieceId) ?? throw Gone();
         var gone = piece is PhotoPrint { SpanId: { } span } ? SlicesOf(span).Select(p => p.Id).ToHashSet() : [pieceId];
-        return this with
-        {
-            Pieces = Pieces.RemoveAll(p => gone.Contains(p.Id)),
-            Placements = Placements.RemoveAll(p => gone.Contains(p.PieceId)),
-        };
+        return this.Without(gone);
     }
 
     /// <summary>

@@ -106,7 +106,7 @@ public sealed record UnitDesk(
 
     /// <summary>Such as <c> in W19 L5</c>, or nothing for a loose piece.</summary>
     public string Where(Guid pieceId) =>
-        Content.PlacementOf(pieceId) is { } placement && Pages.CodeOf(placement.Place) is { } code
+        Content.PlaceOf(pieceId) is { } placement && Pages.CodeOf(placement.Place) is { } code
             ? $" in {code}"
             : string.Empty;
 

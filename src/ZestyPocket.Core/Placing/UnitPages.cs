@@ -65,7 +65,7 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
     public Size RoomOf(UnitContent content, Piece piece)
     {
         var cut = CutSizeOf(content, piece);
-        return Finish.Of(piece)?.OnOrNull(cut)?.Picture.Bounds.Size ?? cut;
+        return Finish.PartsOf(piece, cut)?.Picture.Bounds.Size ?? cut;
     }
 
     /// <summary>
@@ -76,6 +76,16 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
     {
         ArgumentNullException.ThrowIfNull(content);
         ArgumentNullException.ThrowIfNull(piece);
+        if (piece.Attachment is { } goes && content.Find(goes.To) is { } carrier)
+        {
+            return goes.SizeOn(CutSizeOf(content, carrier)) ?? OwnSize(piece);
+        }
+
+        if (piece is WordStrips strips)
+        {
+            return strips.Size;
+        }
+
         if (piece is Keepsake keepsake)
         {
             // It goes in itself: its size is its own, turned when only that way it fits.
@@ -103,6 +113,14 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
                 .Select(g => g.Key)
                 .FirstOrDefault(Size.FromInches(3, 4));
     }
+
+    private static Size OwnSize(Piece piece) =>
+        piece switch
+        {
+            WordStrips strips => strips.Size,
+            Keepsake keepsake => keepsake.Size,
+            _ => Size.FromInches(1, 1),
+        };
 
     /// <summary>
     /// The whole of a picture that runs over several pockets, and where a slice of it lies in that; null for every

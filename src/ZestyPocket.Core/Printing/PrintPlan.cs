@@ -11,7 +11,15 @@ namespace ZestyPocket.Core.Printing;
 /// <param name="Cut">Its cut size, upright as it lies in the pocket.</param>
 /// <param name="Stock">What it is printed on.</param>
 /// <param name="Part">Which part of a piece that is cut of several, from 0.</param>
-public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock, int Part = 0);
+public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock, int Part = 0)
+{
+    /// <summary>What is printed on its back; null for nothing. It has the same cut and stock.</summary>
+    public DueBack? Back { get; init; }
+}
+
+/// <summary>The back of a piece.</summary>
+/// <param name="UpsideDown">It stands head down behind the front, as on a piece that is lifted at its head.</param>
+public sealed record DueBack(Guid PieceId, string Number, bool UpsideDown);
 
 /// <summary>How the keeper's printer is loaded and set.</summary>
 /// <param name="Paper">The sheet.</param>
@@ -39,19 +47,65 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
     }
 }
 
-/// <summary>One planned sheet. Piece places are measured from the sheet's top left corner.</summary>
+/// <summary>Which side of its paper a planned sheet is.</summary>
+public enum SheetSide
+{
+    /// <summary>Its paper is printed on one side.</summary>
+    Only,
+    Front,
+    Back,
+}
+
+/// <summary>
+/// One planned sheet. Piece places are measured from the sheet's top left corner, on the side that is printed.
+/// </summary>
 public sealed record PlannedSheet(
     Stock Stock,
     ImmutableArray<PlannedPiece> Pieces,
     ImmutableArray<Rect> Offcuts,
-    ImmutableArray<CutLine> Cuts
-);
+    ImmutableArray<CutLine> Cuts,
+    SheetSide Side = SheetSide.Only
+)
+{
+    /// <summary>
+    /// The back of this sheet: the paper is turned over around its long axis, so every back lies as far from the right
+    /// edge as its front lies from the left one. Arithmetic.
+    /// </summary>
+    public PlannedSheet BackOf(Size paper) =>
+        this with
+        {
+            Side = SheetSide.Back,
+            Cuts = [],
+            Pieces =
+            [
+                .. Pieces
+                    .Where(p => p.Due.Back is not null)
+                    .Select(p => new PlannedPiece(
+                        p.Due with
+                        {
+                            PieceId = p.Due.Back!.PieceId,
+                            Number = p.Due.Back.Number,
+                            Part = 0,
+                            Back = null,
+                        },
+                        p.Bounds with
+                        {
+                            X = paper.Width - p.Bounds.Right,
+                        },
+                        // Seen from behind, a turn to the right is one to the left.
+                        (4 - p.Quarters + (p.Due.Back.UpsideDown ? 2 : 0)) % 4
+                    )),
+            ],
+        };
+}
 
 /// <summary>A piece on a planned sheet.</summary>
-public readonly record struct PlannedPiece(DuePiece Due, Rect Bounds, bool Turned);
+/// <param name="Quarters">By how many quarter turns to the right it is turned, 0 to 3.</param>
+public readonly record struct PlannedPiece(DuePiece Due, Rect Bounds, int Quarters);
 
 /// <summary>
-/// All sheets of a print run, photo paper first, and the pieces no sheet can hold: each of these has a page of its own.
+/// All sheets of a print run, photo paper first; those that are printed on both sides come last, each followed by its
+/// back. Pieces that no sheet can hold have a page of their own.
 /// </summary>
 public sealed record PrintPlan(
     PrinterSetup Setup,
@@ -69,9 +123,14 @@ public sealed record PrintPlan(
         var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true)))
             .ToImmutableArray();
 
-        foreach (var stock in Enum.GetValues<Stock>())
+        foreach (
+            var (stock, both) in Enum.GetValues<Stock>()
+                .Select(stock => (stock, false))
+                .Concat(Enum.GetValues<Stock>().Select(stock => (stock, true)))
+        )
         {
-            var pieces = due.Where(d => d.Stock == stock && !tooLarge.Contains(d)).ToArray();
+            var pieces = due.Where(d => d.Stock == stock && d.Back is not null == both && !tooLarge.Contains(d))
+                .ToArray();
             var packed = SheetPacking.Pack(
                 [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))],
                 usable.Size,
@@ -88,31 +147,38 @@ public sealed record PrintPlan(
                 var cuts = (
                     setup.Margin > Length.Zero ? GuillotineCuts.AlongTheEdge(usable.Size, sheet.Pieces) : []
                 ).Concat(inner);
-                sheets.Add(
-                    new PlannedSheet(
-                        stock,
-                        [
-                            .. sheet.Pieces.Select(p => new PlannedPiece(
-                                pieces[p.Index],
-                                p.Bounds.Moved(usable.X, usable.Y),
-                                p.Turned
-                            )),
-                        ],
-                        [.. sheet.Offcuts.Select(o => o.Moved(usable.X, usable.Y))],
-                        [
-                            .. cuts.Select(c => new CutLine(
-                                c.X1 + usable.X,
-                                c.Y1 + usable.Y,
-                                c.X2 + usable.X,
-                                c.Y2 + usable.Y
-                            )),
-                        ]
-                    )
+                var planned = new PlannedSheet(
+                    stock,
+                    [
+                        .. sheet.Pieces.Select(p => new PlannedPiece(
+                            pieces[p.Index],
+                            p.Bounds.Moved(usable.X, usable.Y),
+                            p.Turned ? 1 : 0
+                        )),
+                    ],
+                    [.. sheet.Offcuts.Select(o => o.Moved(usable.X, usable.Y))],
+                    [
+                        .. cuts.Select(c => new CutLine(
+                            c.X1 + usable.X,
+                            c.Y1 + usable.Y,
+                            c.X2 + usable.X,
+                            c.Y2 + usable.Y
+                        )),
+                    ],
+                    both ? SheetSide.Front : SheetSide.Only
                 );
+                sheets.Add(planned);
+                if (both)
+                {
+                    sheets.Add(planned.BackOf(setup.Paper.Size));
+                }
             }
         }
 
-        return new PrintPlan(setup, sheets.ToImmutable(), tooLarge);
+        var backs = tooLarge
+            .Where(d => d.Back is not null)
+            .Select(d => d with { PieceId = d.Back!.PieceId, Number = d.Back.Number, Part = 0, Back = null });
+        return new PrintPlan(setup, sheets.ToImmutable(), [.. tooLarge, .. backs]);
     }
 }
 

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using NodaTime;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words;
 
@@ -61,6 +63,26 @@ public sealed record AlbumWords
     public HandCapacity Hand { get; init; } = HandCapacity.Usual;
 
     public ImmutableArray<OwnedSheet> Sheets { get; init; } = [];
+
+    /// <summary>What its pictures are printed on.</summary>
+    public Stock PicturesOn { get; init; } = Stock.PhotoPaper;
+
+    /// <summary>What its cards are printed on, where their style says nothing else.</summary>
+    public Stock CardsOn { get; init; } = Stock.WhiteCard;
+
+    /// <summary>What a piece is printed on: what it says itself, else its style, else the album.</summary>
+    public Stock StockOf(Piece piece)
+    {
+        ArgumentNullException.ThrowIfNull(piece);
+        return piece.PrintedOn
+            ?? piece switch
+            {
+                PhotoPrint or Collage or Composition => PicturesOn,
+                WordStrips => Stock.Label,
+                Card card => Style(card.StyleKey, card.Kind).PrintedOn ?? CardsOn,
+                _ => CardsOn,
+            };
+    }
 
     /// <summary>Every style there is: those that ship, then the keeper's own.</summary>
     public IEnumerable<CardStyle> Styles => BuiltInCardStyles.All.Concat(OwnStyles);

@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words;
 
@@ -197,6 +198,9 @@ public sealed record CardStyle(
 
     /// <summary>The pattern of a filler; null for what its dress draws.</summary>
     public string? PatternKey { get; init; }
+
+    /// <summary>What its cards are usually printed on; null for what the album says.</summary>
+    public Stock? PrintedOn { get; init; }
 
     /// <summary>Which kinds of card a style can carry.</summary>
     public bool Suits(CardKind kind) => RoleOf(kind) == Role;

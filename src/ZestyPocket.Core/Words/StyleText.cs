@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words;
 
@@ -34,7 +35,8 @@ public sealed record StyleText(
     PicturePlace Picture,
     double PictureShare,
     string? Plan = null,
-    string? Pattern = null
+    string? Pattern = null,
+    Stock? PrintedOn = null
 )
 {
     public static StyleText Of(CardStyle style)
@@ -65,7 +67,8 @@ public sealed record StyleText(
             style.Zones.Picture,
             style.Zones.PictureShare,
             style.PlanKey,
-            style.PatternKey
+            style.PatternKey,
+            style.PrintedOn
         );
 
         static double Mm(Length length) => (double)Math.Round(length.Millimetres, 2);
@@ -93,6 +96,7 @@ public sealed record StyleText(
             Zones = new CardZones(Band, Of(BandMm), BandPrinted, Of(IndentMm), Picture, PictureShare),
             PlanKey = Plan,
             PatternKey = Pattern,
+            PrintedOn = PrintedOn,
         }.Checked();
 
     private static Length Of(double millimetres) =>

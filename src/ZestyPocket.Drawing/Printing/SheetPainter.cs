@@ -49,11 +49,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             cancel.ThrowIfCancellationRequested();
             canvas.Save();
             canvas.Translate((float)piece.Bounds.X.Points, (float)piece.Bounds.Y.Points);
-            if (piece.Turned)
-            {
-                canvas.Translate((float)piece.Bounds.Width.Points, 0);
-                canvas.RotateDegrees(90);
-            }
+            Turn(canvas, piece);
 
             var shown = face(piece.Due);
             pieces.Draw(canvas, shown, pixelsPerInch);
@@ -80,6 +76,20 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 
         var numbered = DrawNumbers(canvas, sheet, setup);
         DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
+    }
+
+    /// <summary>Turns the canvas so that the piece stands as it is turned in its place.</summary>
+    private static void Turn(SKCanvas canvas, PlannedPiece piece)
+    {
+        var (x, y) = piece.Quarters switch
+        {
+            1 => (piece.Bounds.Width, Length.Zero),
+            2 => (piece.Bounds.Width, piece.Bounds.Height),
+            3 => (Length.Zero, piece.Bounds.Height),
+            _ => (Length.Zero, Length.Zero),
+        };
+        canvas.Translate((float)x.Points, (float)y.Points);
+        canvas.RotateDegrees(90 * piece.Quarters);
     }
 
     /// <summary>White around a piece that has a page of its own, for its cut marks and its number.</summary>
@@ -341,7 +351,13 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             CultureInfo.InvariantCulture,
             $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}"
         );
-        const string scaling = "Print at 100 %, no scaling: the rule must measure true.";
+        var scaling = sheet.Side switch
+        {
+            SheetSide.Front =>
+                $"100 %, no scaling. Sheet {heading.Number + 1} goes on its back, turned on the long edge.",
+            SheetSide.Back => $"100 %, no scaling. The back of sheet {heading.Number - 1}, turned on the long edge.",
+            _ => "Print at 100 %, no scaling: the rule must measure true.",
+        };
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
         var (first, second) =
             rows is null ? (words, scaling)

@@ -3,7 +3,6 @@ using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
-using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
@@ -66,132 +65,27 @@ public sealed class PrintRun(
             throw new RuleException($"Choose 1 to {MostUnits} weeks or days to print at once.");
         }
 
-        var due = new List<DuePiece>();
-        var (faceOf, unitOf) = (new Dictionary<(Guid, int), PieceFace>(), new Dictionary<Guid, Guid>());
-        var album = string.Empty;
-        var doubts = new List<string>();
-        var byHand = new List<(string, IReadOnlyList<HandStep>)>();
         var opened = await opener.OpenManyAsync(unitIds, cancel);
         if (opened.Count < unitIds.Distinct().Count())
         {
             throw new MissingException("That week or day");
         }
 
+        var due = new DuePieces(faces, fonts);
         foreach (var open in opened)
         {
-            album = open.Album.Name;
-            foreach (var (face, pocket, place, code) in open.Pockets)
-            {
-                var cut = face.Protector.CutSize(pocket);
-                if (
-                    open.Content.At(place) is { } placement
-                    && open.Content.Find(placement.PieceId) is { } piece and not Keepsake
-                    && faces.Of(open, piece, cut) is { } painted
-                )
-                {
-                    unitOf[piece.Id] = open.Unit.Id;
-                    if (!piece.Steps.IsEmpty)
-                    {
-                        byHand.Add((code, piece.Steps));
-                    }
-
-                    doubts.AddRange(Doubts(piece, code, painted));
-                    foreach (var (part, shown) in Parts(piece, code, cut, painted))
-                    {
-                        faceOf[(piece.Id, part.Part)] = shown;
-                        due.Add(part);
-                    }
-                }
-            }
+            due.TakePlaced(open);
         }
 
-        return new PreparedRun(album, plans.For(due, setup, cancel), faceOf, unitOf, doubts, byHand);
+        return new PreparedRun(
+            opened[^1].Album.Name,
+            plans.For(due.Pieces, setup, cancel),
+            due.Faces,
+            due.UnitOf,
+            due.Doubts,
+            due.ByHand
+        );
     }
-
-    /// <summary>On paper with a ground of its own the ground of a card is not printed.</summary>
-    private static PieceFace WithoutGround(PieceFace face) =>
-        face switch
-        {
-            CardPieceFace card => card with { GroundShare = 0 },
-            FinishedFace finished => finished with
-            {
-                Parts =
-                [
-                    .. finished.Parts.Select(p =>
-                        p with
-                        {
-                            On = [.. p.On.Select(o => o with { Face = WithoutGround(o.Face) })],
-                        }
-                    ),
-                ],
-            },
-            _ => face,
-        };
-
-    /// <summary>What is cut for a piece: the piece, or each of its mats on card and the print by itself.</summary>
-    private static IEnumerable<(DuePiece Part, PieceFace Face)> Parts(
-        Piece piece,
-        string code,
-        Size cut,
-        PieceFace face
-    )
-    {
-        var stock = piece.Stock;
-        face = Stocks.HasOwnGround(stock) ? WithoutGround(face) : face;
-        if (face is not FinishedFace finished)
-        {
-            yield return (new DuePiece(piece.Id, code, cut, stock), face);
-            yield break;
-        }
-
-        for (var i = 0; i < finished.Parts.Length; i++)
-        {
-            var (part, name) = (finished.Part(i), finished.Parts[i].Name);
-            yield return (
-                new DuePiece(
-                    piece.Id,
-                    name.Length > 0 ? $"{code} {name}" : code,
-                    part.Cut,
-                    name.Length > 0 ? Stock.WhiteCard : stock,
-                    i
-                ),
-                part
-            );
-        }
-    }
-
-    /// <summary>
-    /// What would go to paper other than it should: words that have no room, letters that no face has.
-    /// </summary>
-    private IEnumerable<string> Doubts(Piece piece, string code, PieceFace face)
-    {
-        if (
-            piece is Card card
-            && face is CardPieceFace { Card.Fit: { WordsOver: > 0 and var over } fit }
-            && fit.SizePt > 0
-            && !string.IsNullOrWhiteSpace(card.Words)
-        )
-        {
-            yield return $"{code}: {NumberWords.Counted(over, "word has", "words have")} no room and would not be "
-                + "printed.";
-        }
-
-        foreach (var missing in RunsOf(face).SelectMany(r => fonts.Lacks(r.Face, r.Text).Missing).Distinct().Chunk(12))
-        {
-            yield return $"{code}: no face of the program has {string.Join(' ', missing)}; a box would be printed "
-                + "instead.";
-        }
-    }
-
-    private static IEnumerable<TypeRun> RunsOf(PieceFace face) =>
-        face switch
-        {
-            CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
-            PhotoFace photo => photo.Runs,
-            CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
-            FinishedFace finished => finished.Parts.SelectMany(p => p.On).SelectMany(o => RunsOf(o.Face)),
-            _ => [],
-        };
 
     /// <summary>Draws one planned sheet, in points.</summary>
     public void DrawSheet(

@@ -141,7 +141,7 @@ public sealed class SpreadPages(
                         (p.Pocket, Piece: open.Content.At(p.Place) is { } at ? open.Content.Find(at.PieceId) : null)
                     )
                     .Where(p => p.Piece is not null)
-                    .Select(p => (p.Pocket.Key, Face: faces.Of(open, p.Piece!, open.CutSizeOf(p.Piece!))))
+                    .Select(p => (p.Pocket.Key, Face: faces.InPocket(open, p.Piece!, open.CutSizeOf(p.Piece!))))
                     .Where(p => p.Face is not null)
                     .ToImmutableDictionary(p => p.Key, p => p.Face!),
                 face.Alterations

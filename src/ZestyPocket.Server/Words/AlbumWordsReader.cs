@@ -54,7 +54,9 @@ public sealed class AlbumWordsReader(ZestyContext db, AlbumReader albums)
                     .ThenBy(g => g.Key.SquareInches)
                     .ThenBy(g => g.Key.Width)
                     .Select(g => MeasureText.Show(g.Key, album.Measures)),
-            ]
+            ],
+            words.PicturesOn,
+            words.CardsOn
         );
     }
 

@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Server.Words;
@@ -33,6 +34,7 @@ public sealed record PersonView(string Name, LocalDate? Born);
 /// <param name="IndentMm">How far in all lines begin, past the date or hour.</param>
 /// <param name="Picture">Where a picture lies on cards that carry one.</param>
 /// <param name="PictureShare">How much of the card it takes.</param>
+/// <param name="PrintedOn">What its cards are usually printed on; null for what the album says.</param>
 /// <param name="Contrast">Of its ink on its paper, 1 to 21.</param>
 public sealed record StyleView(
     string Key,
@@ -62,6 +64,7 @@ public sealed record StyleView(
     double PictureShare,
     string? Plan,
     string? Pattern,
+    Stock? PrintedOn,
     double Contrast
 )
 {
@@ -96,6 +99,7 @@ public sealed record StyleView(
             s.Zones.PictureShare,
             s.PlanKey,
             s.PatternKey,
+            s.PrintedOn,
             Math.Round(Rgb.Contrast(s.Ink, s.Paper), 1)
         );
 
@@ -140,7 +144,9 @@ public sealed record AlbumWordsView(
     HandView Hand,
     IReadOnlyList<SheetOfLettersView> Sheets,
     IReadOnlyList<string> Themes,
-    IReadOnlyList<string> CardSizes
+    IReadOnlyList<string> CardSizes,
+    Stock PicturesOn,
+    Stock CardsOn
 );
 
 /// <summary>How a style would look, on a card of a size as written.</summary>

@@ -27,6 +27,7 @@ internal static class DocumentNames
         (typeof(Keepsake), "keepsake"),
         (typeof(Collage), "collage"),
         (typeof(Composition), "composition"),
+        (typeof(WordStrips), "label"),
     ];
 
     /// <summary>By type, the members that are stored; nothing else of it is.</summary>
@@ -196,6 +197,7 @@ internal static class DocumentNames
                 (nameof(Card.Finish), "finish"),
                 (nameof(Card.PrintedOn), "printedOn"),
                 (nameof(Card.Steps), "steps"),
+                (nameof(Card.Attachment), "attachment"),
                 (nameof(Card.Id), "id"),
             ],
             [typeof(CardPicture)] =
@@ -207,6 +209,7 @@ internal static class DocumentNames
             [
                 (nameof(Collage.PrintedOn), "printedOn"),
                 (nameof(Collage.Steps), "steps"),
+                (nameof(Collage.Attachment), "attachment"),
                 (nameof(Collage.Layout), "layout"),
                 (nameof(Collage.Cells), "cells"),
                 (nameof(Collage.Gutter), "gutter"),
@@ -217,6 +220,7 @@ internal static class DocumentNames
             [
                 (nameof(Composition.PrintedOn), "printedOn"),
                 (nameof(Composition.Steps), "steps"),
+                (nameof(Composition.Attachment), "attachment"),
                 (nameof(Composition.Name), "name"),
                 (nameof(Composition.Ground), "ground"),
                 (nameof(Composition.GroundStyleKey), "groundStyleKey"),
@@ -258,6 +262,7 @@ internal static class DocumentNames
             [
                 (nameof(Keepsake.PrintedOn), "printedOn"),
                 (nameof(Keepsake.Steps), "steps"),
+                (nameof(Keepsake.Attachment), "attachment"),
                 (nameof(Keepsake.Name), "name"),
                 (nameof(Keepsake.Width), "width"),
                 (nameof(Keepsake.Height), "height"),
@@ -278,10 +283,40 @@ internal static class DocumentNames
                 (nameof(PhotoPrint.Finish), "finish"),
                 (nameof(PhotoPrint.PrintedOn), "printedOn"),
                 (nameof(PhotoPrint.Steps), "steps"),
+                (nameof(PhotoPrint.Attachment), "attachment"),
                 (nameof(PhotoPrint.LegendLine), "legendLine"),
                 (nameof(PhotoPrint.Id), "id"),
             ],
-            [typeof(HandStep)] = [(nameof(HandStep.Kind), "kind"), (nameof(HandStep.Words), "words")],
+            [typeof(WordStrips)] =
+            [
+                (nameof(WordStrips.Words), "words"),
+                (nameof(WordStrips.Form), "form"),
+                (nameof(WordStrips.Face), "face"),
+                (nameof(WordStrips.SizePt), "sizePt"),
+                (nameof(WordStrips.Paper), "paper"),
+                (nameof(WordStrips.Width), "width"),
+                (nameof(WordStrips.Height), "height"),
+                (nameof(WordStrips.PrintedOn), "printedOn"),
+                (nameof(WordStrips.Steps), "steps"),
+                (nameof(WordStrips.Attachment), "attachment"),
+                (nameof(WordStrips.Id), "id"),
+            ],
+            [typeof(Attachment)] =
+            [
+                (nameof(Attachment.To), "to"),
+                (nameof(Attachment.Kind), "kind"),
+                (nameof(Attachment.Edge), "edge"),
+                (nameof(Attachment.Depth), "depth"),
+                (nameof(Attachment.Across), "across"),
+                (nameof(Attachment.Down), "down"),
+            ],
+            [typeof(HandStep)] =
+            [
+                (nameof(HandStep.Kind), "kind"),
+                (nameof(HandStep.Words), "words"),
+                (nameof(HandStep.RoomAt), "roomAt"),
+                (nameof(HandStep.Room), "room"),
+            ],
             [typeof(Finish)] =
             [
                 (nameof(Finish.Shape), "shape"),
@@ -351,6 +386,8 @@ internal static class DocumentNames
                 (nameof(AlbumWords.PassedOver), "passedOver"),
                 (nameof(AlbumWords.School), "school"),
                 (nameof(AlbumWords.Family), "family"),
+                (nameof(AlbumWords.PicturesOn), "picturesOn"),
+                (nameof(AlbumWords.CardsOn), "cardsOn"),
                 (nameof(AlbumWords.OwnStyles), "ownStyles"),
                 (nameof(AlbumWords.Hand), "hand"),
                 (nameof(AlbumWords.Sheets), "sheets"),
@@ -386,6 +423,7 @@ internal static class DocumentNames
                 (nameof(CardStyle.Zones), "zones"),
                 (nameof(CardStyle.PlanKey), "plan"),
                 (nameof(CardStyle.PatternKey), "pattern"),
+                (nameof(CardStyle.PrintedOn), "printedOn"),
                 (nameof(CardStyle.Highlight), "highlight"),
             ],
             [typeof(CardZones)] =
@@ -624,6 +662,21 @@ internal static class DocumentNames
                 (nameof(Stock.ClearFilm), "clearFilm"),
                 (nameof(Stock.Kraft), "kraft"),
                 (nameof(Stock.Label), "label"),
+            ],
+            [typeof(AttachmentKind)] =
+            [
+                (nameof(AttachmentKind.Flip), "flip"),
+                (nameof(AttachmentKind.Behind), "behind"),
+                (nameof(AttachmentKind.Tag), "tag"),
+                (nameof(AttachmentKind.Sleeve), "sleeve"),
+                (nameof(AttachmentKind.Back), "back"),
+                (nameof(AttachmentKind.StuckOn), "stuckOn"),
+            ],
+            [typeof(StripForm)] =
+            [
+                (nameof(StripForm.Label), "label"),
+                (nameof(StripForm.Strips), "strips"),
+                (nameof(StripForm.Letters), "letters"),
             ],
             [typeof(HandStepKind)] =
             [

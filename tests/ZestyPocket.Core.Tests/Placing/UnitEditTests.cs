@@ -1,63 +1,16 @@
-using NodaTime;
-using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
-using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Printing;
-using ZestyPocket.Core.Tests.Words;
 using ZestyPocket.Core.Words;
+using static ZestyPocket.Core.Tests.Placing.Desks;
 
 namespace ZestyPocket.Core.Tests.Placing;
 
 /// <summary>Every edit of a unit, on values alone: what it does, what it says, and what it refuses.</summary>
 public sealed class UnitEditTests
 {
-    private static readonly Guid Left = new("00000000-0000-7000-8000-0000000000a1");
-    private static readonly Guid Right = new("00000000-0000-7000-8000-0000000000a2");
-    private static readonly LocalDate Monday = new(2026, 5, 4);
-
-    private static Guid Id(int n) => new($"00000000-0000-7000-8000-{n:000000000000}");
-
-    private static EditTools Tools()
-    {
-        var next = 1_000;
-        return new EditTools(() => Id(next++), EvenShaper.Only);
-    }
-
-    private static DeskPhoto Photo(int n, int width = 3000, int height = 2000) =>
-        new(
-            new LoosePhoto(Id(n), new PixelSize(width, height), Monday, Monday.AtMidnight().PlusHours(n)),
-            $"{n}.jpg",
-            Framing.Middle
-        );
-
-    /// <summary>Week 19 on facing pages of three rows of 6x4 and 3x4, with as many pictures.</summary>
-    private static UnitDesk Week(int photos, params string[] stuck)
-    {
-        var protector = Protector.Unmeasured(BuiltInDesigns.Find("9x12-rows-6x4-3x4")!);
-        var form = stuck.Aggregate(LeafAlterations.Plain, (done, key) => done.Stick(key, true));
-        var calendar = new AlbumCalendar { Kind = AlbumKind.Weekly, FirstDay = Monday };
-        var dates = calendar.FirstUnits(4)[0];
-        return new UnitDesk(
-            UnitContent.Empty,
-            new UnitPages(
-                dates,
-                [
-                    new UnitFace(Left, LeafSide.Back, protector, form),
-                    new UnitFace(Right, LeafSide.Front, protector, LeafAlterations.Plain),
-                ]
-            ),
-            dates,
-            "Week 19",
-            Enumerable.Range(1, photos).Select(n => Photo(n)).ToDictionary(p => p.Id),
-            AlbumWords.Usual,
-            protector.Design.Pockets.Select(p => p.Nominal).ToHashSet(),
-            MeasureSystem.Inches
-        );
-    }
-
     private static UnitDesk After(UnitDesk desk, params ContentEdit[] edits)
     {
         var tools = Tools();
@@ -183,23 +136,38 @@ public sealed class UnitEditTests
     public void A_piece_says_what_it_is_printed_on_and_what_is_done_to_it_by_hand()
     {
         var desk = After(Week(1), new AddCard(CardKind.Journaling, "Day 3", Place: Place(Week(1), 0)) { Revision = 1 });
-        var card = desk.Content.Pieces.Single();
-        card.Stock.ShouldBe(Stock.WhiteCard);
+        var card = (Card)desk.Content.Pieces.Single();
+        AlbumWords.Usual.StockOf(card).ShouldBe(Stock.WhiteCard);
+        // The album says it, or the style of its own, or the piece itself, in this order.
+        (AlbumWords.Usual with { CardsOn = Stock.Kraft })
+            .StockOf(card)
+            .ShouldBe(Stock.Kraft);
+        var film = AlbumWords.Usual.Style(card.StyleKey, card.Kind) with { Key = "own-1", PrintedOn = Stock.Vellum };
+        (AlbumWords.Usual with { OwnStyles = [film] }).StockOf(card with { StyleKey = "own-1" }).ShouldBe(Stock.Vellum);
         desk = After(
             desk,
             new PrintPiecesOn([card.Id], Stock.ClearFilm) { Revision = 1 },
             new PlanSteps(card.Id, [new(HandStepKind.Stamp, "the date"), new(HandStepKind.Emboss)]) { Revision = 1 }
         );
         var made = desk.Content.Pieces.Single();
-        made.Stock.ShouldBe(Stock.ClearFilm);
+        AlbumWords.Usual.StockOf(made).ShouldBe(Stock.ClearFilm);
         made.Steps.Select(s => s.Says()).ShouldBe(["Stamp: the date", "Emboss with heat"]);
         made.Steps.Select(s => HandStep.Caution(s.Kind)).ShouldAllBe(c => c != null);
-        After(desk, new PrintPiecesOn([card.Id]) { Revision = 1 })
-            .Content.Pieces.Single()
-            .Stock.ShouldBe(Stock.WhiteCard);
+        After(desk, new PrintPiecesOn([card.Id]) { Revision = 1 }).Content.Pieces.Single().PrintedOn.ShouldBeNull();
         After(desk, new PlanSteps(card.Id, [null!, new(HandStepKind.Write)]) { Revision = 1 })
             .Content.Pieces.Single()
             .Steps.Length.ShouldBe(1);
+        var stamped = After(
+            desk,
+            new PlanSteps(card.Id, [new(HandStepKind.Stamp, "a.m.", PieceEdge.Top, "3/4 in")]) { Revision = 1 }
+        );
+        // Room for a stamp of 3/4 in at the head of a 3x4 card.
+        stamped.Pages.RoomOf(stamped.Content, stamped.Content.Pieces.Single()).ShouldBe(Size.FromInches(3, 3.25m));
+        Refused(
+                desk,
+                new PlanSteps(card.Id, [new(HandStepKind.Stamp, "", PieceEdge.Left, "2 3/4 in")]) { Revision = 1 }
+            )
+            .ShouldContain("keep less room");
         Refused(desk, new PrintPiecesOn([], Stock.Kraft) { Revision = 1 }).ShouldContain("at least one");
         Refused(desk, new NameInLegend(card.Id, "no picture") { Revision = 1 }).ShouldContain("Only pictures");
         Refused(

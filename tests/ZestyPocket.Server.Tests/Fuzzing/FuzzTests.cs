@@ -13,7 +13,7 @@ namespace ZestyPocket.Server.Tests.Fuzzing;
 /// </summary>
 public sealed class FuzzTests
 {
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(20);
 
     private static int CallsEach =>
         int.TryParse(

@@ -1,3 +1,4 @@
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
@@ -18,7 +19,7 @@ public sealed record PrintPiecesOn(IReadOnlyList<Guid> PieceIds, Stock? Stock = 
         var content = PieceIds
             .Distinct()
             .Aggregate(desk.Content, (now, id) => now.Change(id, p => p with { PrintedOn = Stock }));
-        var on = Stocks.Name(content.Find(PieceIds[0])!.Stock);
+        var on = Stocks.Name(desk.Words.StockOf(content.Find(PieceIds[0])!));
         return new Edited(content, $"Changed the paper{desk.Where(PieceIds[0])} to {on}", PieceIds[0]);
     }
 }
@@ -57,7 +58,36 @@ public sealed record NameInLegend(Guid PieceId, string Line) : ContentEdit
 }
 
 /// <summary>A step by hand as written.</summary>
-public sealed record WrittenStep(HandStepKind Kind, string Words = "");
+/// <param name="RoomAt">The edge along which the piece keeps room for it; null for none.</param>
+/// <param name="Room">How deep that room is, such as <c>1/2 in</c>.</param>
+public sealed record WrittenStep(HandStepKind Kind, string Words = "", PieceEdge? RoomAt = null, string? Room = null)
+{
+    public static WrittenStep Of(HandStep step, MeasureSystem measures)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return new WrittenStep(
+            step.Kind,
+            step.Words,
+            step.RoomAt,
+            step.RoomAt is null ? null : MeasureText.Show(step.Room, measures)
+        );
+    }
+
+    /// <summary>Throws <see cref="RuleException"/> when the room makes no sense.</summary>
+    public HandStep ToStep()
+    {
+        var words = PlainWords.Clean(Words).Trim();
+        if (RoomAt is not { } edge)
+        {
+            return new HandStep(Kind, words);
+        }
+
+        var room = string.IsNullOrWhiteSpace(Room) ? Length.FromInches(1, 2) : MeasureText.ParseLength(Room);
+        return room < Length.FromInches(1, 4) || room > Length.FromInches(3)
+            ? throw new RuleException("Room for a step is 1/4 to 3 in deep. Nothing was changed.")
+            : new HandStep(Kind, words) { RoomAt = edge, Room = room };
+    }
+}
 
 /// <summary>Says what is done to a piece by hand after it was printed.</summary>
 public sealed record PlanSteps(Guid PieceId, IReadOnlyList<WrittenStep> Steps) : ContentEdit
@@ -76,14 +106,19 @@ public sealed record PlanSteps(Guid PieceId, IReadOnlyList<WrittenStep> Steps) :
             );
         }
 
-        var content = desk.Content.Change(
-            PieceId,
-            piece =>
-                piece with
-                {
-                    Steps = [.. steps.Select(s => new HandStep(s.Kind, PlainWords.Clean(s.Words).Trim()))],
-                }
-        );
+        var planned = steps.Select(s => s.ToStep()).ToList();
+        if (
+            desk.Content.Find(PieceId) is { } found
+            && HandStep.LeaveRoom(new Rect(default, default, desk.Pages.CutSizeOf(desk.Content, found)), planned)
+                is null
+        )
+        {
+            throw new RuleException(
+                "That leaves less than half an inch of the piece. Nothing was changed: keep less room for the steps."
+            );
+        }
+
+        var content = desk.Content.Change(PieceId, piece => piece with { Steps = [.. planned] });
         return new Edited(content, $"Changed the steps by hand{desk.Where(PieceId)}", PieceId);
     }
 }

@@ -76,6 +76,7 @@ public sealed record DiscardPiece(Guid PieceId) : ContentEdit
             Keepsake => "keepsake",
             Collage => "collage",
             Composition => "composition",
+            WordStrips => "label",
             _ => "print",
         };
         return new Edited(desk.Content.Discard(PieceId), $"Deleted a {name}");

@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words.Edits;
 
@@ -93,6 +94,22 @@ public sealed record ChooseFamily(string Family) : WordsEdit
 
     protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
         (words with { Family = Family }, $"New cards are of the family {Family}");
+}
+
+/// <summary>Says what the album's pictures and cards are printed on where nothing else is said.</summary>
+public sealed record ChoosePapers(Stock PicturesOn, Stock CardsOn) : WordsEdit
+{
+    public override string Label() => "Choose papers";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
+        (
+            words with
+            {
+                PicturesOn = PicturesOn,
+                CardsOn = CardsOn,
+            },
+            $"Pictures are printed on {Stocks.Name(PicturesOn)}, cards on {Stocks.Name(CardsOn)}"
+        );
 }
 
 /// <summary>Measures the keeper's hand on a sample: its words, on so many lines of a width, a pitch apart.</summary>

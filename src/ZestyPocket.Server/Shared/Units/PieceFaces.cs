@@ -18,9 +18,40 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
     {
         ArgumentNullException.ThrowIfNull(open);
-        return Finish.Of(piece) is { } finish && finish.OnOrNull(cut) is { } parts
-            ? Finished(open, piece, finish, parts, cut)
+        return Finish.PartsOf(piece, cut) is { } parts
+            ? Finished(open, piece, Finish.Of(piece) ?? Finish.None, parts, cut)
             : Bare(open, piece, cut);
+    }
+
+    /// <summary>
+    /// What a pocket shows when everything in it is closed: the piece with what lies over it.
+    /// </summary>
+    public PieceFace? InPocket(OpenUnit open, Piece piece, Size cut)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        if (Of(open, piece, cut) is not { } face)
+        {
+            return null;
+        }
+
+        var over = open.Desk.Content.Over(piece.Id).ToList();
+        if (over.Count == 0)
+        {
+            return face;
+        }
+
+        var whole = new Rect(Length.Zero, Length.Zero, cut);
+        var on = new List<(Rect, PieceFace)> { (whole, face) };
+        foreach (var top in over)
+        {
+            var size = open.CutSizeOf(top);
+            if (Of(open, top, size) is { } shown)
+            {
+                on.Add((top.Attachment!.PlaceOn(cut, size), shown));
+            }
+        }
+
+        return new CollageFace(cut, [.. on], new Rgb(255, 255, 255));
     }
 
     /// <summary>
@@ -43,7 +74,8 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
                         finish.Mats.Length == 1 ? "mat" : $"mat {i + 1}",
                         m.Second,
                         m.First.Colour,
-                        m.First.StyleKey is { } key ? [Pattern(open, key, m.Second.Bounds, m.Second)] : []
+                        m.First.StyleKey is { } key ? [Pattern(open, key, m.Second.Bounds, m.Second)] : [],
+                        IsMat: true
                     )
             )
             .ToList();
@@ -54,7 +86,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
         }
 
         on.Add(new FaceOnPart(picture, inner, parts.Picture));
-        var ground = finish.Border?.Colour ?? new Rgb(255, 255, 255);
+        var ground = finish.Border?.Colour ?? (piece is Card card ? StyleOf(open, card).Paper : new Rgb(255, 255, 255));
         return new FinishedFace(cut, [.. made, new FinishPart(string.Empty, parts.Print, ground, [.. on])]);
     }
 
@@ -79,7 +111,12 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
                 : null,
             Collage collage => CollageOf(open, collage, cut),
             Composition made => compositions.Of(open, made, cut),
-            Card card => WithPicture(open, card, OnStock(card, new CardPieceFace(cut, CardFaceOf(open, card, cut)))),
+            WordStrips strips => AttachedFaces.Of(strips, fonts),
+            Card card => WithPicture(
+                open,
+                card,
+                OnStock(open.Words.StockOf(card), new CardPieceFace(cut, CardFaceOf(open, card, cut)))
+            ),
             Keepsake { PhotoId: { } taken } when open.PhotoOf(taken) is { } picture => new PhotoFace(
                 cut,
                 PhotoView.RefOf(picture),
@@ -257,11 +294,11 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
     }
 
     /// <summary>A card as it looks on what it is printed on.</summary>
-    private static CardPieceFace OnStock(Card card, CardPieceFace face) =>
+    private static CardPieceFace OnStock(Stock stock, CardPieceFace face) =>
         face with
         {
-            GroundShare = 1 - Stocks.SeeThrough(card.Stock),
-            Card = card.Stock == Stock.Kraft ? face.Card with { Paper = KraftGround } : face.Card,
+            GroundShare = 1 - Stocks.SeeThrough(stock),
+            Card = stock == Stock.Kraft ? face.Card with { Paper = KraftGround } : face.Card,
         };
 
     /// <summary>Kraft card as a screen shows it. A choice of this program.</summary>

@@ -177,11 +177,16 @@ public sealed class UnitReader(
                         bounds.Y.Emu,
                         bounds.Width.Emu,
                         bounds.Height.Emu,
-                        piece is null ? null : SeenThrough(View(open, piece), piece, Behind(p.Place)),
+                        piece is null ? null : SeenThrough(open, View(open, piece), piece, Behind(p.Place)),
                         placement?.Locked ?? false,
                         open.Content.LeftEmpty.Contains(p.Place),
                         Behind(p.Place) is { } back ? Named(back) : null,
-                        face.Alterations.Stuck.Contains(p.Pocket.Key)
+                        face.Alterations.Stuck.Contains(p.Pocket.Key),
+                        piece is not null
+                        && Stocks.SeeThrough(open.Words.StockOf(piece)) > 0
+                        && Behind(p.Place) is { } shows
+                            ? $"/api/units/{otherUnit}/pieces/{shows.Id}/face"
+                            : null
                     );
                 }),
             ],
@@ -224,7 +229,7 @@ public sealed class UnitReader(
     }
 
     /// <summary>A piece on clear film shows its back on the other face.</summary>
-    private static PieceView? SeenThrough(PieceView? view, Piece piece, Piece? behind) =>
+    private static PieceView? SeenThrough(OpenUnit open, PieceView? view, Piece piece, Piece? behind) =>
         view is null || behind is null ? view
         : piece is Keepsake { SeeThrough: true }
             ? view with
@@ -234,13 +239,13 @@ public sealed class UnitReader(
                     ?? $"See-through: its back shows behind it, where {Named(behind)} lies. Leave that pocket empty "
                         + "or put the same shape there.",
             }
-        : piece is Card { Kind: not CardKind.Filler } && Stocks.SeeThrough(piece.Stock) > 0
+        : piece is Card { Kind: not CardKind.Filler } && Stocks.SeeThrough(open.Words.StockOf(piece)) > 0
             ? view with
             {
                 Warning =
                     view.Warning
-                    ?? $"On {Stocks.Name(piece.Stock)} {Named(behind)} behind it shows through the words. Leave that "
-                        + "pocket empty or choose white card.",
+                    ?? $"On {Stocks.Name(open.Words.StockOf(piece))} {Named(behind)} behind it shows through the "
+                        + "words. Leave that pocket empty or choose white card.",
             }
         : behind is Keepsake { SeeThrough: true } shows
             ? view with
@@ -257,6 +262,7 @@ public sealed class UnitReader(
             PhotoPrint => "a picture",
             Collage => "a collage",
             Composition made => $"the composition “{made.Name}”",
+            WordStrips strips => $"the label “{UnitDesk.Opening(strips.Words)}”",
             Keepsake keepsake => keepsake.Name,
             Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
             Card { Kind: CardKind.WeekTitle or CardKind.DayTitle } => "a title card",
@@ -272,7 +278,38 @@ public sealed class UnitReader(
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(piece);
-        return OwnView(open, piece) is { } view ? view with { Stock = piece.Stock, Steps = piece.Steps } : null;
+        return OwnView(open, piece) is { } view
+            ? view with
+            {
+                Stock = open.Words.StockOf(piece),
+                OwnStock = piece.PrintedOn,
+                Steps = [.. piece.Steps.Select(s => WrittenStep.Of(s, open.Album.Measures))],
+                Attachment = piece.Attachment is { } goes ? AttachmentOf(open, piece, goes) : null,
+                Attached = [.. open.Content.AttachedTo(piece.Id).Select(with => View(open, with)).OfType<PieceView>()],
+            }
+            : null;
+    }
+
+    private static AttachmentView? AttachmentOf(OpenUnit open, Piece piece, Attachment goes)
+    {
+        if (open.Content.Find(goes.To) is not { } to)
+        {
+            return null;
+        }
+
+        var (whole, own) = (open.CutSizeOf(to), open.CutSizeOf(piece));
+        return new AttachmentView(
+            goes.To,
+            goes.Kind,
+            goes.Edge,
+            goes.Depth is { } depth ? MeasureText.Show(depth, open.Album.Measures) : null,
+            goes.Across,
+            goes.Down,
+            MeasureText.Show(own, open.Album.Measures),
+            ShareBox.Of(goes.PlaceOn(whole, own), whole),
+            goes.Kind == AttachmentKind.Flip ? ShareBox.Of(goes.LiftedOn(whole, own), whole) : null,
+            goes.TurnsBackUpsideDown
+        );
     }
 
     private PieceView? OwnView(OpenUnit open, Piece piece)
@@ -316,7 +353,7 @@ public sealed class UnitReader(
                     null,
                     null,
                     null,
-                    print.Caption is null && print.Finish is null && print.LegendLine is null
+                    print is { Caption: null, Finish: null, LegendLine: null, Attachment: null }
                         ? null
                         : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor
@@ -334,6 +371,31 @@ public sealed class UnitReader(
 
             case Composition made:
                 return View(open, made, cut);
+
+            case WordStrips strips:
+                return new PieceView(
+                    strips.Id,
+                    PieceKind.Label,
+                    null,
+                    UnitDesk.Opening(strips.Words),
+                    null,
+                    null,
+                    null,
+                    strips.Words,
+                    null,
+                    null,
+                    FaceUrl(open, strips, faces.Of(open, strips, cut)!),
+                    null,
+                    Label: new WrittenLabel(
+                        strips.Words,
+                        strips.Form,
+                        strips.SizePt,
+                        strips.Paper.ToString(),
+                        strips.Ink.ToString(),
+                        strips.Face,
+                        MeasureText.Show(strips.Size, open.Album.Measures)
+                    )
+                );
 
             case Card card:
             {
@@ -549,7 +611,7 @@ public sealed class UnitReader(
     /// <summary>Words in pale ink on brown card.</summary>
     private static string? HardToRead(OpenUnit open, Card card)
     {
-        if (card.Stock == Stock.Kraft)
+        if (open.Words.StockOf(card) == Stock.Kraft)
         {
             var contrast = Rgb.Contrast(PieceFaces.StyleOf(open, card).Ink, PieceFaces.KraftGround);
             return contrast < PhotoWords.ReadableContrast

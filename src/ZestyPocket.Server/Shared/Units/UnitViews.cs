@@ -131,6 +131,7 @@ public sealed record MarkView(MarkKind Kind, long X1, long Y1, long X2, long Y2)
 /// <summary>A pocket of a face.</summary>
 /// <param name="LeftEmpty">It stays empty on purpose.</param>
 /// <param name="Behind">What lies behind it on the other face; null when nothing does.</param>
+/// <param name="BehindFace">Address of what shows through its piece from behind; null when nothing does.</param>
 /// <param name="Stuck">Its piece and the one behind are stuck together and move as one.</param>
 public sealed record PocketView(
     string Key,
@@ -146,7 +147,8 @@ public sealed record PocketView(
     bool Locked,
     bool LeftEmpty,
     string? Behind,
-    bool Stuck
+    bool Stuck,
+    string? BehindFace
 );
 
 /// <summary>A piece; fields that do not belong to its kind are null.</summary>
@@ -174,10 +176,57 @@ public sealed record PieceView(
     CollageView? Collage = null,
     WrittenFinish? Finish = null,
     Stock Stock = Stock.WhiteCard,
+    Stock? OwnStock = null,
     string? LegendLine = null,
-    IReadOnlyList<HandStep>? Steps = null,
-    WrittenComposition? Composition = null
+    IReadOnlyList<WrittenStep>? Steps = null,
+    WrittenComposition? Composition = null,
+    WrittenLabel? Label = null,
+    AttachmentView? Attachment = null,
+    IReadOnlyList<PieceView>? Attached = null
 );
+
+/// <summary>A label as it can be written back.</summary>
+public sealed record WrittenLabel(
+    string Words,
+    StripForm Form,
+    double SizePt,
+    string Paper,
+    string Ink,
+    Typeface Face,
+    string Size
+);
+
+/// <summary>How a piece goes with another one. Places are shares of the pocket's width and height.</summary>
+/// <param name="ToId">The piece it goes with.</param>
+/// <param name="Depth">As written; null for what is usual.</param>
+/// <param name="Size">Its cut size in words.</param>
+/// <param name="Closed">Where it lies when everything is closed.</param>
+/// <param name="Lifted">Where a flip lies when it is lifted; null for other pieces.</param>
+/// <param name="TurnsBack">Its back stands head down behind it.</param>
+public sealed record AttachmentView(
+    Guid ToId,
+    AttachmentKind Kind,
+    PieceEdge Edge,
+    string? Depth,
+    AcrossPlace Across,
+    DownPlace Down,
+    string Size,
+    ShareBox Closed,
+    ShareBox? Lifted,
+    bool TurnsBack
+);
+
+/// <summary>A place as shares of what it lies on; may reach beyond it.</summary>
+public sealed record ShareBox(double X, double Y, double Width, double Height)
+{
+    public static ShareBox Of(Rect place, Size whole) =>
+        new(
+            place.X.Points / whole.Width.Points,
+            place.Y.Points / whole.Height.Points,
+            place.Width.Points / whole.Width.Points,
+            place.Height.Points / whole.Height.Points
+        );
+}
 
 public enum PieceKind
 {
@@ -186,6 +235,7 @@ public enum PieceKind
     Keepsake,
     Collage,
     Composition,
+    Label,
 }
 
 /// <summary>A slice of a picture that runs over several pockets: which of how many.</summary>

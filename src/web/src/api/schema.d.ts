@@ -1170,7 +1170,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -1290,6 +1290,18 @@ export interface components {
             units: components["schemas"]["UnitAt"][];
             standing: components["schemas"]["LeafDesign"][];
             extra: components["schemas"]["ExtraLeaves"][];
+        };
+        /** @description Says what the album's pictures and cards are printed on where nothing else is said. */
+        AlbumEditChoosePapers: {
+            /** @enum {string} */
+            kind: "choosePapers";
+            picturesOn: components["schemas"]["Stock"];
+            cardsOn: components["schemas"]["Stock"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
         };
         /** @description How many leaves of a protector are owned; null when they never run out. */
         AlbumEditCountOnHand: {
@@ -1991,6 +2003,34 @@ export interface components {
             sheets: components["schemas"]["SheetOfLettersView"][];
             themes: string[];
             cardSizes: string[];
+            picturesOn: components["schemas"]["Stock"];
+            cardsOn: components["schemas"]["Stock"];
+        };
+        /**
+         * @description How a piece goes with another one that lies in a pocket.
+         * @enum {unknown}
+         */
+        AttachmentKind: "flip" | "behind" | "tag" | "sleeve" | "back" | "stuckOn";
+        /** @description How a piece goes with another one. Places are shares of the pocket's width and height. */
+        AttachmentView: {
+            /**
+             * Format: uuid
+             * @description The piece it goes with.
+             */
+            toId: string;
+            kind: components["schemas"]["AttachmentKind"];
+            edge: components["schemas"]["PieceEdge"];
+            /** @description As written; null for what is usual. */
+            depth: null | string;
+            across: components["schemas"]["AcrossPlace"];
+            down: components["schemas"]["DownPlace"];
+            /** @description Its cut size in words. */
+            size: string;
+            /** @description Where it lies when everything is closed. */
+            closed: components["schemas"]["ShareBox"];
+            lifted: null | components["schemas"]["ShareBox"];
+            /** @description Its back stands head down behind it. */
+            turnsBack: boolean;
         };
         /**
          * @description Where a card keeps a band free.
@@ -2740,12 +2780,6 @@ export interface components {
             centerY: number;
             /** Format: double */
             zoom: number;
-        };
-        /** @description A step by hand, and what exactly. */
-        HandStep: {
-            kind: components["schemas"]["HandStepKind"];
-            /** @description Such as the stamp or the words; may be empty, at most 120 characters. */
-            words: string;
         };
         /**
          * @description What people do to a printed piece with their hands.
@@ -3539,7 +3573,7 @@ export interface components {
         /** @enum {unknown} */
         PieceEdge: "left" | "top" | "right" | "bottom" | null;
         /** @enum {unknown} */
-        PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition";
+        PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition" | "label";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -3570,9 +3604,13 @@ export interface components {
             collage?: null | components["schemas"]["CollageView"];
             finish?: null | components["schemas"]["WrittenFinish"];
             stock?: components["schemas"]["Stock"];
+            ownStock?: null | components["schemas"]["Stock"];
             legendLine?: null | string;
-            steps?: null | components["schemas"]["HandStep"][];
+            steps?: null | components["schemas"]["WrittenStep"][];
             composition?: null | components["schemas"]["WrittenComposition"];
+            label?: null | components["schemas"]["WrittenLabel"];
+            attachment?: null | components["schemas"]["AttachmentView"];
+            attached?: null | components["schemas"]["PieceView"][];
         };
         PocketPlace: {
             /** Format: uuid */
@@ -3623,6 +3661,8 @@ export interface components {
             behind: null | string;
             /** @description Its piece and the one behind are stuck together and move as one. */
             stuck: boolean;
+            /** @description Address of what shows through its piece from behind; null when nothing does. */
+            behindFace: null | string;
         };
         /** @description A point on a face, in EMU. */
         PointView: {
@@ -3800,6 +3840,17 @@ export interface components {
             /** Format: int32 */
             gaps: number;
             days: components["schemas"]["SeriesDayView"][];
+        };
+        /** @description A place as shares of what it lies on; may reach beyond it. */
+        ShareBox: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
         };
         /** @description A sheet of letters: as it was new, and what is left; as `A12 B4`. */
         SheetOfLettersView: {
@@ -4135,6 +4186,11 @@ export interface components {
             pictures: string[];
         };
         /**
+         * @description What words are cut into.
+         * @enum {unknown}
+         */
+        StripForm: "label" | "strips" | "letters";
+        /**
          * @description What a style can carry.
          * @enum {unknown}
          */
@@ -4182,6 +4238,7 @@ export interface components {
             plan?: null | string;
             /** @description Key of one of the FillerPatterns; null for what its dress draws. */
             pattern?: null | string;
+            printedOn?: null | components["schemas"]["Stock"];
         };
         /** @description A picture of a card in a style, and how its sample words come out. */
         StyleTry: {
@@ -4276,6 +4333,7 @@ export interface components {
             pictureShare: number;
             plan: null | string;
             pattern: null | string;
+            printedOn: null | components["schemas"]["Stock"];
             /**
              * Format: double
              * @description Of its ink on its paper, 1 to 21.
@@ -4381,7 +4439,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4438,6 +4496,36 @@ export interface components {
              */
             revision: number;
         };
+        /**
+         * @description Lets a piece go with another one: a card or keepsake that is there, a loose picture, or, when neither is named, a
+         *     new card. Said of a piece that goes with it already, it changes how.
+         */
+        UnitEditAttachPiece: {
+            /** @enum {string} */
+            kind: "attachPiece";
+            /**
+             * Format: uuid
+             * @description The piece it goes with.
+             */
+            toId: string;
+            /** @description How it goes with it. */
+            as: components["schemas"]["AttachmentKind"];
+            /** @description Where a flip is hinged, where a tag stands out. */
+            edge?: components["schemas"]["PieceEdge"];
+            /** @description How far a flip reaches or a tag stands out, such as `2 in`; empty for what is usual. */
+            depth?: null | string;
+            /** Format: uuid */
+            pieceId?: null | string;
+            /** Format: uuid */
+            photoId?: null | string;
+            across?: components["schemas"]["AcrossPlace"];
+            down?: components["schemas"]["DownPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Puts words on a print; null takes them off. */
         UnitEditCaptionPhoto: {
             /** @enum {string} */
@@ -4484,6 +4572,18 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             keepsake: components["schemas"]["WrittenKeepsake"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes a piece off the one it goes with: a card goes to the tray, a picture is loose again. */
+        UnitEditDetachPiece: {
+            /** @enum {string} */
+            kind: "detachPiece";
+            /** Format: uuid */
+            pieceId: string;
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -4758,6 +4858,41 @@ export interface components {
             words?: null | string;
             styleKey?: null | string;
             setting?: null | components["schemas"]["CardSetting"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Writes a label, strips of words or letters and sticks them on a piece, or changes them. The backing is the colour
+         *     given, white for none; the ink follows from it.
+         */
+        UnitEditWriteLabel: {
+            /** @enum {string} */
+            kind: "writeLabel";
+            /** @description A line for each strip. */
+            words: string;
+            form?: components["schemas"]["StripForm"];
+            /**
+             * Format: double
+             * @default 12
+             */
+            sizePt: number;
+            paper?: null | string;
+            face?: null | components["schemas"]["Typeface"];
+            /**
+             * Format: uuid
+             * @description The piece they are stuck on; null leaves a new one in the tray, and a known one where it is.
+             */
+            toId?: null | string;
+            /**
+             * Format: uuid
+             * @description The label that is changed; null for a new one.
+             */
+            pieceId?: null | string;
+            across?: components["schemas"]["AcrossPlace"];
+            down?: components["schemas"]["DownPlace"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5044,6 +5179,17 @@ export interface components {
             inEnvelope: boolean;
             seeThrough?: null | boolean;
         };
+        /** @description A label as it can be written back. */
+        WrittenLabel: {
+            words: string;
+            form: components["schemas"]["StripForm"];
+            /** Format: double */
+            sizePt: number;
+            paper: string;
+            ink: string;
+            face: components["schemas"]["Typeface"];
+            size: string;
+        };
         /** @description A mat as written: a length such as `1/8 in`, a colour, a filler style or null. */
         WrittenMat: {
             reveal: string;
@@ -5079,6 +5225,9 @@ export interface components {
             kind: components["schemas"]["HandStepKind"];
             /** @default  */
             words: string;
+            roomAt?: null | components["schemas"]["PieceEdge"];
+            /** @description How deep that room is, such as `1/2 in`. */
+            room?: null | string;
         };
     };
     responses: never;

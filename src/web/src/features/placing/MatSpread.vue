@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import type { FaceView, PocketView } from '../../api/client'
+import AttachedFaces from './AttachedFaces.vue'
 import { usePieceDrag } from './drag'
 import FramedPhoto from './FramedPhoto.vue'
 import type { Framing } from './frame'
@@ -74,7 +75,10 @@ function nameOfPiece({ piece, locked, stuck }: PocketView) {
   const slice = piece.span ? `, part ${piece.span.number} of ${piece.span.of}` : ''
   const warning = piece.warning ? `, warning: ${piece.warning}` : ''
   const held = `${locked ? ', locked' : ''}${stuck ? ', stuck to the piece behind it' : ''}`
-  return `${piece.kind} ${piece.title}${slice}${warning}${held}`
+  const others = (piece.attached ?? []).map(
+    (p) => `, ${p.attachment!.kind === 'stuckOn' ? 'label' : p.attachment!.kind} ${p.title}`,
+  )
+  return `${piece.kind} ${piece.title}${slice}${others.join('')}${warning}${held}`
 }
 
 /** Shown as its picture alone, which can be moved in the pocket; with words or a finish it is shown as it prints. */
@@ -280,6 +284,13 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           @keydown="onKey($event, face, pocket)"
           @pointerdown="onDown($event, face, pocket)"
         >
+          <img
+            v-if="pocket.behindFace"
+            class="card-face from-behind"
+            :src="pocket.behindFace"
+            alt=""
+            draggable="false"
+          />
           <FramedPhoto
             v-if="pocket.piece && framedHere(face, pocket)"
             :piece="pocket.piece"
@@ -300,6 +311,14 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           >
           <span v-if="pocket.piece?.warning" class="pocket-warning" aria-hidden="true">!</span>
           <span v-if="pocket.locked" class="pocket-lock" aria-hidden="true" title="Locked">●</span>
+        </div>
+        <div
+          v-for="pocket in face.pockets.filter((p) => p.piece?.attached?.length)"
+          :key="`${pocket.key} attached`"
+          class="over"
+          :style="{ left: px(pocket.x), top: px(pocket.y), width: px(pocket.width), height: px(pocket.height) }"
+        >
+          <AttachedFaces :piece="pocket.piece!" />
         </div>
       </section>
     </div>
@@ -393,11 +412,19 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
 .pocket.framing {
   outline-style: dashed;
 }
+.over {
+  position: absolute;
+  pointer-events: none;
+  z-index: 2;
+}
 .card-face {
   position: absolute;
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.from-behind {
+  transform: scaleX(-1);
 }
 .pocket-size {
   position: absolute;

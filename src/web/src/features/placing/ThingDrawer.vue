@@ -6,12 +6,15 @@ import { editAlbum } from '../../shared/edits'
 import CardEditor from '../words/CardEditor.vue'
 import { useCardEdits } from '../words/cards'
 import PictureWords from '../words/PictureWords.vue'
+import { attachmentNames, withAttached } from './attached'
+import AttachedPanel from './AttachedPanel.vue'
 import CollageEditor from './CollageEditor.vue'
 import { starts } from './compose'
 import CompositionEditor from './CompositionEditor.vue'
 import FinishPanel from './FinishPanel.vue'
 import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
+import LabelFields from './LabelFields.vue'
 import MakingPanel from './MakingPanel.vue'
 import type { Edit } from './unit'
 
@@ -36,11 +39,16 @@ const found = computed(() => {
   return null
 })
 const loose = computed(() => props.unit.looseCards.find((c) => c.id === hand.looseId) ?? null)
-const piece = computed<PieceView | null>(() => found.value?.pocket.piece ?? loose.value)
+const carrier = computed<PieceView | null>(() => found.value?.pocket.piece ?? loose.value)
+/** A piece that goes with the one in the pocket may be open instead of it. */
+const attached = computed(() =>
+  carrier.value ? (withAttached(carrier.value).find((p) => p.id === hand.attachedId && p.attachment) ?? null) : null,
+)
+const piece = computed<PieceView | null>(() => attached.value ?? carrier.value)
 
 /** As wide and high as what is shown of the picture. */
 const frameBox = (pocket: PocketView) => {
-  const { crop, photo } = pocket.piece ?? {}
+  const { crop, photo } = piece.value ?? {}
   const ratio = crop && photo ? (crop.width * photo.width) / (crop.height * photo.height) : pocket.width / pocket.height
   const width = Math.min(270, 220 * ratio)
   return { width: `${width}px`, height: `${width / ratio}px` }
@@ -84,6 +92,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       </p>
     </template>
     <h2 v-else-if="loose" class="h5">Loose {{ loose.kind }}</h2>
+    <p v-if="attached" class="mb-2">
+      <strong>{{ attachmentNames[attached.attachment!.kind] }}</strong>, {{ attached.attachment!.size }}
+      <button type="button" class="btn btn-sm btn-link py-0" @click="hand.attachedId = null">
+        Back to the piece in the pocket
+      </button>
+    </p>
 
     <template v-if="piece && piece.kind === 'photo' && found && piece.crop && piece.framing">
       <div class="frame-box" :style="frameBox(found.pocket)">
@@ -129,10 +143,11 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
       </p>
       <template v-else>
         <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
+        <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
         <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
         <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
       </template>
-      <details class="mt-2">
+      <details v-if="!piece.attachment" class="mt-2">
         <summary>Larger, or always this large</summary>
         <label for="wish" class="form-label mb-0 mt-1">This picture is wanted</label>
         <BFormSelect
@@ -171,11 +186,26 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 
     <template v-else-if="piece && piece.kind === 'card'">
       <CardEditor :key="piece.id" :unit="unit" :piece="piece" v-on="cardEdits(piece)" />
+      <AttachedPanel
+        v-if="!['back', 'sleeve'].includes(piece.attachment?.kind ?? '')"
+        :key="`with ${piece.id}`"
+        :unit="unit"
+        :piece="piece"
+        :edit="edit"
+      />
       <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
       <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
-    <CompositionEditor v-else-if="piece?.composition" :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
+    <template v-else-if="piece?.composition">
+      <CompositionEditor :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
+      <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
+    </template>
+
+    <template v-else-if="piece?.label">
+      <LabelFields :key="piece.id" :piece="piece" :edit="edit" />
+      <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
+    </template>
 
     <CollageEditor
       v-else-if="piece?.collage"
@@ -194,7 +224,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     <p v-if="found?.pocket.behind" class="form-text mb-0" data-testid="behind">
       Behind it lies {{ found.pocket.behind }}{{ found.pocket.stuck ? ', stuck to it: both move as one' : '' }}.
     </p>
-    <div v-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">
+    <div v-if="attached" class="mt-2">
+      <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'detachPiece', pieceId: attached.id })"
+        >Take it off</BButton
+      >
+    </div>
+    <div v-else-if="piece && found" class="d-flex flex-wrap gap-2 mt-2">
       <BButton size="sm" variant="outline-dark" @click="edit({ kind: 'takeOut', place: found.place })"
         >Move to tray</BButton
       >

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PhotoView, PieceView, UnitView } from '../../api/client'
+import { loosePhotos } from './attached'
 import { usePieceDrag } from './drag'
 import { useHand, type InHand } from './hand'
 
@@ -8,16 +9,7 @@ const props = defineProps<{ unit: UnitView }>()
 const emit = defineEmits<{ drop: [held: InHand, x: number, y: number] }>()
 const hand = useHand()
 
-const placed = computed(() => {
-  const pieces = props.unit.faces.flatMap((f) => f.pockets).map((p) => p.piece)
-  const inCollages = [...pieces, ...props.unit.looseCards].flatMap((p) => p?.collage?.cells.map((c) => c.photoId) ?? [])
-  const composed = [...pieces, ...props.unit.looseCards].flatMap((p) =>
-    p?.composition ? [p.composition.groundPhotoId, ...p.composition.shapes.map((s) => s.photoId)] : [],
-  )
-  const ids = [...pieces.map((p) => p?.photo?.id), ...inCollages, ...composed]
-  return new Set(ids.filter((id): id is string => !!id))
-})
-const photos = computed(() => props.unit.photos.filter((p) => !placed.value.has(p.id)))
+const photos = computed(() => loosePhotos(props.unit))
 const days = computed(() => {
   const groups = new Map<string, PhotoView[]>()
   for (const photo of photos.value) {

@@ -32,19 +32,7 @@ export const plain = (): WrittenFinish => ({
   stripStyleKey: null,
 })
 
-export type Stock = PieceView['stock']
 export type StepKind = NonNullable<PieceView['steps']>[number]['kind']
-
-/** What pieces are printed on, as people name it. */
-export const stocks: { stock: Stock; name: string }[] = [
-  { stock: 'photoPaper', name: 'photo paper' },
-  { stock: 'whiteCard', name: 'white card' },
-  { stock: 'patternedPaper', name: 'patterned paper' },
-  { stock: 'vellum', name: 'vellum' },
-  { stock: 'clearFilm', name: 'clear film' },
-  { stock: 'kraft', name: 'kraft card' },
-  { stock: 'label', name: 'label sheet' },
-]
 
 /** What is done to a printed piece by hand. */
 export const stepKinds: Record<StepKind, string> = {

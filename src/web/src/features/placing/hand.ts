@@ -19,11 +19,18 @@ export const useHand = defineStore('hand', () => {
   const pocket = ref<PocketRef | null>(null)
   const looseId = ref<string | null>(null)
   const framing = ref(false)
+  /** A piece that goes with the one in the pocket, open in the drawer instead of it. */
+  const attachedId = ref<string | null>(null)
+  /** Flips that are lifted. */
+  const lifted = ref<string[]>([])
   /** Where a dragged thing is on the screen. */
   const ghost = ref<{ x: number; y: number; picture: string | null; label: string } | null>(null)
 
   function openPocket(place: PocketRef | null) {
-    if (!samePocket(place, pocket.value)) framing.value = false
+    if (!samePocket(place, pocket.value)) {
+      framing.value = false
+      attachedId.value = null
+    }
     pocket.value = place
     looseId.value = null
   }
@@ -32,6 +39,13 @@ export const useHand = defineStore('hand', () => {
     pocket.value = null
     framing.value = false
     looseId.value = pieceId
+    attachedId.value = null
+  }
+
+  function lift(pieceId: string) {
+    lifted.value = lifted.value.includes(pieceId)
+      ? lifted.value.filter((id) => id !== pieceId)
+      : [...lifted.value, pieceId]
   }
 
   function clear() {
@@ -39,10 +53,12 @@ export const useHand = defineStore('hand', () => {
     pocket.value = null
     looseId.value = null
     framing.value = false
+    attachedId.value = null
+    lifted.value = []
     ghost.value = null
   }
 
-  return { held, pocket, looseId, framing, ghost, openPocket, openLoose, clear }
+  return { held, pocket, looseId, framing, attachedId, lifted, ghost, openPocket, openLoose, lift, clear }
 })
 
 /** What a piece looks like while it is dragged. */

@@ -5,6 +5,7 @@ import { answer, api, type StyleTry, type StyleView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import { useAct } from '../../shared/act'
 import NumberField from '../../shared/NumberField.vue'
+import { stocks, type Stock } from '../../shared/stocks'
 import { typefaces } from './kinds'
 
 /** A card style of one's own: type, margins, colours, what is around the words, and what is kept free of them. */
@@ -139,6 +140,18 @@ async function save() {
             </BFormSelect>
           </div>
           <NumberField id="style-border" v-model="style.borderPt" label="Border, pt" :min="0" :max="18" :step="0.5" />
+          <div>
+            <label for="style-stock" class="form-label">Printed on</label>
+            <BFormSelect
+              id="style-stock"
+              size="sm"
+              :model-value="style.printedOn ?? ''"
+              @update:model-value="style.printedOn = ($event as Stock | '') || null"
+            >
+              <option value="">as the album</option>
+              <option v-for="s in stocks" :key="s.stock" :value="s.stock">{{ s.name }}</option>
+            </BFormSelect>
+          </div>
           <NumberField id="style-corner" v-model="style.cornerMm" label="Corners, mm" :min="0" :max="12" :step="0.5" />
         </div>
       </fieldset>

@@ -7,6 +7,7 @@ import { useNotices } from '../../shared/notices'
 import { counted } from '../../shared/words'
 import { useAlbumWords } from './queries'
 import HandPanel from './HandPanel.vue'
+import { stocks, type Stock } from '../../shared/stocks'
 import StyleEditor from './StyleEditor.vue'
 
 /** Card styles at true size, family by family: the one new cards take first, then those with styles of one's own. */
@@ -63,6 +64,21 @@ async function paint() {
   }
 }
 
+const papers = [
+  { of: 'picturesOn', label: 'Pictures are printed on' },
+  { of: 'cardsOn', label: 'Cards are printed on' },
+] as const
+const choosePaper = (of: 'picturesOn' | 'cardsOn', stock: Stock) =>
+  act(() =>
+    editAlbum(props.album.id, {
+      kind: 'choosePapers',
+      revision: words.value!.revision,
+      picturesOn: words.value!.picturesOn,
+      cardsOn: words.value!.cardsOn,
+      [of]: stock,
+    }),
+  )
+
 const takeFamily = (family: string) =>
   act(() => editAlbum(props.album.id, { kind: 'chooseFamily', revision: words.value!.revision, family }))
 
@@ -91,6 +107,17 @@ const copyOf = (style: StyleView): StyleView => ({ ...style, key: '', own: true,
           <label for="styles-size" class="form-label mb-0">Shown on a card of</label>
           <BFormSelect id="styles-size" v-model="size" size="sm">
             <option v-for="s in sizes" :key="s" :value="s">{{ s }}</option>
+          </BFormSelect>
+        </div>
+        <div v-for="p in papers" :key="p.of">
+          <label :for="`paper-${p.of}`" class="form-label mb-0">{{ p.label }}</label>
+          <BFormSelect
+            :id="`paper-${p.of}`"
+            size="sm"
+            :model-value="words?.[p.of]"
+            @update:model-value="choosePaper(p.of, $event as Stock)"
+          >
+            <option v-for="s in stocks" :key="s.stock" :value="s.stock">{{ s.name }}</option>
           </BFormSelect>
         </div>
         <p class="form-text m-0">At true size. Make one of your own from any of them.</p>

@@ -1,0 +1,189 @@
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Shared;
+
+namespace ZestyPocket.Server.Printing;
+
+/// <summary>
+/// Collects what is printed of units: every placed piece and what goes with it, part by part, with the faces and what
+/// there is to say about them.
+/// </summary>
+public sealed class DuePieces(PieceFaces faces, FontShelf fonts)
+{
+    private readonly List<DuePiece> _pieces = [];
+    private readonly Dictionary<(Guid PieceId, int Part), PieceFace> _faces = [];
+    private readonly Dictionary<Guid, Guid> _unitOf = [];
+    private readonly List<string> _doubts = [];
+    private readonly List<(string Number, IReadOnlyList<HandStep> Steps)> _byHand = [];
+
+    public IReadOnlyList<DuePiece> Pieces => _pieces;
+
+    public IReadOnlyDictionary<(Guid PieceId, int Part), PieceFace> Faces => _faces;
+
+    public IReadOnlyDictionary<Guid, Guid> UnitOf => _unitOf;
+
+    /// <summary>What would not come out as it should.</summary>
+    public IReadOnlyList<string> Doubts => _doubts;
+
+    public IReadOnlyList<(string Number, IReadOnlyList<HandStep> Steps)> ByHand => _byHand;
+
+    /// <summary>Everything that lies in pockets of a unit, in reading order.</summary>
+    public void TakePlaced(OpenUnit open)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        foreach (var (face, pocket, place, code) in open.Pockets)
+        {
+            if (open.Content.At(place) is not { } placement || open.Content.Find(placement.PieceId) is not { } piece)
+            {
+                continue;
+            }
+
+            Take(open, piece, code, face.Protector.CutSize(pocket));
+            foreach (var with in open.Content.AttachedTo(piece.Id).Where(p => !IsBack(p)))
+            {
+                Take(open, with, $"{code} {with.Attachment!.Name}", open.CutSizeOf(with));
+            }
+        }
+    }
+
+    private static bool IsBack(Piece piece) => piece.Attachment?.Kind == AttachmentKind.Back;
+
+    private void Take(OpenUnit open, Piece piece, string code, Size cut)
+    {
+        if (piece is Keepsake || PrintedFace(open, piece, cut) is not { } face)
+        {
+            return;
+        }
+
+        _unitOf[piece.Id] = open.Unit.Id;
+        if (!piece.Steps.IsEmpty)
+        {
+            _byHand.Add((code, piece.Steps));
+        }
+
+        _doubts.AddRange(DoubtsOf(piece, code, face));
+        var back = TakeBack(open, piece, code, cut);
+        foreach (var (part, shown) in Parts(piece, code, open.Words.StockOf(piece), face))
+        {
+            _faces[(piece.Id, part.Part)] = shown;
+            // The back of the whole is that of the outermost part.
+            _pieces.Add(part.Part == 0 ? part with { Back = back } : part);
+        }
+    }
+
+    private DueBack? TakeBack(OpenUnit open, Piece piece, string code, Size cut)
+    {
+        if (
+            open.Content.AttachedTo(piece.Id).FirstOrDefault(IsBack) is not { } back
+            || faces.Of(open, back, cut) is not { } face
+        )
+        {
+            return null;
+        }
+
+        var number = $"{code} back";
+        _unitOf[back.Id] = open.Unit.Id;
+        _faces[(back.Id, 0)] = Stocks.HasOwnGround(open.Words.StockOf(piece)) ? WithoutGround(face) : face;
+        _doubts.AddRange(DoubtsOf(back, number, face));
+        return new DueBack(back.Id, number, piece.Attachment?.TurnsBackUpsideDown ?? false);
+    }
+
+    /// <summary>The face as it lies flat on the sheet.</summary>
+    private PieceFace? PrintedFace(OpenUnit open, Piece piece, Size cut) =>
+        piece switch
+        {
+            WordStrips strips => AttachedFaces.OnOneStrip(strips, fonts),
+            { Attachment.Kind: AttachmentKind.Sleeve } => faces.Of(open, piece, cut) is { } front
+                ? AttachedFaces.Sleeve(front)
+                : null,
+            _ => faces.Of(open, piece, cut),
+        };
+
+    /// <summary>On paper with a ground of its own the ground of a card is not printed.</summary>
+    private static PieceFace WithoutGround(PieceFace face) =>
+        face switch
+        {
+            CardPieceFace card => card with { GroundShare = 0 },
+            FinishedFace finished => finished with
+            {
+                Parts =
+                [
+                    .. finished.Parts.Select(p =>
+                        p with
+                        {
+                            On = [.. p.On.Select(o => o with { Face = WithoutGround(o.Face) })],
+                        }
+                    ),
+                ],
+            },
+            _ => face,
+        };
+
+    /// <summary>What is cut for a piece: the piece, or each of its mats on card and the print by itself.</summary>
+    private static IEnumerable<(DuePiece Part, PieceFace Face)> Parts(
+        Piece piece,
+        string code,
+        Stock stock,
+        PieceFace face
+    )
+    {
+        face = Stocks.HasOwnGround(stock) ? WithoutGround(face) : face;
+        if (face is not FinishedFace finished)
+        {
+            yield return (new DuePiece(piece.Id, code, face.Cut, stock), face);
+            yield break;
+        }
+
+        for (var i = 0; i < finished.Parts.Length; i++)
+        {
+            var (part, own) = (finished.Part(i), finished.Parts[i]);
+            yield return (
+                new DuePiece(
+                    piece.Id,
+                    own.Name.Length > 0 ? $"{code} {own.Name}" : code,
+                    part.Cut,
+                    own.IsMat ? Stock.WhiteCard : stock,
+                    i
+                ),
+                part
+            );
+        }
+    }
+
+    /// <summary>
+    /// What would go to paper other than it should: words that have no room, letters that no face has.
+    /// </summary>
+    private IEnumerable<string> DoubtsOf(Piece piece, string code, PieceFace face)
+    {
+        if (
+            piece is Card card
+            && face is CardPieceFace { Card.Fit: { WordsOver: > 0 and var over } fit }
+            && fit.SizePt > 0
+            && !string.IsNullOrWhiteSpace(card.Words)
+        )
+        {
+            yield return $"{code}: {NumberWords.Counted(over, "word has", "words have")} no room and would not be "
+                + "printed.";
+        }
+
+        foreach (var missing in RunsOf(face).SelectMany(r => fonts.Lacks(r.Face, r.Text).Missing).Distinct().Chunk(12))
+        {
+            yield return $"{code}: no face of the program has {string.Join(' ', missing)}; a box would be printed "
+                + "instead.";
+        }
+    }
+
+    private static IEnumerable<TypeRun> RunsOf(PieceFace face) =>
+        face switch
+        {
+            CardPieceFace card => card.Picture is { } picture ? card.Card.Runs.Concat(RunsOf(picture)) : card.Card.Runs,
+            PhotoFace photo => photo.Runs,
+            CollageFace collage => collage.Cells.SelectMany(c => RunsOf(c.Face)),
+            FinishedFace finished => finished.Parts.SelectMany(p => p.On).SelectMany(o => RunsOf(o.Face)),
+            _ => [],
+        };
+}
