@@ -139,14 +139,12 @@ internal static class ImportBench
                 await using var db = new ZestyContext(builder.Options);
                 await using var file = File.OpenRead(path);
                 using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
-                var outcome = await new PhotoImport(db, cache, SystemClock.Instance).TakeAsync(
-                    album.Id,
-                    Path.GetFileName(path),
-                    arrived,
-                    null,
-                    null,
-                    cancel
-                );
+                var outcome = await new PhotoImport(
+                    db,
+                    cache,
+                    SystemClock.Instance,
+                    new VideoIntake(db, SystemClock.Instance)
+                ).TakeAsync(album.Id, Path.GetFileName(path), arrived, null, null, cancel);
                 if (outcome.Status != ImportStatus.Added)
                 {
                     throw new InvalidOperationException(outcome.Detail);

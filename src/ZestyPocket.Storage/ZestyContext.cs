@@ -32,6 +32,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<ImportFile> ImportFiles => Set<ImportFile>();
 
+    public DbSet<Video> Videos => Set<Video>();
+
     public DbSet<Story> Stories => Set<Story>();
 
     public DbSet<Edit> Edits => Set<Edit>();
@@ -142,6 +144,15 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             batch.HasOne<Album>().WithMany().HasForeignKey(b => b.AlbumId);
             batch.HasMany(b => b.Files).WithOne().HasForeignKey(f => f.BatchId);
             batch.HasIndex(b => new { b.AlbumId, b.MadeAt });
+        });
+
+        modelBuilder.Entity<Video>(video =>
+        {
+            video.Property(v => v.FileName).HasMaxLength(300);
+            video.Property(v => v.Sha256).HasMaxLength(64).IsFixedLength();
+            video.Property(v => v.Camera).HasMaxLength(120);
+            video.HasIndex(v => new { v.AlbumId, v.Sha256 }).IsUnique();
+            video.HasOne<Album>().WithMany().HasForeignKey(v => v.AlbumId).OnDelete(DeleteBehavior.Cascade);
         });
 
         modelBuilder.Entity<ImportFile>(file =>

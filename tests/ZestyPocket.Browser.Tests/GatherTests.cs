@@ -45,7 +45,7 @@ public sealed class GatherTests
         var folder = MixedFolder(desk.Folder);
         desk.Browser.FindElement(By.CssSelector("[data-testid='folder-picker']")).SendKeys(folder);
         desk.UntilText("[data-testid='intake-counts']", "17 of 17 files: 15 added, 0 already here, 2 refused; done");
-        desk.UntilText("[data-testid='refusals']", "lock.mov: This is a film");
+        desk.UntilText("[data-testid='refusals']", "lock.mov: The video is damaged");
 
         // The dawn of the third day is before the cut-off by the camera's own clock, so it lies on the second.
         OpenDay(desk, 2);

@@ -44,6 +44,12 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
     /// </summary>
     public Guid? SpanId { get; init; }
 
+    /// <summary>
+    /// The part of a tall picture that it shows at full width; null for all of it. All parts have one
+    /// <see cref="SpanId"/>.
+    /// </summary>
+    public PicturePart? Part { get; init; }
+
     /// <summary>Its line on the legend of the unit; null when it has no number.</summary>
     public string? LegendLine { get; init; }
 

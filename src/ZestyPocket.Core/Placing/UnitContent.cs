@@ -144,6 +144,25 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
         };
     }
 
+    /// <summary>
+    /// Puts the parts of a tall picture into pockets, one in each; they are moved and taken out together.
+    /// </summary>
+    public UnitContent PutParts(Guid photoId, IReadOnlyList<(PocketPlace Place, Guid PieceId, PicturePart Part)> parts)
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        var put = PutSpan(photoId, [.. parts.Select(p => (p.Place, p.PieceId))], Framing.Middle);
+        var partOf = parts.ToDictionary(p => p.PieceId, p => p.Part);
+        return put with
+        {
+            Pieces =
+            [
+                .. put.Pieces.Select(p =>
+                    p is PhotoPrint print && partOf.TryGetValue(p.Id, out var part) ? print with { Part = part } : p
+                ),
+            ],
+        };
+    }
+
     /// <summary>Says that a pocket stays empty on purpose, or that it does not.</summary>
     public UnitContent LeaveEmpty(PocketPlace place, bool empty)
     {

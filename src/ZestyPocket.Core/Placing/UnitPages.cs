@@ -131,7 +131,7 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
         ArgumentNullException.ThrowIfNull(content);
         ArgumentNullException.ThrowIfNull(print);
         if (
-            print.SpanId is not { } span
+            print is not { SpanId: { } span, Part: null }
             || content.PlacementOf(print.Id) is not { } placement
             || Faces.FirstOrDefault(f => f.LeafId == placement.Place.LeafId && f.Side == placement.Place.Side)
                 is not { } face

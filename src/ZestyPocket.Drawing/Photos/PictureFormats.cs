@@ -61,10 +61,10 @@ public static class PictureFormats
             );
         }
 
-        if (IsFilm(start))
+        if (FilmReader(start) is not null || IsOldFilm(start))
         {
             throw new PictureRefusedException(
-                "This is a film, and a pocket holds still pictures. Take a still out of it and add that."
+                "This is a film of a kind that cannot be read. Save it as MP4 and add that, or add stills from it."
             );
         }
 
@@ -122,31 +122,26 @@ public static class PictureFormats
             : null;
     }
 
-    private static bool IsFilm(ReadOnlySpan<byte> start)
+    /// <summary>The reader for a video, as ffmpeg names it; null when the file is none that is taken.</summary>
+    public static string? FilmReader(ReadOnlySpan<byte> start)
     {
-        if (start.Length > 12 && start.StartsWith("RIFF"u8) && start[8..].StartsWith("AVI "u8))
-        {
-            return true;
-        }
-
-        if (
-            start.StartsWith(new byte[] { 0x1A, 0x45, 0xDF, 0xA3 })
-            || start.StartsWith(new byte[] { 0, 0, 1, 0xBA })
-            || start.StartsWith(new byte[] { 0, 0, 1, 0xB3 })
-        )
-        {
-            return true;
-        }
-
         if (start.Length <= 12)
         {
-            return false;
+            return null;
         }
 
         var box = start[4..];
-        return box.StartsWith("moov"u8)
+        return start.StartsWith("RIFF"u8) && start[8..].StartsWith("AVI "u8) ? "avi"
+            : start.StartsWith(new byte[] { 0x1A, 0x45, 0xDF, 0xA3 }) ? "matroska"
+            : box.StartsWith("moov"u8)
             || box.StartsWith("mdat"u8)
             || box.StartsWith("wide"u8)
-            || (box.StartsWith("ftyp"u8) && Brand(start) is null);
+            || (box.StartsWith("ftyp"u8) && Brand(start) is null)
+                ? "mov"
+            : null;
     }
+
+    /// <summary>MPEG streams of discs and tapes.</summary>
+    private static bool IsOldFilm(ReadOnlySpan<byte> start) =>
+        start.StartsWith(new byte[] { 0, 0, 1, 0xBA }) || start.StartsWith(new byte[] { 0, 0, 1, 0xB3 });
 }

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using ImageMagick;
@@ -8,8 +7,8 @@ namespace ZestyPocket.Drawing.Photos;
 /// <summary>The file takes longer than it was given: it may be tried again with more time.</summary>
 public sealed class PictureTakesLongException(TimeSpan given)
     : PictureRefusedException(
-        $"The PDF took longer than {given.TotalSeconds:0} seconds to read and was given up. Save the page as a "
-            + "picture and add that."
+        $"The file took longer than {given.TotalSeconds:0} seconds to read and was given up. Save it as a picture "
+            + "and add that."
     );
 
 /// <summary>
@@ -95,7 +94,7 @@ public static partial class WorkingCopies
 
     private static int FromPdf(string original, int page, string target, TimeSpan patience)
     {
-        var info = Run("pdfinfo", [original], original, patience);
+        var info = Run("pdfinfo", [original], patience);
         var pages = Pages().Match(info) is { Success: true } found
             ? int.Parse(found.Groups[1].ValueSpan, CultureInfo.InvariantCulture)
             : 0;
@@ -114,9 +113,7 @@ public static partial class WorkingCopies
         }
 
         var size = PageSize()
-            .Match(
-                page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], original, patience)
-            );
+            .Match(page == 1 ? info : Run("pdfinfo", ["-f", Text(page), "-l", Text(page), original], patience));
         var longest = size.Success
             ? Math.Max(
                 double.Parse(size.Groups[1].ValueSpan, CultureInfo.InvariantCulture),
@@ -143,7 +140,6 @@ public static partial class WorkingCopies
                     original,
                     stem,
                 ],
-                original,
                 patience
             );
             File.Move(stem + ".jpg", target, overwrite: true);
@@ -163,46 +159,14 @@ public static partial class WorkingCopies
         return pages;
     }
 
-    /// <summary>
-    /// A reader of PDFs as a process of its own, bounded in time and memory: a hostile file costs that and no more,
-    /// also when the server that started it is gone.
-    /// </summary>
-    private static string Run(string program, IEnumerable<string> arguments, string original, TimeSpan patience)
-    {
-        var seconds = (int)Math.Ceiling(patience.TotalSeconds) + 1;
-        var start = new ProcessStartInfo(
-            "prlimit",
-            [
-                $"--as={PageMemory.ToString(CultureInfo.InvariantCulture)}",
-                $"--cpu={Text(seconds)}",
-                "--",
-                program,
-                .. arguments,
-            ]
-        )
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        start.Environment["LC_ALL"] = "C";
-        using var process = Process.Start(start) ?? throw new IOException($"{program} did not start.");
-        var output = process.StandardOutput.ReadToEndAsync();
-        var errors = process.StandardError.ReadToEndAsync();
-        if (!process.WaitForExit(patience))
-        {
-            process.Kill(entireProcessTree: true);
-            throw new PictureTakesLongException(patience);
-        }
-
-        process.WaitForExit();
-        return process.ExitCode == 0
-            ? output.Result
-            : throw new PictureRefusedException(
-                "The PDF cannot be read: it is damaged or locked with a password. Save the page as a picture and "
-                    + "add that.",
-                new IOException($"{program} {original}: {errors.Result}")
-            );
-    }
+    private static string Run(string program, IEnumerable<string> arguments, TimeSpan patience) =>
+        ReaderProcess.Run(
+            program,
+            arguments,
+            patience,
+            PageMemory,
+            "The PDF cannot be read: it is damaged or locked with a password. Save the page as a picture and add that."
+        );
 
     private static string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
 

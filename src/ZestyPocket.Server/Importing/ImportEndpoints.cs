@@ -141,8 +141,9 @@ public static class ImportEndpoints
                         );
                     }
 
-                    var most = name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)
-                        ? ZipBundle.LargestZip
+                    var most =
+                        name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase) ? ZipBundle.LargestZip
+                        : VideoFiles.HasEnding(name) ? VideoFiles.LargestFile
                         : PictureIntake.LargestFile;
                     using var arrived = await vault.ReceiveAsync(request.Body, most, cancel);
                     return Line(

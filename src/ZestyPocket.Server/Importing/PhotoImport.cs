@@ -22,7 +22,7 @@ namespace ZestyPocket.Server.Importing;
 public sealed record ImportOutcome(string FileName, ImportStatus Status, string Detail, Guid? PhotoId, Guid? UnitId);
 
 /// <summary>Takes a file into an album: checked, hashed, kept, dated, judged.</summary>
-public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock clock)
+public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock clock, VideoIntake videos)
 {
     /// <summary>Decoding is heavy: as many files side by side as there are cores, however many are sent.</summary>
     private static readonly SemaphoreSlim Bench = new(Environment.ProcessorCount);
@@ -43,6 +43,11 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         ArgumentNullException.ThrowIfNull(arrived);
         var name = CleanName(fileName);
         var sha = arrived.Original.Sha256;
+        if (VideoFiles.Is(arrived.Path))
+        {
+            return await videos.TakeAsync(albumId, name, arrived, line, cancel);
+        }
+
         if (await FindAsync(albumId, sha, cancel) is { } known)
         {
             return await EndAsync(line, AlreadyHere(name, known), cancel);

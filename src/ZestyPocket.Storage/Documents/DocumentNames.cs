@@ -280,6 +280,7 @@ internal static class DocumentNames
                 (nameof(PhotoPrint.Framing), "framing"),
                 (nameof(PhotoPrint.Caption), "caption"),
                 (nameof(PhotoPrint.SpanId), "spanId"),
+                (nameof(PhotoPrint.Part), "part"),
                 (nameof(PhotoPrint.Finish), "finish"),
                 (nameof(PhotoPrint.PrintedOn), "printedOn"),
                 (nameof(PhotoPrint.Steps), "steps"),
@@ -310,6 +311,7 @@ internal static class DocumentNames
                 (nameof(Attachment.Across), "across"),
                 (nameof(Attachment.Down), "down"),
             ],
+            [typeof(PicturePart)] = [(nameof(PicturePart.Top), "top"), (nameof(PicturePart.Bottom), "bottom")],
             [typeof(HandStep)] =
             [
                 (nameof(HandStep.Kind), "kind"),

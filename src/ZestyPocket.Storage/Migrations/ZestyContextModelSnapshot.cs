@@ -770,6 +770,76 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("Photos");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.Video", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("AddedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<string>("Camera")
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)");
+
+                    b.Property<double>("FramesPerSecond")
+                        .HasColumnType("double precision");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("integer");
+
+                    b.Property<bool>("Kept")
+                        .HasColumnType("boolean");
+
+                    b.Property<long>("Milliseconds")
+                        .HasColumnType("bigint");
+
+                    b.Property<int?>("OffsetMinutes")
+                        .HasColumnType("integer");
+
+                    b.PrimitiveCollection<long[]>("Proposed")
+                        .IsRequired()
+                        .HasColumnType("bigint[]");
+
+                    b.Property<string>("Sha256")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character(64)")
+                        .IsFixedLength();
+
+                    b.Property<LocalDateTime?>("Started")
+                        .HasColumnType("timestamp without time zone");
+
+                    b.Property<Instant?>("StartedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.PrimitiveCollection<long[]>("Taken")
+                        .IsRequired()
+                        .HasColumnType("bigint[]");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("integer");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId", "Sha256")
+                        .IsUnique();
+
+                    b.ToTable("Videos");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1062,6 +1132,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Albums.AlbumUnit", null)
                         .WithMany()
                         .HasForeignKey("UnitId");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Photos.Video", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>

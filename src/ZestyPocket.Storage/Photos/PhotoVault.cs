@@ -51,6 +51,9 @@ public interface IPhotoVault
     /// <summary>The file of an original.</summary>
     string PathOf(string sha256);
 
+    /// <summary>Throws a kept file away; one that is not there is no error.</summary>
+    void Remove(string sha256);
+
     /// <summary>Throws away what arrived before an instant and was never taken: leftovers of a crash.</summary>
     void SweepArriving(DateTime olderThanUtc);
 }
@@ -100,6 +103,14 @@ public sealed class FolderVault : IPhotoVault
         )
         {
             file.Delete();
+        }
+    }
+
+    public void Remove(string sha256)
+    {
+        if (File.Exists(PathOf(sha256)))
+        {
+            File.Delete(PathOf(sha256));
         }
     }
 

@@ -46,6 +46,50 @@ public sealed record PutSpan(Guid PhotoId, IReadOnlyList<PocketPlace> Places) : 
     }
 }
 
+/// <summary>A part of a tall picture and the pocket it goes into; shares of the picture's height.</summary>
+public sealed record WrittenPart(PocketPlace Place, double Top, double Bottom);
+
+/// <summary>Puts the parts of a tall picture into pockets, from its top to its foot.</summary>
+public sealed record PutParts(Guid PhotoId, IReadOnlyList<WrittenPart> Parts) : ContentEdit
+{
+    public override string Label() => "Place a tall picture in parts";
+
+    protected override IEnumerable<PocketPlace> Disturbs(UnitDesk desk) =>
+        Parts.OfType<WrittenPart>().Select(p => p.Place);
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var photo = desk.RequirePhoto(PhotoId);
+        var parts = Parts.OfType<WrittenPart>().ToList();
+        foreach (var part in parts)
+        {
+            desk.Require(part.Place);
+        }
+
+        if (
+            parts.Count is < 2 or > ScrollCuts.MostParts
+            || parts.Select(p => p.Place).Distinct().Count() != parts.Count
+            || parts.Exists(p => !(p.Top >= 0 && p.Bottom <= 1 && p.Bottom - p.Top >= 0.005))
+        )
+        {
+            throw new RuleException(
+                $"A tall picture has 2 to {ScrollCuts.MostParts} parts, each in a pocket of its own. Nothing was "
+                    + "changed."
+            );
+        }
+
+        var without = desk.Content.Pieces.OfType<PhotoPrint>().FirstOrDefault(p => p.PhotoId == photo.Id) is { } print
+            ? desk.Content.Discard(print.Id)
+            : desk.Content;
+        var put = parts.ConvertAll(p => (p.Place, tools.NewId(), new PicturePart(p.Top, p.Bottom)));
+        return new Edited(
+            without.PutParts(photo.Id, put),
+            $"Put {photo.FileName} into {NumberWords.Of(put.Count)} pockets",
+            put[0].Item2
+        );
+    }
+}
+
 /// <summary>Frames the picture of a print anew.</summary>
 public sealed record FramePhoto(Guid PieceId, Framing Framing) : ContentEdit
 {

@@ -101,6 +101,9 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
     private PieceFace? Bare(OpenUnit open, Piece piece, Size cut) =>
         piece switch
         {
+            PhotoPrint { Part: { } part } print => open.PhotoOf(print.PhotoId) is { } tall
+                ? PartOf(tall, part, cut)
+                : null,
             PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
                 ? Captioned(
                     new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)),
@@ -127,14 +130,42 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
             _ => throw new ArgumentException("Unknown kind of piece.", nameof(piece)),
         };
 
+    /// <summary>A part of a tall picture at full width from the top; white is left under a short one.</summary>
+    private static FinishedFace PartOf(Photo photo, PicturePart part, Size cut)
+    {
+        var crop = CropOf(photo, part);
+        var scale = Math.Min(cut.Width.Points / crop.Width, cut.Height.Points / crop.Height);
+        var size = new Size(
+            Length.Min(cut.Width, Length.FromPoints((decimal)(crop.Width * scale))),
+            Length.Min(cut.Height, Length.FromPoints((decimal)(crop.Height * scale)))
+        );
+        var shown = new Rect((cut.Width - size.Width) / 2, Length.Zero, size);
+        var whole = new Outline(CutShape.Rectangle, new Rect(Length.Zero, Length.Zero, cut), Length.Zero);
+        return new FinishedFace(
+            cut,
+            [
+                new FinishPart(
+                    string.Empty,
+                    whole,
+                    new Rgb(255, 255, 255),
+                    [new FaceOnPart(shown, new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, crop), whole)]
+                ),
+            ]
+        );
+    }
+
+    private static Crop CropOf(Photo photo, PicturePart part) =>
+        new(0, part.Top * photo.Height, photo.Width, part.Height * photo.Height);
+
     /// <summary>The kept part of a print; of a picture over several pockets, the part behind this one.</summary>
     public static Crop CropOf(OpenUnit open, PhotoPrint print, Photo photo, Size cut)
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(print);
         ArgumentNullException.ThrowIfNull(photo);
-        return open.SpanOf(print) is { } span
-            ? Spans.SliceOf(Crop.For(photo.Pixels, span.Whole, print.Framing), span.Whole, span.Slice)
+        return print.Part is { } part ? CropOf(photo, part)
+            : open.SpanOf(print) is { } span
+                ? Spans.SliceOf(Crop.For(photo.Pixels, span.Whole, print.Framing), span.Whole, span.Slice)
             : Crop.For(photo.Pixels, cut, print.Framing);
     }
 

@@ -321,7 +321,10 @@ public sealed class UnitReader(
             {
                 var room = open.RoomOf(print);
                 var crop = PieceFaces.CropOf(open, print, photo, room);
-                var ppi = crop.PixelsPerInch(room);
+                // A part of a tall picture is as wide as the print, however high it is.
+                var ppi = print.Part is null
+                    ? crop.PixelsPerInch(room)
+                    : Math.Max(crop.Width / (double)room.Width.Inches, crop.Height / (double)room.Height.Inches);
                 var grade = Resolution.Grade(ppi);
                 var rounded = Math.Round(ppi).ToString("0", CultureInfo.InvariantCulture);
                 var words = grade switch
@@ -353,13 +356,14 @@ public sealed class UnitReader(
                     null,
                     null,
                     null,
-                    print is { Caption: null, Finish: null, LegendLine: null, Attachment: null }
+                    print is { Caption: null, Finish: null, LegendLine: null, Attachment: null, Part: null }
                         ? null
                         : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor
                         ? words
                         : NoRoomForFinish(print.Finish, cut) ?? OnStrip(open, print, photo, crop, cut),
                     Caption: print.Caption is { } caption ? WrittenCaption.Of(caption) : null,
+                    IsPart: print.Part is not null,
                     Span: print.SpanId is { } span ? SpanOf(open, print, span) : null,
                     Finish: WrittenFinish.Of(print.Finish, open.Album.Measures),
                     LegendLine: print.LegendLine
@@ -570,9 +574,9 @@ public sealed class UnitReader(
 
     /// <summary>What is cropped away; a slice loses only what the whole picture does.</summary>
     private static double LossOf(OpenUnit open, PhotoPrint print, Photo photo, Crop crop) =>
-        open.SpanOf(print) is { } span
-            ? Crop.For(photo.Pixels, span.Whole, print.Framing).LossOf(photo.Pixels)
-            : crop.LossOf(photo.Pixels);
+        print.Part is not null ? 0
+        : open.SpanOf(print) is { } span ? Crop.For(photo.Pixels, span.Whole, print.Framing).LossOf(photo.Pixels)
+        : crop.LossOf(photo.Pixels);
 
     /// <summary>On a page outside the pockets, what must stay may not lie where it is punched or folded.</summary>
     private static string? OnStrip(OpenUnit open, PhotoPrint print, Photo photo, Crop crop, Size cut)

@@ -182,7 +182,8 @@ public sealed record PieceView(
     WrittenComposition? Composition = null,
     WrittenLabel? Label = null,
     AttachmentView? Attachment = null,
-    IReadOnlyList<PieceView>? Attached = null
+    IReadOnlyList<PieceView>? Attached = null,
+    bool IsPart = false
 );
 
 /// <summary>A label as it can be written back.</summary>

@@ -372,6 +372,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/videos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listVideos"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/videos/{id}/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getVideoFrame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/videos/{id}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeFrames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/videos/{id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepVideo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/videos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deleteVideo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/photos/{photoId}/scroll": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findScrollCuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{id}/reminders.ics": {
         parameters: {
             query?: never;
@@ -2921,6 +3017,9 @@ export interface components {
             inEnvelope: boolean;
             pocket: null | string;
         };
+        KeepVideoRequest: {
+            keep: boolean;
+        };
         /** @description A protector chosen for a leaf that stands, and how many of its pockets are fused. */
         LeafDesign: {
             /** Format: uuid */
@@ -3565,6 +3664,15 @@ export interface components {
          * @enum {unknown}
          */
         PictureKind: "photo" | "screenshot" | "scan" | "page";
+        /** @description A part of a tall picture, as shares of its height from the top. */
+        PicturePart: {
+            /** Format: double */
+            top?: number;
+            /** Format: double */
+            bottom?: number;
+            /** Format: double */
+            height?: number;
+        };
         /**
          * @description Where a card that carries a picture has it; words go around it.
          * @enum {unknown}
@@ -3611,6 +3719,8 @@ export interface components {
             label?: null | components["schemas"]["WrittenLabel"];
             attachment?: null | components["schemas"]["AttachmentView"];
             attached?: null | components["schemas"]["PieceView"][];
+            /** @default false */
+            isPart: boolean;
         };
         PocketPlace: {
             /** Format: uuid */
@@ -3813,6 +3923,13 @@ export interface components {
         RoomRequest: {
             words: string;
             styleKey?: null | string;
+        };
+        /** @description How a tall picture is best cut for pockets of a size. */
+        ScrollView: {
+            /** @description From the top, as shares of its height. */
+            parts: components["schemas"]["PicturePart"][];
+            /** @description The same in a sentence. */
+            words: string;
         };
         /** @description One day of a series: the chosen picture, else suggestions, else a gap. */
         SeriesDayView: {
@@ -4340,6 +4457,10 @@ export interface components {
              */
             contrast: number;
         };
+        /** @description Frames to be taken, as positions in milliseconds. */
+        TakeFramesRequest: {
+            positions: number[];
+        };
         /** @description Colours that the cards of a unit have from its pictures, as `#rrggbb`. */
         TintOfCards: {
             main: string;
@@ -4439,7 +4560,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4512,7 +4633,7 @@ export interface components {
             as: components["schemas"]["AttachmentKind"];
             /** @description Where a flip is hinged, where a tag stands out. */
             edge?: components["schemas"]["PieceEdge"];
-            /** @description How far a flip reaches or a tag stands out, such as `2 in`; empty for what is usual. */
+            /** @description How far a flip reaches or a tag stands out, as `2 in`; empty for what is usual. */
             depth?: null | string;
             /** Format: uuid */
             pieceId?: null | string;
@@ -4769,6 +4890,19 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Puts the parts of a tall picture into pockets, from its top to its foot. */
+        UnitEditPutParts: {
+            /** @enum {string} */
+            kind: "putParts";
+            /** Format: uuid */
+            photoId: string;
+            parts: components["schemas"]["WrittenPart"][];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Puts a picture into a pocket. */
         UnitEditPutPhoto: {
             /** @enum {string} */
@@ -4883,7 +5017,7 @@ export interface components {
             face?: null | components["schemas"]["Typeface"];
             /**
              * Format: uuid
-             * @description The piece they are stuck on; null leaves a new one in the tray, and a known one where it is.
+             * @description The piece they are stuck on; null leaves a new one in the tray, a known one where it is.
              */
             toId?: null | string;
             /**
@@ -5044,6 +5178,31 @@ export interface components {
          * @enum {unknown}
          */
         Verdict: "undecided" | "keep" | "maybe" | "leave";
+        /** @description A video that pictures are taken from; positions are milliseconds from its beginning. */
+        VideoView: {
+            /** Format: uuid */
+            id: string;
+            fileName: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: int64 */
+            milliseconds: number;
+            /** Format: double */
+            framesPerSecond: number;
+            /** @description When it was begun, in words; null when the file does not say. */
+            started: null | string;
+            camera: null | string;
+            /** @description Frames that are sharp and differ from each other. */
+            proposed: number[];
+            /** @description Frames that were taken. */
+            taken: number[];
+            /** @description The video itself is kept with the album. */
+            kept: boolean;
+        };
         /** @description Pieces of one kind that want pockets. */
         WantedPieces: {
             name: string;
@@ -5204,6 +5363,14 @@ export interface components {
             time: null | string;
             text: string;
             kind?: null | components["schemas"]["NoteKind"];
+        };
+        /** @description A part of a tall picture and the pocket it goes into; shares of the picture's height. */
+        WrittenPart: {
+            place: components["schemas"]["PocketPlace"];
+            /** Format: double */
+            top: number;
+            /** Format: double */
+            bottom: number;
         };
         /** @description A shape of a composition as written: lengths with their unit, colours as `#rrggbb`. */
         WrittenShape: {
@@ -6281,6 +6448,310 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeriesListView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listVideos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VideoView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getVideoFrame: {
+        parameters: {
+            query: {
+                at: number;
+                side?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    takeFrames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFramesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOutcome"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keepVideo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepVideoRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VideoView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deleteVideo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findScrollCuts: {
+        parameters: {
+            query: {
+                size: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                photoId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrollView"];
                 };
             };
             /** @description Not Found */

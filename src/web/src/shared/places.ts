@@ -30,6 +30,7 @@ export const tabs: readonly Tab[] = [
       { key: 'photos', name: 'Photos', scopes: ['unit', 'album'] },
       { key: 'cameras', name: 'Cameras & places', scopes: ['album'] },
       { key: 'keepsakes', name: 'Keepsakes', scopes: ['album'] },
+      { key: 'videos', name: 'Videos', scopes: ['album'] },
       { key: 'series', name: 'Series', scopes: ['album'] },
     ],
   },

@@ -11,6 +11,7 @@ import CamerasRoom from '../dates/CamerasRoom.vue'
 import GatherTab from '../photos/GatherTab.vue'
 import PhotosRoom from '../photos/PhotosRoom.vue'
 import SeriesRoom from '../photos/SeriesRoom.vue'
+import VideosRoom from '../photos/VideosRoom.vue'
 import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
 import PlaceTab from '../placing/PlaceTab.vue'
 import type { Edit } from '../placing/unit'
@@ -50,6 +51,7 @@ const ofAlbum = {
   'gather/cameras': CamerasRoom,
   'gather/keepsakes': KeepsakesRoom,
   'gather/series': SeriesRoom,
+  'gather/videos': VideosRoom,
   'tell/styles': StylesRoom,
   'tell/lettering': LettersRoom,
   'tell/people': PeopleRoom,

@@ -23,7 +23,8 @@ const { data: outbox, refetch: lookAtOutbox } = useQuery({
 })
 
 const accept =
-  '.jpg,.jpeg,.png,.webp,.avif,.heic,.heif,.tif,.tiff,.gif,.pdf,.zip,image/*,application/pdf,application/zip'
+  '.jpg,.jpeg,.png,.webp,.avif,.heic,.heif,.tif,.tiff,.gif,.pdf,.zip,.mp4,.m4v,.mov,.mkv,.webm,.avi,' +
+  'image/*,video/*,application/pdf,application/zip'
 const door = () => importDoor(props.albumId)
 const anew = () => refresh(props.albumId)
 

@@ -9,6 +9,12 @@ export const useSeries = (id: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}/series', { params: { path: { id: toValue(id) } } })),
   })
 
+export const useVideos = (id: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(id), 'videos')),
+    queryFn: () => answer(api.GET('/api/albums/{albumId}/videos', { params: { path: { albumId: toValue(id) } } })),
+  })
+
 export const usePhoto = (id: MaybeRefOrGetter<string>) =>
   useQuery({
     queryKey: computed(() => keys.photo(toValue(id))),

@@ -84,7 +84,7 @@ function nameOfPiece({ piece, locked, stuck }: PocketView) {
 /** Shown as its picture alone, which can be moved in the pocket; with words or a finish it is shown as it prints. */
 function framedHere(face: FaceView, pocket: PocketView) {
   const { piece } = pocket
-  if (piece?.kind !== 'photo' || piece.finish || piece.legendLine) return false
+  if (piece?.kind !== 'photo' || piece.finish || piece.legendLine || piece.isPart) return false
   return !piece.caption || (hand.framing && isOpen(face, pocket))
 }
 

@@ -16,6 +16,7 @@ import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
 import LabelFields from './LabelFields.vue'
 import MakingPanel from './MakingPanel.vue'
+import ScrollPanel from './ScrollPanel.vue'
 import type { Edit } from './unit'
 
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
@@ -77,6 +78,10 @@ async function span() {
   const places = [pocket.key, ...over.value].map((pocketKey) => ({ leafId: face.leafId, side: face.side, pocketKey }))
   if (await props.edit({ kind: 'putSpan', photoId: piece.value.photo.id, places })) over.value = []
 }
+
+/** So much taller than its pocket that it is more than one pocket at full width. */
+const isTall = (piece: PieceView, pocket: PocketView) =>
+  !!piece.photo && piece.photo.height / piece.photo.width > (1.4 * pocket.height) / pocket.width
 
 const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 </script>
@@ -147,6 +152,14 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
         <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
       </template>
+      <ScrollPanel
+        v-if="!piece.span && !piece.attachment && isTall(piece, found.pocket)"
+        :key="`scroll ${piece.id}`"
+        :unit="unit"
+        :piece="piece"
+        :pocket="found.pocket"
+        :edit="edit"
+      />
       <details v-if="!piece.attachment" class="mt-2">
         <summary>Larger, or always this large</summary>
         <label for="wish" class="form-label mb-0 mt-1">This picture is wanted</label>

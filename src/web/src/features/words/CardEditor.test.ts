@@ -30,6 +30,7 @@ const card = (words: string): PieceView => ({
   faceUrl: '/face',
   warning: null,
   takesPicture: false,
+  isPart: false,
 })
 
 const week = {
