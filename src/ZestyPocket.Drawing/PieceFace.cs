@@ -74,6 +74,14 @@ public sealed record FinishedFace(Size Cut, ImmutableArray<FinishPart> Parts) : 
     }
 }
 
+/// <summary>A bought card in its photo, squared up and trimmed: shown on the screen, never printed.</summary>
+/// <param name="Original">The photo of it.</param>
+/// <param name="Corners">Where it lies in the photo.</param>
+/// <param name="Whole">The card as measured.</param>
+/// <param name="Kept">The part of it that is kept, as large as <paramref name="Cut"/>.</param>
+public sealed record SquaredFace(Size Cut, PictureRef Original, CardCorners Corners, Size Whole, Rect Kept)
+    : PieceFace(Cut);
+
 /// <summary>Several faces in one print, on a ground.</summary>
 public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFace Face)> Cells, Rgb Ground)
     : PieceFace(Cut);
@@ -93,4 +101,8 @@ public interface IPrintCrops
 {
     /// <summary>The crop at up to <paramref name="pixelsPerInch"/>, upright, sRGB, without metadata.</summary>
     byte[] Jpeg(PhotoFace face, double pixelsPerInch);
+
+    /// <summary>The kept part of a bought card, squared up, at <paramref name="pixelsPerInch"/>.</summary>
+    byte[] Squared(SquaredFace face, double pixelsPerInch) =>
+        throw new NotSupportedException("These pictures have no bought cards among them.");
 }

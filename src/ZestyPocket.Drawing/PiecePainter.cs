@@ -20,6 +20,9 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             case PhotoFace photo:
                 DrawPhoto(canvas, photo, pixelsPerInch);
                 break;
+            case SquaredFace squared:
+                DrawJpeg(canvas, crops.Squared(squared, pixelsPerInch), squared.Cut);
+                break;
             case CardPieceFace card:
                 DrawCard(canvas, card, pixelsPerInch);
                 break;
@@ -77,13 +80,7 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
 
     private void DrawPhoto(SKCanvas canvas, PhotoFace photo, double pixelsPerInch)
     {
-        using var data = SKData.CreateCopy(crops.Jpeg(photo, pixelsPerInch));
-        using var image = SKImage.FromEncodedData(data);
-        canvas.Save();
-        // Scale by matrix and draw whole: only so does the JPEG pass into the PDF untouched.
-        canvas.Scale((float)(photo.Cut.Width.Points / image.Width), (float)(photo.Cut.Height.Points / image.Height));
-        canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKCubicResampler.Mitchell));
-        canvas.Restore();
+        DrawJpeg(canvas, crops.Jpeg(photo, pixelsPerInch), photo.Cut);
         if (photo.Runs.IsEmpty && photo.Discs.IsEmpty)
         {
             return;
@@ -99,6 +96,17 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
             fonts.Draw(canvas, run);
         }
 
+        canvas.Restore();
+    }
+
+    private static void DrawJpeg(SKCanvas canvas, byte[] jpeg, Size cut)
+    {
+        using var data = SKData.CreateCopy(jpeg);
+        using var image = SKImage.FromEncodedData(data);
+        canvas.Save();
+        // Scale by matrix and draw whole: only so does the JPEG pass into the PDF untouched.
+        canvas.Scale((float)(cut.Width.Points / image.Width), (float)(cut.Height.Points / image.Height));
+        canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKCubicResampler.Mitchell));
         canvas.Restore();
     }
 

@@ -32,6 +32,22 @@ public static class PieceRecipe
             case PhotoFace photo:
                 Add(recipe, photo);
                 break;
+            case SquaredFace squared:
+                Line(
+                    recipe,
+                    $"squared {squared.Original.Sha256} {squared.Original.Page} {squared.Whole} {squared.Kept}"
+                );
+                foreach (var corner in squared.Corners.All)
+                {
+                    Line(recipe, $"corner {corner.X:R} {corner.Y:R}");
+                }
+
+                foreach (var cover in squared.Original.Covers)
+                {
+                    Line(recipe, $"cover {cover.X:R} {cover.Y:R} {cover.Width:R} {cover.Height:R}");
+                }
+
+                break;
             case CollageFace collage:
                 Line(recipe, $"collage {collage.Ground}");
                 foreach (var (bounds, cell) in collage.Cells)

@@ -113,6 +113,7 @@ services.AddSingleton<PiecePainter>();
 services.AddSingleton<Speller>();
 services.AddSingleton<IWeatherAlmanac, MadeUpAlmanac>();
 services.AddSingleton<CompositionFaces>();
+services.AddSingleton<BoughtCardFaces>();
 services.AddSingleton<PieceFaces>();
 
 services.ConfigureHttpJsonOptions(options =>
@@ -236,6 +237,7 @@ api.MapCameras();
 api.MapSeries();
 api.MapVideos();
 api.MapScrolls();
+api.MapBoughtCards();
 api.MapEvents();
 api.MapOverview();
 api.MapFind();

@@ -123,6 +123,69 @@ public sealed class PiecesTests
         desk.Complaints().ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task A_flip_with_its_back_and_a_label_over_a_picture_land_on_each_other_through_the_sheet()
+    {
+        await using var desk = await Desk.OpenAsync();
+        GatherTests.MakeAlbum(desk, "weekly", "Lifted", "2026-05-04", units: 1);
+        GatherTests.Send(desk, ("0.jpg", Pictures.Jpeg(1800, 2400, "2026:05:04 10:00:00", shade: 90)));
+        desk.UntilText("[data-testid='intake-counts']", "1 added");
+        desk.ClickButton("Place");
+        desk.Drag(desk.See(".loose[aria-label^='Loose photo 0.jpg']"), desk.Pocket("W19 L1"));
+        desk.UntilPocket("W19 L1", "photo 0.jpg");
+        Open(desk, "W19 L1", "Flips, tags, backs, labels");
+        desk.ClickButton("Add");
+        desk.UntilText("[data-testid='notice']", "Added a flip in W19 L1");
+        desk.Write(".card-editor textarea", "Lift me.");
+        desk.UntilText("[data-testid='notice']", "Edited a journaling card");
+        desk.ClickButton("Add back");
+        desk.UntilText("[data-testid='notice']", "Added a back in W19 L1");
+        desk.Write(".card-editor textarea", "The back of it.");
+        desk.UntilText("[data-testid='notice']", "Edited a journaling card");
+        desk.ClickButton("Back to the piece in the pocket");
+        desk.ClickButton("Write a label");
+        desk.Write("#label-words", "at the weir");
+        desk.ClickButton("Stick it on");
+        desk.UntilText("[data-testid='notice']", "Added a label in W19 L1");
+        desk.ClickButton("Lift");
+        desk.See("[data-lifted='yes']");
+        desk.AxeFindings().ShouldBeEmpty("a lifted flip");
+        desk.UntilPocket("W19 L1", "flip Lift me.");
+
+        desk.ClickButton("Print");
+        desk.UntilText("[data-testid='plan-words']", "4 pieces on");
+        desk.UntilText("[data-testid='plan-words']", "label sheet");
+        desk.ClickButton("Create PDF");
+        desk.See("[data-testid='download']").Click();
+        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        using (var pdf = PdfDocument.Open(path))
+        {
+            var front = pdf.GetPages().Single(p => p.Text.Contains("Lift me.", StringComparison.Ordinal));
+            var back = pdf.GetPages().Single(p => p.Text.Contains("The back of it.", StringComparison.Ordinal));
+            back.Number.ShouldBe(front.Number + 1);
+            back.Text.ShouldContain($"The back of sheet {front.Number}");
+            // Turned over on the long edge, the paper of one card lies on that of the other.
+            var (card, behind) = (CardOn(front), CardOn(back));
+            (Math.Abs(card.Left + behind.Right - front.Width) / 72 * 25.4).ShouldBeLessThan(0.05);
+            (Math.Abs(card.Right + behind.Left - front.Width) / 72 * 25.4).ShouldBeLessThan(0.05);
+            (Math.Abs(card.Bottom - behind.Bottom) / 72 * 25.4).ShouldBeLessThan(0.05);
+        }
+
+        desk.ClickButton("Place");
+        desk.See("[data-code='W19 L1']");
+        desk.PressControl("z");
+        desk.UntilText("[data-testid='notice']", "Undone: Added a label");
+        desk.Complaints().ShouldBeEmpty();
+
+        // The ground of a 3x4 card, upright or turned.
+        static UglyToad.PdfPig.Core.PdfRectangle CardOn(UglyToad.PdfPig.Content.Page page) =>
+            page
+                .Paths.Where(p => p.IsFilled)
+                .Select(p => p.GetBoundingRectangle())
+                .OfType<UglyToad.PdfPig.Core.PdfRectangle>()
+                .First(r => Math.Abs((r.Width * r.Height) - (216 * 288)) < 20 && r.Width is > 210 and < 295);
+    }
+
     /// <summary>The bytes of the PDF: pictures as large as their finish leaves them, within 0.05 mm.</summary>
     private static void Measure(string path)
     {

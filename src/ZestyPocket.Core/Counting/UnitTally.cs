@@ -79,7 +79,7 @@ public sealed class UnitTally
                 + slices.Count
                 - slices.Select(p => p.PhotoId).Distinct().Count()
                 + PiecesInPockets.Count(p =>
-                    p is Card or Collage or Composition or Keepsake { InEnvelope: false }
+                    p is Card or Collage or Composition or BoughtCard or Keepsake { InEnvelope: false }
                     || (p is PhotoPrint guest && !_desk.Photos.ContainsKey(guest.PhotoId))
                 );
         }
@@ -253,6 +253,7 @@ public sealed class UnitTally
                 .Concat(spanning.Select(s => (s, "parts of large pictures")))
                 .Select(p => ((Piece)p.Item1, p.Item2))
                 .Concat(PiecesInPockets.OfType<Composition>().Select(c => ((Piece)c, "compositions")))
+                .Concat(PiecesInPockets.OfType<BoughtCard>().Select(c => ((Piece)c, "bought cards")))
         )
         {
             yield return Want.Words(WantKind.Picture, name, [_desk.Pages.CutSizeOf(content, print)], _ => true);

@@ -28,6 +28,8 @@ public abstract record Piece(Guid Id)
         {
             Collage collage => collage.Photos,
             Composition composition => composition.Photos,
+            BoughtCard { Picture: { } mounted } card => [card.PhotoId, mounted.PhotoId],
+            BoughtCard card => [card.PhotoId],
             _ => [],
         };
 }

@@ -227,6 +227,21 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             };
     }
 
+    /// <summary>
+    /// Adds a bought card to the tray, or changes one; the prints of the pictures it shows are given up.
+    /// </summary>
+    public UnitContent AddBoughtCard(BoughtCard card)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        var without = GiveUpPrintsOf(card.PhotosInside.ToHashSet());
+        return without.Find(card.Id) is { } old
+            ? without.Replace(old, card)
+            : without with
+            {
+                Pieces = without.Pieces.Add(card),
+            };
+    }
+
     /// <summary>Changes the cells, the layout or the gutter of a collage.</summary>
     public UnitContent ChangeCollage(Collage changed)
     {
@@ -516,6 +531,14 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             .Pieces.OfType<Composition>()
             .Where(c => c.Photos.Any(photoIds.Contains))
             .Aggregate(without, (content, made) => content.Replace(made, made.Without(photoIds)));
+        // Without its photo nothing is known of a bought card.
+        without = without.Without(
+            without.Pieces.OfType<BoughtCard>().Where(c => photoIds.Contains(c.PhotoId)).Select(c => c.Id).ToHashSet()
+        );
+        without = without
+            .Pieces.OfType<BoughtCard>()
+            .Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
+            .Aggregate(without, (content, card) => content.Replace(card, card with { Picture = null }));
         without = without with { Wishes = without.Wishes.RemoveAll(w => photoIds.Contains(w.PhotoId)) };
         return without
             .Pieces.OfType<Card>()

@@ -15,6 +15,11 @@ public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock
 {
     /// <summary>What is printed on its back; null for nothing. It has the same cut and stock.</summary>
     public DueBack? Back { get; init; }
+
+    /// <summary>
+    /// It is printed onto a card that is taped to a carrier sheet, over the outline that a first pass prints there.
+    /// </summary>
+    public bool OnCarrier { get; init; }
 }
 
 /// <summary>The back of a piece.</summary>
@@ -113,6 +118,9 @@ public sealed record PrintPlan(
     ImmutableArray<DuePiece> TooLarge
 )
 {
+    /// <summary>What is printed onto bought cards, each on a carrier sheet of its own.</summary>
+    public ImmutableArray<DuePiece> Carriers { get; init; } = [];
+
     /// <summary>Packs the pieces by stock.</summary>
     public static PrintPlan For(IReadOnlyList<DuePiece> due, PrinterSetup setup, CancellationToken cancel = default)
     {
@@ -120,6 +128,8 @@ public sealed record PrintPlan(
         ArgumentNullException.ThrowIfNull(setup);
         var usable = setup.Checked().Usable;
         var sheets = ImmutableArray.CreateBuilder<PlannedSheet>();
+        var carriers = due.Where(d => d.OnCarrier).ToImmutableArray();
+        due = [.. due.Where(d => !d.OnCarrier)];
         var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true)))
             .ToImmutableArray();
 
@@ -178,7 +188,7 @@ public sealed record PrintPlan(
         var backs = tooLarge
             .Where(d => d.Back is not null)
             .Select(d => d with { PieceId = d.Back!.PieceId, Number = d.Back.Number, Part = 0, Back = null });
-        return new PrintPlan(setup, sheets.ToImmutable(), [.. tooLarge, .. backs]);
+        return new PrintPlan(setup, sheets.ToImmutable(), [.. tooLarge, .. backs]) { Carriers = carriers };
     }
 }
 

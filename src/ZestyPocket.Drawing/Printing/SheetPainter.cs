@@ -146,6 +146,59 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         );
     }
 
+    /// <summary>Where a card lies on its carrier sheet: in the middle, an inch from the head.</summary>
+    public static Rect OnCarrier(DuePiece due, PrinterSetup setup)
+    {
+        ArgumentNullException.ThrowIfNull(due);
+        ArgumentNullException.ThrowIfNull(setup);
+        return new Rect((setup.Paper.Size.Width - due.Cut.Width) / 2, Length.FromInches(1), due.Cut);
+    }
+
+    /// <summary>
+    /// Draws a carrier sheet: the outline of the card and its words. Printed once on plain paper, it shows where the
+    /// card is taped; printed again, the words land on the card. Common practice.
+    /// </summary>
+    public void DrawCarrier(
+        SKCanvas canvas,
+        DuePiece due,
+        PrinterSetup setup,
+        string album,
+        PieceFace face,
+        double pixelsPerInch
+    )
+    {
+        ArgumentNullException.ThrowIfNull(canvas);
+        ArgumentNullException.ThrowIfNull(due);
+        ArgumentNullException.ThrowIfNull(setup);
+        var place = OnCarrier(due, setup);
+        canvas.Save();
+        canvas.Translate((float)place.X.Points, (float)place.Y.Points);
+        pieces.Draw(canvas, face, pixelsPerInch);
+        using var hair = new SKPaint
+        {
+            Color = new SKColor(120, 120, 120),
+            StrokeWidth = 0.25f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
+        canvas.DrawRect(0, 0, (float)due.Cut.Width.Points, (float)due.Cut.Height.Points, hair);
+        canvas.Restore();
+        var left = Math.Max(24, setup.Margin.Points);
+        var foot = place.Bottom.Points + 20;
+        Write(canvas, Typeface.SansStrong, 9, left, foot, $"{Clip(album)} · {due.Number} · {due.Cut}", Black);
+        var lines = new[]
+        {
+            "1. Print this page on plain paper at 100 %, no scaling.",
+            "2. Tape the bought card over the outline with tape that comes off, inside the printable part.",
+            "3. Print this page again on the same sheet: the words land on the card.",
+            "Thick cards may not pass through every printer: follow the instructions of its maker first.",
+        };
+        foreach (var (line, i) in lines.Select((l, i) => (l, i)))
+        {
+            Write(canvas, Typeface.Sans, 8, left, foot + 14 + (i * 12), line, Grey);
+        }
+    }
+
     /// <summary>
     /// All numbers of a sheet as they lie: rows from the top, each from the left; the unit is named where it changes.
     /// </summary>

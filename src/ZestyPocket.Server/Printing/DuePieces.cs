@@ -12,7 +12,7 @@ namespace ZestyPocket.Server.Printing;
 /// Collects what is printed of units: every placed piece and what goes with it, part by part, with the faces and what
 /// there is to say about them.
 /// </summary>
-public sealed class DuePieces(PieceFaces faces, FontShelf fonts)
+public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, FontShelf fonts)
 {
     private readonly List<DuePiece> _pieces = [];
     private readonly Dictionary<(Guid PieceId, int Part), PieceFace> _faces = [];
@@ -52,8 +52,37 @@ public sealed class DuePieces(PieceFaces faces, FontShelf fonts)
 
     private static bool IsBack(Piece piece) => piece.Attachment?.Kind == AttachmentKind.Back;
 
+    /// <summary>A bought card is there already: its words are printed onto it, and the print that is mounted.</summary>
+    private void Take(OpenUnit open, BoughtCard card, string code, Size cut)
+    {
+        _unitOf[card.Id] = open.Unit.Id;
+        if (!card.Steps.IsEmpty)
+        {
+            _byHand.Add((code, card.Steps));
+        }
+
+        if (boughtCards.Printed(open, card, cut) is { } words)
+        {
+            _faces[(card.Id, 0)] = words;
+            _pieces.Add(new DuePiece(card.Id, code, words.Cut, Stock.WhiteCard) { OnCarrier = true });
+            _doubts.AddRange(DoubtsOf(card, code, words));
+        }
+
+        if (boughtCards.Picture(open, card) is { } picture)
+        {
+            _faces[(card.Id, 1)] = picture;
+            _pieces.Add(new DuePiece(card.Id, $"{code} picture", picture.Cut, open.Words.PicturesOn, 1));
+        }
+    }
+
     private void Take(OpenUnit open, Piece piece, string code, Size cut)
     {
+        if (piece is BoughtCard card)
+        {
+            Take(open, card, code, cut);
+            return;
+        }
+
         if (piece is Keepsake || PrintedFace(open, piece, cut) is not { } face)
         {
             return;

@@ -115,6 +115,7 @@ public sealed partial class PrintJobRunner(
             .Plan.Sheets.SelectMany(s => s.Pieces)
             .Select(p => p.Due)
             .Concat(prepared.Plan.TooLarge)
+            .Concat(prepared.Plan.Carriers)
             .GroupBy(p => p.PieceId)
             // Of a piece in several parts the outermost has its size, the one on top its number.
             .Select(g => g.MinBy(p => p.Part)! with { Number = g.MaxBy(p => p.Part)!.Number })

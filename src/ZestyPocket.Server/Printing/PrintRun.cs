@@ -22,13 +22,14 @@ public sealed record PreparedRun(
 )
 {
     /// <summary>Sheets, pieces that are larger than them, keys.</summary>
-    public int Pages => Plan.Sheets.Length + Plan.TooLarge.Length + SheetPainter.KeyPages(Plan);
+    public int Pages => Plan.Sheets.Length + Plan.TooLarge.Length + Plan.Carriers.Length + SheetPainter.KeyPages(Plan);
 }
 
 /// <summary>Plans the sheets of one or more weeks and draws them.</summary>
 public sealed class PrintRun(
     UnitOpener opener,
     PieceFaces faces,
+    BoughtCardFaces boughtCards,
     PiecePainter painter,
     FontShelf fonts,
     PrintPlans plans
@@ -71,7 +72,7 @@ public sealed class PrintRun(
             throw new MissingException("That week or day");
         }
 
-        var due = new DuePieces(faces, fonts);
+        var due = new DuePieces(faces, boughtCards, fonts);
         foreach (var open in opened)
         {
             due.TakePlaced(open);
@@ -140,6 +141,23 @@ public sealed class PrintRun(
             );
         }
 
+        foreach (var due in run.Plan.Carriers)
+        {
+            yield return new PdfPage(
+                size.Width.Points,
+                size.Height.Points,
+                canvas =>
+                    _sheets.DrawCarrier(
+                        canvas,
+                        due,
+                        run.Plan.Setup,
+                        run.Album,
+                        run.Faces[(due.PieceId, due.Part)],
+                        Core.Photos.Resolution.PrintPixelsPerInch
+                    )
+            );
+        }
+
         for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)
         {
             var first = key * 4;
@@ -165,6 +183,12 @@ public sealed class PrintRun(
         return own.Count == 0 ? [] : [HandStep.MakersFirst, .. own];
     }
 
+    private static string OnCarriers(PrintPlan plan) =>
+        plan.Carriers.IsEmpty
+            ? string.Empty
+            : $" {NumberWords.Counted(plan.Carriers.Length, "bought card is", "bought cards are")} printed on a "
+                + "carrier sheet.";
+
     public static PrintPlanView View(PreparedRun run)
     {
         ArgumentNullException.ThrowIfNull(run);
@@ -179,11 +203,13 @@ public sealed class PrintRun(
                 )
             );
         var words =
-            pieces + plan.TooLarge.Length == 0 ? "Nothing lies in a pocket yet: place some pieces first."
+            pieces + plan.TooLarge.Length + plan.Carriers.Length == 0
+                ? "Nothing lies in a pocket yet: place some pieces first."
+            : pieces + plan.TooLarge.Length == 0 ? OnCarriers(plan).Trim()
             : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
-            : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.";
+            : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.{OnCarriers(plan)}";
         return new PrintPlanView(
-            pieces + plan.TooLarge.Length,
+            pieces + plan.TooLarge.Length + plan.Carriers.Length,
             [
                 .. plan.Sheets.Select(
                     (s, i) =>

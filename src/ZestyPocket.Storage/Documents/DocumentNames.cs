@@ -28,6 +28,7 @@ internal static class DocumentNames
         (typeof(Collage), "collage"),
         (typeof(Composition), "composition"),
         (typeof(WordStrips), "label"),
+        (typeof(BoughtCard), "boughtCard"),
     ];
 
     /// <summary>By type, the members that are stored; nothing else of it is.</summary>
@@ -301,6 +302,39 @@ internal static class DocumentNames
                 (nameof(WordStrips.Steps), "steps"),
                 (nameof(WordStrips.Attachment), "attachment"),
                 (nameof(WordStrips.Id), "id"),
+            ],
+            [typeof(BoughtCard)] =
+            [
+                (nameof(BoughtCard.Name), "name"),
+                (nameof(BoughtCard.PhotoId), "photoId"),
+                (nameof(BoughtCard.Corners), "corners"),
+                (nameof(BoughtCard.Width), "width"),
+                (nameof(BoughtCard.Height), "height"),
+                (nameof(BoughtCard.KeepX), "keepX"),
+                (nameof(BoughtCard.KeepY), "keepY"),
+                (nameof(BoughtCard.Words), "words"),
+                (nameof(BoughtCard.WordsPlace), "wordsPlace"),
+                (nameof(BoughtCard.PicturePlace), "picturePlace"),
+                (nameof(BoughtCard.Picture), "picture"),
+                (nameof(BoughtCard.PrintedOn), "printedOn"),
+                (nameof(BoughtCard.Steps), "steps"),
+                (nameof(BoughtCard.Attachment), "attachment"),
+                (nameof(BoughtCard.Id), "id"),
+            ],
+            [typeof(CardCorners)] =
+            [
+                (nameof(CardCorners.TopLeft), "topLeft"),
+                (nameof(CardCorners.TopRight), "topRight"),
+                (nameof(CardCorners.BottomRight), "bottomRight"),
+                (nameof(CardCorners.BottomLeft), "bottomLeft"),
+            ],
+            [typeof(PicturePoint)] = [(nameof(PicturePoint.X), "x"), (nameof(PicturePoint.Y), "y")],
+            [typeof(Rect)] =
+            [
+                (nameof(Rect.X), "x"),
+                (nameof(Rect.Y), "y"),
+                (nameof(Rect.Width), "width"),
+                (nameof(Rect.Height), "height"),
             ],
             [typeof(Attachment)] =
             [

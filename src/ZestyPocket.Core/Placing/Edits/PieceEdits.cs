@@ -77,6 +77,7 @@ public sealed record DiscardPiece(Guid PieceId) : ContentEdit
             Collage => "collage",
             Composition => "composition",
             WordStrips => "label",
+            BoughtCard => "bought card",
             _ => "print",
         };
         return new Edited(desk.Content.Discard(PieceId), $"Deleted a {name}");

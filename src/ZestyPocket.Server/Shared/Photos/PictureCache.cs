@@ -70,6 +70,22 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         return File.ReadAllBytes(path);
     }
 
+    /// <summary>The kept part of a bought card, squared up.</summary>
+    public byte[] Squared(SquaredFace face, double pixelsPerInch)
+    {
+        ArgumentNullException.ThrowIfNull(face);
+        var path = PathOf(
+            string.Create(CultureInfo.InvariantCulture, $"squared {PieceRecipe.HashOf(face)} {pixelsPerInch:0}"),
+            "jpg"
+        );
+        if (!IsThere(path))
+        {
+            Write(path, Squaring.Jpeg(Readable(face.Original), face, pixelsPerInch));
+        }
+
+        return File.ReadAllBytes(path);
+    }
+
     /// <summary>The file of a picture that the painters make, by its recipe: everything that is on it.</summary>
     public Task<string> PaintedAsync(string recipe, Func<byte[]> paint, CancellationToken cancel) =>
         FileAsync(PathOf("painted " + recipe, "png"), paint, cancel);

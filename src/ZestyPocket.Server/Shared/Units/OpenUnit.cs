@@ -223,7 +223,7 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
         piece switch
         {
             PhotoPrint print => [print.PhotoId],
-            Collage or Composition => piece.PhotosInside,
+            Collage or Composition or BoughtCard => piece.PhotosInside,
             Keepsake { PhotoId: { } photo } => [photo],
             Card { Picture: { } picture } => [picture.PhotoId],
             _ => [],

@@ -12,7 +12,12 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
-public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, CompositionFaces compositions)
+public sealed class PieceFaces(
+    FontShelf fonts,
+    IWeatherAlmanac almanac,
+    CompositionFaces compositions,
+    BoughtCardFaces boughtCards
+)
 {
     /// <summary>A piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
@@ -114,6 +119,7 @@ public sealed class PieceFaces(FontShelf fonts, IWeatherAlmanac almanac, Composi
                 : null,
             Collage collage => CollageOf(open, collage, cut),
             Composition made => compositions.Of(open, made, cut),
+            BoughtCard card => boughtCards.Of(open, card, cut),
             WordStrips strips => AttachedFaces.Of(strips, fonts),
             Card card => WithPicture(
                 open,

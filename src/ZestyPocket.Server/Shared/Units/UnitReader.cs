@@ -24,7 +24,8 @@ public sealed class UnitReader(
     PieceFaces faces,
     StoriesOfDays stories,
     FontShelf fonts,
-    CompositionFaces compositions
+    CompositionFaces compositions,
+    BoughtCardFaces boughtCards
 )
 {
     public async Task<UnitView> ViewAsync(OpenUnit open, CancellationToken cancel)
@@ -262,6 +263,7 @@ public sealed class UnitReader(
             PhotoPrint => "a picture",
             Collage => "a collage",
             Composition made => $"the composition “{made.Name}”",
+            BoughtCard bought => $"the bought card “{bought.Name}”",
             WordStrips strips => $"the label “{UnitDesk.Opening(strips.Words)}”",
             Keepsake keepsake => keepsake.Name,
             Card card when ComputedCards.Heading(card.Kind) is { } heading => $"the card “{heading}”",
@@ -376,6 +378,9 @@ public sealed class UnitReader(
             case Composition made:
                 return View(open, made, cut);
 
+            case BoughtCard bought when faces.Of(open, bought, cut) is { } shown:
+                return View(open, bought, cut, shown);
+
             case WordStrips strips:
                 return new PieceView(
                     strips.Id,
@@ -473,6 +478,35 @@ public sealed class UnitReader(
             default:
                 return null;
         }
+    }
+
+    private PieceView View(OpenUnit open, BoughtCard card, Size cut, PieceFace face)
+    {
+        var fit = boughtCards.FitOf(open, card) is { } words ? FitView.Of(words) : null;
+        var measures = open.Album.Measures;
+        var smaller = card.Width < cut.Width || card.Height < cut.Height;
+        var offcuts = card.OffcutsFor(cut);
+        return new PieceView(
+            card.Id,
+            PieceKind.BoughtCard,
+            null,
+            card.Name,
+            null,
+            null,
+            null,
+            card.Words,
+            null,
+            fit,
+            FaceUrl(open, card, face),
+            fit is { WordsOver: > 0 } ? fit.Verdict
+                : smaller
+                    ? $"The card is {MeasureText.Show(card.Size, measures)} and its pocket "
+                        + $"{MeasureText.Show(cut, measures)}: mount it on paper of pocket size."
+                : null,
+            PictureId: card.PhotoId,
+            BoughtCard: WrittenBoughtCard.Of(card, measures),
+            Offcuts: [.. offcuts.Select(s => MeasureText.Show(s, measures))]
+        );
     }
 
     private PieceView View(OpenUnit open, Composition made, Size cut)

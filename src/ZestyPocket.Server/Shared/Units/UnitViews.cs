@@ -181,9 +181,11 @@ public sealed record PieceView(
     IReadOnlyList<WrittenStep>? Steps = null,
     WrittenComposition? Composition = null,
     WrittenLabel? Label = null,
+    WrittenBoughtCard? BoughtCard = null,
     AttachmentView? Attachment = null,
     IReadOnlyList<PieceView>? Attached = null,
-    bool IsPart = false
+    bool IsPart = false,
+    IReadOnlyList<string>? Offcuts = null
 );
 
 /// <summary>A label as it can be written back.</summary>
@@ -237,6 +239,7 @@ public enum PieceKind
     Collage,
     Composition,
     Label,
+    BoughtCard,
 }
 
 /// <summary>A slice of a picture that runs over several pockets: which of how many.</summary>

@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/bought-cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listBoughtCards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/edits/{id}/undo": {
         parameters: {
             query?: never;
@@ -460,6 +476,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["findScrollCuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/photos/{photoId}/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findCorners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/pieces/{pieceId}/free-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findFreePlace"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2401,6 +2449,11 @@ export interface components {
             /** @description Cell by cell, in reading order of the layout. */
             cells: components["schemas"]["CollageCellView"][];
         };
+        /** @description Where a card lies in its photo: top left, top right, bottom right, bottom left. */
+        CornersView: {
+            corners: components["schemas"]["PicturePoint"][];
+            words: string;
+        };
         /** @description The sum of one part of the album: its pieces against its pockets. */
         CountView: {
             /**
@@ -2876,6 +2929,11 @@ export interface components {
             centerY: number;
             /** Format: double */
             zoom: number;
+        };
+        /** @description The largest free place of a bought card; null when it has none. */
+        FreePlaceView: {
+            place: null | components["schemas"]["WrittenPlace"];
+            words: string;
         };
         /**
          * @description What people do to a printed piece with their hands.
@@ -3678,10 +3736,17 @@ export interface components {
          * @enum {unknown}
          */
         PicturePlace: "none" | "left" | "right" | "top";
+        /** @description A point of a picture, as shares of its width and height. */
+        PicturePoint: {
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
+        };
         /** @enum {unknown} */
         PieceEdge: "left" | "top" | "right" | "bottom" | null;
         /** @enum {unknown} */
-        PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition" | "label";
+        PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition" | "label" | "boughtCard";
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -3717,10 +3782,12 @@ export interface components {
             steps?: null | components["schemas"]["WrittenStep"][];
             composition?: null | components["schemas"]["WrittenComposition"];
             label?: null | components["schemas"]["WrittenLabel"];
+            boughtCard?: null | components["schemas"]["WrittenBoughtCard"];
             attachment?: null | components["schemas"]["AttachmentView"];
             attached?: null | components["schemas"]["PieceView"][];
             /** @default false */
             isPart: boolean;
+            offcuts?: null | string[];
         };
         PocketPlace: {
             /** Format: uuid */
@@ -4560,7 +4627,21 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddBoughtCard"] | components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeBoughtCard"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
+        /** @description Makes a piece of a photo of a bought card, in a pocket or in the tray. */
+        UnitEditAddBoughtCard: {
+            /** @enum {string} */
+            kind: "addBoughtCard";
+            /** Format: uuid */
+            photoId: string;
+            card: components["schemas"]["WrittenBoughtCard"];
+            place?: null | components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Adds a card to the tray, or straight into a pocket. */
         UnitEditAddCard: {
             /** @enum {string} */
@@ -4654,6 +4735,19 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             caption?: null | components["schemas"]["WrittenCaption"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Changes a bought card: its corners, size, kept part, words and mounted picture. */
+        UnitEditChangeBoughtCard: {
+            /** @enum {string} */
+            kind: "changeBoughtCard";
+            /** Format: uuid */
+            pieceId: string;
+            card: components["schemas"]["WrittenBoughtCard"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5173,6 +5267,14 @@ export interface components {
             /** @description Its cards in reading order, those in the tray last. */
             cards: components["schemas"]["CardDueView"][];
         };
+        /** @description Bought cards of one name that are used in an album. */
+        UsedCardsView: {
+            name: string;
+            size: string;
+            /** Format: int32 */
+            used: number;
+            offcuts: string[];
+        };
         /**
          * @description Whether a picture goes into the album.
          * @enum {unknown}
@@ -5268,6 +5370,27 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
+        /** @description A bought card as written. */
+        WrittenBoughtCard: {
+            name: string;
+            /** @description Top left, top right, bottom right, bottom left. */
+            corners: components["schemas"]["PicturePoint"][];
+            /** @description As measured, such as `4x6 in`. */
+            size: string;
+            /** @default 0 */
+            keepX: string;
+            /** @default 0 */
+            keepY: string;
+            /** @default  */
+            words: string;
+            wordsPlace?: null | components["schemas"]["WrittenPlace"];
+            picturePlace?: null | components["schemas"]["WrittenPlace"];
+            /**
+             * Format: uuid
+             * @description The picture mounted on PicturePlace.
+             */
+            picturePhotoId?: null | string;
+        };
         /** @description Words on a print as written; colours as `#rrggbb`, places as shares of the print. */
         WrittenCaption: {
             words: string;
@@ -5372,6 +5495,13 @@ export interface components {
             /** Format: double */
             bottom: number;
         };
+        /** @description A place on the kept part of a card as written, such as `1/4 in` for each. */
+        WrittenPlace: {
+            x: string;
+            y: string;
+            width: string;
+            height: string;
+        };
         /** @description A shape of a composition as written: lengths with their unit, colours as `#rrggbb`. */
         WrittenShape: {
             shape: components["schemas"]["CutShape"];
@@ -5441,6 +5571,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    listBoughtCards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsedCardsView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };
@@ -6752,6 +6931,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScrollView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findCorners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                photoId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornersView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findFreePlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                pieceId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreePlaceView"];
                 };
             };
             /** @description Not Found */

@@ -103,7 +103,7 @@ const length = (ms: number) => `${Math.floor(ms / 60_000)}:${String(Math.floor((
         <VideoFrame :key="open.id" :video="open" :chosen="picked" @toggle="toggle" />
         <div class="d-flex flex-wrap gap-2 mt-3">
           <BButton variant="primary" :disabled="picked.length === 0 || busy" @click="take(open)"
-            >Add {{ picked.length === 1 ? '1 picture' : `${picked.length} pictures` }} to the album</BButton
+            >Add {{ picked.length ? counted(picked.length, 'picture') : 'pictures' }} to the album</BButton
           >
           <BButton variant="outline-dark" :aria-pressed="open.kept" :disabled="busy" @click="keep(open)">{{
             open.kept ? 'Kept with the album' : 'Keep the video'

@@ -55,7 +55,7 @@ const hang = (piece: PieceView, changes: { edge?: Edge; depth?: string | null })
 </script>
 
 <template>
-  <details class="mt-2" :open="attached.length > 0">
+  <details class="mt-2" :open="attached.length > 0 || !!piece.attachment">
     <summary>{{ piece.attachment ? 'Its back' : 'Flips, tags, backs, labels' }}</summary>
     <ul class="list-unstyled mb-2 mt-2">
       <li v-for="with_ in attached" :key="with_.id" class="attached">

@@ -23,10 +23,9 @@ const pockets = computed(() =>
     })),
   ),
 )
-/** Pockets of the same size from this one on; those that are empty first. */
+/** The other pockets of the same size; those that are empty first. */
 const offered = computed(() => {
-  const here = pockets.value.findIndex((p) => p.pocket.code === props.pocket.code)
-  const alike = pockets.value.filter((p, i) => i > here && p.pocket.size === props.pocket.size)
+  const alike = pockets.value.filter((p) => p.pocket.code !== props.pocket.code && p.pocket.size === props.pocket.size)
   return [...alike.filter((p) => !p.pocket.piece), ...alike.filter((p) => p.pocket.piece)]
 })
 const chosen = ref<string[]>([])

@@ -8,6 +8,7 @@ import { useCardEdits } from '../words/cards'
 import PictureWords from '../words/PictureWords.vue'
 import { attachmentNames, withAttached } from './attached'
 import AttachedPanel from './AttachedPanel.vue'
+import BoughtCardEditor from './BoughtCardEditor.vue'
 import CollageEditor from './CollageEditor.vue'
 import { starts } from './compose'
 import CompositionEditor from './CompositionEditor.vue'
@@ -82,6 +83,13 @@ async function span() {
 /** So much taller than its pocket that it is more than one pocket at full width. */
 const isTall = (piece: PieceView, pocket: PocketView) =>
   !!piece.photo && piece.photo.height / piece.photo.width > (1.4 * pocket.height) / pocket.width
+
+/** The photo whose card is being squared up: it is looked at only when asked for. */
+const buying = ref<string | null>(null)
+function openBuying(event: Event, pieceId: string) {
+  if ((event.target as HTMLDetailsElement).open) buying.value = pieceId
+  else if (buying.value === pieceId) buying.value = null
+}
 
 const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 </script>
@@ -160,6 +168,22 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         :pocket="found.pocket"
         :edit="edit"
       />
+      <details
+        v-if="!piece.span && !piece.attachment"
+        class="mt-2"
+        :open="buying === piece.id"
+        @toggle="openBuying($event, piece.id)"
+      >
+        <summary>This is a photo of a bought card</summary>
+        <BoughtCardEditor
+          v-if="buying === piece.id"
+          :key="`buy ${piece.id}`"
+          :unit="unit"
+          :photo="piece.photo!"
+          :place="found.place"
+          :edit="edit"
+        />
+      </details>
       <details v-if="!piece.attachment" class="mt-2">
         <summary>Larger, or always this large</summary>
         <label for="wish" class="form-label mb-0 mt-1">This picture is wanted</label>
@@ -213,6 +237,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     <template v-else-if="piece?.composition">
       <CompositionEditor :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
       <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
+    </template>
+
+    <template v-else-if="piece?.boughtCard">
+      <BoughtCardEditor :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
+      <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
+      <MakingPanel :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
     <template v-else-if="piece?.label">

@@ -42,6 +42,8 @@ export function loosePhotos(unit: UnitView) {
   const placed = new Set(
     allPieces(unit).flatMap((p) => [
       p.photo?.id,
+      p.boughtCard ? p.pictureId : null,
+      p.boughtCard?.picturePhotoId,
       ...(p.collage?.cells.map((c) => c.photoId) ?? []),
       ...(p.composition ? [p.composition.groundPhotoId, ...p.composition.shapes.map((s) => s.photoId)] : []),
     ]),

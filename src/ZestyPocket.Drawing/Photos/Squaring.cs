@@ -1,0 +1,82 @@
+using SkiaSharp;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
+
+namespace ZestyPocket.Drawing.Photos;
+
+/// <summary>Squares up a card that was photographed at an angle, and finds where it lies.</summary>
+public static class Squaring
+{
+    /// <summary>Longest side of the photo it is taken from, in pixels: a card fills a good part of it.</summary>
+    private const int LongestSide = 5_000;
+
+    /// <summary>The kept part of a card as a JPEG; the photo is read with its covers painted over.</summary>
+    public static byte[] Jpeg(string readable, SquaredFace face, double pixelsPerInch)
+    {
+        ArgumentNullException.ThrowIfNull(face);
+        using var photo =
+            SKImage.FromEncodedData(PictureIntake.Thumbnail(readable, LongestSide, face.Original.Covers))
+            ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
+        var toPixels = pixelsPerInch / 72;
+        var matrix = ToCard(face.Corners, photo.Width, photo.Height, face.Whole)
+            .PostConcat(
+                SKMatrix
+                    .CreateTranslation(-(float)face.Kept.X.Points, -(float)face.Kept.Y.Points)
+                    .PostConcat(SKMatrix.CreateScale((float)toPixels, (float)toPixels))
+            );
+        using var surface = SKSurface.Create(
+            new SKImageInfo(
+                Math.Max(1, (int)Math.Round(face.Cut.Width.Points * toPixels)),
+                Math.Max(1, (int)Math.Round(face.Cut.Height.Points * toPixels))
+            )
+        );
+        surface.Canvas.Clear(SKColors.White);
+        surface.Canvas.SetMatrix(matrix);
+        surface.Canvas.DrawImage(photo, 0, 0, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        using var squared = surface.Snapshot();
+        using var jpeg = squared.Encode(SKEncodedImageFormat.Jpeg, 92);
+        return jpeg.ToArray();
+    }
+
+    /// <summary>Takes pixels of the photo to points of the card.</summary>
+    private static SKMatrix ToCard(CardCorners corners, int width, int height, Size card)
+    {
+        var (w, h) = (card.Width.Points, card.Height.Points);
+        var m = Homography
+            .Of([.. corners.All.Select(c => (c.X * width, c.Y * height))], [(0, 0), (w, 0), (w, h), (0, h)])
+            .M;
+        return new SKMatrix(
+            (float)m[0],
+            (float)m[1],
+            (float)m[2],
+            (float)m[3],
+            (float)m[4],
+            (float)m[5],
+            (float)m[6],
+            (float)m[7],
+            1
+        );
+    }
+
+    /// <summary>
+    /// Where a card lies in its photo when it stands out from what it lies on: what differs from the photo's rim, its
+    /// outline as the largest quadrilateral of its hull, each side fitted to the points along it. The whole picture
+    /// when nothing stands out.
+    /// </summary>
+    public static CardCorners Find(string readable)
+    {
+        using var bitmap =
+            SKBitmap.Decode(PictureIntake.Thumbnail(readable, 900))
+            ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
+        var (wide, pixels) = (bitmap.Width, bitmap.Pixels);
+        return CardOutline.Find(
+            wide,
+            bitmap.Height,
+            (x, y) =>
+            {
+                var pixel = pixels[(y * wide) + x];
+                return (pixel.Red, pixel.Green, pixel.Blue);
+            }
+        );
+    }
+}
