@@ -99,6 +99,7 @@ services.AddSingleton<AskedJobNudges<PageSearch>>(s => s.GetRequiredService<Page
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();
 services.AddSingleton<PrintPlans>();
 services.AddScoped<PrintRun>();
+services.AddScoped<InsertPages>();
 services.AddScoped<PrintJobRunner>();
 services.AddScoped<PageSearchRunner>();
 services.AddScoped<SpreadPages>();

@@ -1,8 +1,13 @@
-using System.Net;
 using System.Net.Http.Json;
+using System.Net;
+using UglyToad.PdfPig;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Server.Words;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -113,6 +118,77 @@ public sealed class MadePieceTests
     }
 
     /// <summary>A week on pages of 3x4 and 6x4 with one picture in the 6x4.</summary>
+    [Fact]
+    public async Task A_bought_card_is_not_printed_but_its_words_are_on_a_carrier_sheet()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, _) = await PrintedAsync(host);
+        var card = await host.AddAsync(unit.AlbumId, "card.jpg", Pictures.Jpeg(900, 1350, "2026:05:05 12:00:00", 150));
+        unit = await host.OpenAsync(unit.Id);
+        var written = new WrittenBoughtCard("spring cards", CardCorners.Whole.All, "4x6 in");
+        unit = await host.EditAsync(
+            unit,
+            new AddBoughtCard(card.PhotoId!.Value, written, PlaceAt(unit, 0)) { Revision = 0 }
+        );
+        var piece = PieceAt(unit, 0);
+        (piece.Kind, piece.Offcuts).ShouldSatisfyAllConditions(
+            p => p.Kind.ShouldBe(PieceKind.BoughtCard),
+            p => p.Offcuts.ShouldBe(["1 × 6 in", "3 × 2 in"])
+        );
+        // Paper of one colour is free all over but for a rim.
+        var free = await host.GetAsync<FreePlaceView>($"/api/units/{unit.Id}/pieces/{piece.Id}/free-place");
+        free.Place.ShouldNotBeNull();
+        unit = await host.EditAsync(
+            unit,
+            new ChangeBoughtCard(piece.Id, written with { Words = "The first warm evening.", WordsPlace = free.Place })
+            {
+                Revision = 0,
+            }
+        );
+        var plan = await host.PostAsync<PrintPlanView>(
+            "/api/print-plans",
+            new PrintRequest("a", [unit.Id], "letter", "1/4 in", "0")
+        );
+        plan.Words.ShouldContain("1 bought card is printed on a carrier sheet.");
+        plan.Pieces.ShouldBe(2);
+        var used = await host.GetAsync<List<UsedCardsView>>($"/api/albums/{unit.AlbumId}/bought-cards");
+        used.ShouldHaveSingleItem().Used.ShouldBe(1);
+        (
+            await host.Client.GetAsync(PieceAt(unit, 0).FaceUrl, TestContext.Current.CancellationToken)
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task The_binder_gets_its_spine_cover_and_a_composition_is_kept_for_others()
+    {
+        await using var host = await TestHost.StartAsync();
+        var (unit, _) = await PrintedAsync(host);
+        var url = $"/api/albums/{unit.AlbumId}/inserts.pdf?paper=letter&margin=5+mm";
+        (await host.Client.GetAsync(url, TestContext.Current.CancellationToken)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        await host.EditAlbumAsync(
+            unit.AlbumId,
+            new MeasureBinder("1 x 9 in", "6 x 8 in") { Revision = TestHost.Latest }
+        );
+        var bytes = await host.Client.GetByteArrayAsync(url, TestContext.Current.CancellationToken);
+        using (var pdf = PdfDocument.Open(bytes))
+        {
+            string.Concat(pdf.GetPages().Select(p => p.Text)).ShouldContain("spine");
+        }
+
+        unit = await host.EditAsync(unit, new AddComposition("circle", PlaceAt(unit, 0)) { Revision = 0 });
+        await host.EditAlbumAsync(
+            unit.AlbumId,
+            new KeepComposition("my circle", "3x4 in", PieceAt(unit, 0).Composition!) { Revision = TestHost.Latest }
+        );
+        var words = await host.GetAsync<AlbumWordsView>($"/api/albums/{unit.AlbumId}/words");
+        var kept = words.OwnCompositions.ShouldHaveSingleItem();
+        unit = await host.OpenAsync(unit.Id);
+        unit = await host.EditAsync(unit, new AddComposition(kept.Key, PlaceAt(unit, 2)) { Revision = 0 });
+        PieceAt(unit, 2).Composition!.Name.ShouldBe("my circle");
+    }
+
     private static async Task<(UnitView Unit, Guid Piece)> PrintedAsync(TestHost host)
     {
         var album = await host.MakeAlbumAsync();

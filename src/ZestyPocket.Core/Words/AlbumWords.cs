@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
@@ -63,6 +64,12 @@ public sealed record AlbumWords
     public HandCapacity Hand { get; init; } = HandCapacity.Usual;
 
     public ImmutableArray<OwnedSheet> Sheets { get; init; } = [];
+
+    /// <summary>Compositions the keeper keeps to begin others with.</summary>
+    public ImmutableArray<KeptComposition> OwnCompositions { get; init; } = [];
+
+    /// <summary>The windows of its binder for a spine and a cover.</summary>
+    public BinderInserts Inserts { get; init; } = BinderInserts.None;
 
     /// <summary>What its pictures are printed on.</summary>
     public Stock PicturesOn { get; init; } = Stock.PhotoPaper;
@@ -138,6 +145,13 @@ public sealed record AlbumWords
         )
         {
             throw new RuleException("Two card styles cannot have one key. Nothing was changed.");
+        }
+
+        if (OwnCompositions.Length > KeptComposition.Most)
+        {
+            throw new RuleException(
+                $"An album keeps {KeptComposition.Most} compositions at most. Nothing was changed: delete one first."
+            );
         }
 
         if (Styles.All(s => s.Family != Family))

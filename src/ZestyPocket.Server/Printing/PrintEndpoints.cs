@@ -1,9 +1,11 @@
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using ZestyPocket.Core;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
 using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Printing;
 
@@ -132,6 +134,37 @@ public static class PrintEndpoints
             )
             .WithName("getSpreadCover")
             .Produces(StatusCodes.Status200OK, contentType: "image/png")
+            .WithProblems();
+
+        group
+            .MapGet(
+                "/albums/{id:guid}/inserts.pdf",
+                async (
+                    Guid id,
+                    [FromQuery] string paper,
+                    [FromQuery] string margin,
+                    AlbumReader albums,
+                    InsertPages inserts,
+                    ZestyContext db,
+                    CancellationToken cancel
+                ) =>
+                {
+                    var album = await albums.RequireAsync(id, cancel);
+                    var leaves = await db
+                        .Leaves.AsNoTracking()
+                        .Where(l => l.AlbumId == id)
+                        .OrderBy(l => l.Ordinal)
+                        .ToListAsync(cancel);
+                    var tabs = leaves.Select(l => l.ReadAlterations().Tab?.Words).OfType<string>();
+                    return Results.File(
+                        await inserts.PdfAsync(album, tabs, PrintRun.Setup(paper, margin, "0"), cancel),
+                        "application/pdf",
+                        "binder.pdf"
+                    );
+                }
+            )
+            .WithName("getInsertsPdf")
+            .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithProblems();
 
         group

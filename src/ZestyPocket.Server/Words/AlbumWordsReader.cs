@@ -56,7 +56,10 @@ public sealed class AlbumWordsReader(ZestyContext db, AlbumReader albums)
                     .Select(g => MeasureText.Show(g.Key, album.Measures)),
             ],
             words.PicturesOn,
-            words.CardsOn
+            words.CardsOn,
+            [.. words.OwnCompositions.Select(c => new KeptCompositionView(c.Key, c.Composition.Name))],
+            words.Inserts.Spine is { } spine ? MeasureText.Show(spine, album.Measures) : null,
+            words.Inserts.Cover is { } cover ? MeasureText.Show(cover, album.Measures) : null
         );
     }
 

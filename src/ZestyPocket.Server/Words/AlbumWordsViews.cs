@@ -146,8 +146,14 @@ public sealed record AlbumWordsView(
     IReadOnlyList<string> Themes,
     IReadOnlyList<string> CardSizes,
     Stock PicturesOn,
-    Stock CardsOn
+    Stock CardsOn,
+    IReadOnlyList<KeptCompositionView> OwnCompositions,
+    string? Spine,
+    string? Cover
 );
+
+/// <summary>A composition that is kept to begin others with.</summary>
+public sealed record KeptCompositionView(string Key, string Name);
 
 /// <summary>How a style would look, on a card of a size as written.</summary>
 public sealed record TryStyleRequest(StyleText Style, string Size, string Words, bool? Photo = null);

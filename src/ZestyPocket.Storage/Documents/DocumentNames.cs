@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
@@ -229,6 +230,20 @@ internal static class DocumentNames
                 (nameof(Composition.Shapes), "shapes"),
                 (nameof(Composition.Id), "id"),
             ],
+            [typeof(BinderInserts)] =
+            [
+                (nameof(BinderInserts.SpineWidth), "spineWidth"),
+                (nameof(BinderInserts.SpineHeight), "spineHeight"),
+                (nameof(BinderInserts.CoverWidth), "coverWidth"),
+                (nameof(BinderInserts.CoverHeight), "coverHeight"),
+            ],
+            [typeof(KeptComposition)] =
+            [
+                (nameof(KeptComposition.Key), "key"),
+                (nameof(KeptComposition.Width), "width"),
+                (nameof(KeptComposition.Height), "height"),
+                (nameof(KeptComposition.Composition), "composition"),
+            ],
             [typeof(CompositionShape)] =
             [
                 (nameof(CompositionShape.Shape), "shape"),
@@ -422,6 +437,8 @@ internal static class DocumentNames
                 (nameof(AlbumWords.PassedOver), "passedOver"),
                 (nameof(AlbumWords.School), "school"),
                 (nameof(AlbumWords.Family), "family"),
+                (nameof(AlbumWords.OwnCompositions), "ownCompositions"),
+                (nameof(AlbumWords.Inserts), "inserts"),
                 (nameof(AlbumWords.PicturesOn), "picturesOn"),
                 (nameof(AlbumWords.CardsOn), "cardsOn"),
                 (nameof(AlbumWords.OwnStyles), "ownStyles"),

@@ -134,4 +134,23 @@ public sealed class CompositionTests
 
         static string Refused(Composition made) => Should.Throw<RuleException>(() => made.Checked(_ => false)).Message;
     }
+
+    [Fact]
+    public void A_kept_composition_begins_others_of_every_size_without_its_pictures()
+    {
+        var cut = Size.FromInches(6, 8);
+        var made = CompositionStarts.Make("circle-and-foot", cut, Guid.NewGuid(), [Guid.NewGuid()], "dots");
+        var kept = KeptComposition.Of("own-1", cut, made);
+        kept.Composition.Photos.ShouldBeEmpty();
+        var photo = Guid.NewGuid();
+        var same = kept.For(cut, Guid.NewGuid(), [photo]);
+        same.Shapes.Select(s => (s.Width, s.Height)).ShouldBe(made.Shapes.Select(s => (s.Width, s.Height)));
+        same.Photos.ShouldBe([photo]);
+        // On 3x4 everything is half as large, and a circle stays one on a piece of another proportion.
+        kept.For(Size.FromInches(3, 4), Guid.NewGuid(), [])
+            .Shapes.Select(s => s.Width * 2)
+            .ShouldBe(made.Shapes.Select(s => s.Width));
+        var wide = kept.For(Size.FromInches(6, 4), Guid.NewGuid(), []);
+        wide.Shapes[0].Width.ShouldBe(wide.Shapes[0].Height);
+    }
 }

@@ -62,28 +62,39 @@ public sealed record WrittenComposition(
             desk.RequirePhoto(photo);
         }
 
-        var patterns = desk.Words.Styles.Where(s => s.Role == StyleRole.Filler).Select(s => s.Key).ToHashSet();
+        return Read(id, desk.Words, s => Framed(s, desk, old)) with
+        {
+            PrintedOn = old?.PrintedOn,
+            Steps = old?.Steps ?? [],
+            Attachment = old?.Attachment,
+        };
+    }
+
+    /// <summary>The same without its pictures. Throws <see cref="RuleException"/>.</summary>
+    internal Composition WithoutPictures(AlbumWords words) => Read(Guid.Empty, words, _ => Framing.Middle);
+
+    private Composition Read(Guid id, AlbumWords words, Func<WrittenShape, Framing> framing)
+    {
+        var patterns = words.Styles.Where(s => s.Role == StyleRole.Filler).Select(s => s.Key).ToHashSet();
         return new Composition(
             id,
             PlainWords.Name(Name),
             Rgb.Read(Ground),
             GroundStyleKey,
             GroundPhotoId,
-            [.. Shapes.OfType<WrittenShape>().Select(s => Read(s, desk, old))]
-        )
-        {
-            PrintedOn = old?.PrintedOn,
-            Steps = old?.Steps ?? [],
-        }.Checked(patterns.Contains);
+            [.. Shapes.OfType<WrittenShape>().Select(s => Read(s, framing(s)))]
+        ).Checked(patterns.Contains);
     }
 
-    private static CompositionShape Read(WrittenShape s, UnitDesk desk, Composition? old) =>
+    private static Framing Framed(WrittenShape s, UnitDesk desk, Composition? old) =>
+        old?.Shapes.FirstOrDefault(o => o.PhotoId == s.PhotoId)?.Framing
+        ?? (s.PhotoId is { } photo ? desk.RequirePhoto(photo).Around : Framing.Middle);
+
+    private static CompositionShape Read(WrittenShape s, Framing framing) =>
         new(s.Shape, s.Across, s.Down, MeasureText.ParseLength(s.Width), MeasureText.ParseLength(s.Height))
         {
             PhotoId = s.PhotoId,
-            Framing =
-                old?.Shapes.FirstOrDefault(o => o.PhotoId == s.PhotoId)?.Framing
-                ?? (s.PhotoId is { } photo ? desk.RequirePhoto(photo).Around : Framing.Middle),
+            Framing = framing,
             StyleKey = s.StyleKey,
             Colour = s.Colour is null ? new Rgb(255, 255, 255) : Rgb.Read(s.Colour),
             Words = PlainWords.Clean(s.Words ?? string.Empty),
@@ -111,7 +122,10 @@ public sealed record AddComposition(string StartKey, PocketPlace Place) : Conten
         var (place, id) = (desk.Require(Place), tools.NewId());
         var loose = desk.Photos.Keys.Where(p => !desk.Content.PhotosPlaced.Contains(p));
         var ground = desk.Words.NewStyle(CardKind.Filler).Key;
-        var made = CompositionStarts.Make(StartKey, desk.Pages.CutSize(place), id, loose, ground);
+        var cut = desk.Pages.CutSize(place);
+        var made = desk.Words.OwnCompositions.FirstOrDefault(c => c.Key == StartKey) is { } kept
+            ? kept.For(cut, id, loose)
+            : CompositionStarts.Make(StartKey, cut, id, loose, ground);
         made = made with
         {
             Shapes =

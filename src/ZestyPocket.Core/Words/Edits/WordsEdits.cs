@@ -1,8 +1,11 @@
 using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words.Edits;
@@ -110,6 +113,67 @@ public sealed record ChoosePapers(Stock PicturesOn, Stock CardsOn) : WordsEdit
             },
             $"Pictures are printed on {Stocks.Name(PicturesOn)}, cards on {Stocks.Name(CardsOn)}"
         );
+}
+
+/// <summary>Keeps a composition to begin others with; one of the same name is replaced.</summary>
+/// <param name="Size">Of the piece it was made for, as written.</param>
+public sealed record KeepComposition(string Name, string Size, WrittenComposition Composition) : WordsEdit
+{
+    public override string Label() => "Keep a composition";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools)
+    {
+        var name = PlainWords.Name(Name);
+        var made = (Composition with { Name = name, GroundPhotoId = null }).WithoutPictures(words);
+        var old = words.OwnCompositions.FirstOrDefault(c => c.Composition.Name == name);
+        var kept = KeptComposition.Of(
+            old?.Key ?? KeptComposition.KeyStart + tools.NewId().ToString("N"),
+            MeasureText.ParseSize(Size),
+            made
+        );
+        return (
+            words with
+            {
+                OwnCompositions = old is null
+                    ? words.OwnCompositions.Add(kept)
+                    : words.OwnCompositions.Replace(old, kept),
+            },
+            $"Kept the composition {name}"
+        );
+    }
+}
+
+/// <summary>Says how large the binder's windows for a spine and a cover are; empty for none.</summary>
+/// <param name="Spine">As written, such as <c>1 1/2 x 11 in</c>.</param>
+/// <param name="Cover">As written.</param>
+public sealed record MeasureBinder(string? Spine, string? Cover) : WordsEdit
+{
+    public override string Label() => "Measure the binder";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
+        (words with { Inserts = BinderInserts.Of(Read(Spine), Read(Cover)) }, "Measured the binder's windows");
+
+    private static Size? Read(string? text) => string.IsNullOrWhiteSpace(text) ? null : MeasureText.ParseSize(text);
+}
+
+/// <summary>Forgets a kept composition; pieces that were begun with it stay as they are.</summary>
+public sealed record ForgetComposition(string Key) : WordsEdit
+{
+    public override string Label() => "Delete a kept composition";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools)
+    {
+        var kept =
+            words.OwnCompositions.FirstOrDefault(c => c.Key == Key)
+            ?? throw new RuleException("That composition is not kept any more. Nothing was changed.");
+        return (
+            words with
+            {
+                OwnCompositions = words.OwnCompositions.Remove(kept),
+            },
+            $"Deleted the kept composition {kept.Composition.Name}"
+        );
+    }
 }
 
 /// <summary>Measures the keeper's hand on a sample: its words, on so many lines of a width, a pitch apart.</summary>

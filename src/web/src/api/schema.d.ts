@@ -1284,6 +1284,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{id}/inserts.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInsertsPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}/spread.pdf": {
         parameters: {
             query?: never;
@@ -1314,7 +1330,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -1549,6 +1565,17 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Forgets a kept composition; pieces that were begun with it stay as they are. */
+        AlbumEditForgetComposition: {
+            /** @enum {string} */
+            kind: "forgetComposition";
+            key: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description A new seam across a pocket: through the middle of the longer side unless it is said where. */
         AlbumEditFusePocket: {
             /** @enum {string} */
@@ -1626,6 +1653,20 @@ export interface components {
             at: string;
             noteKind: components["schemas"]["NoteKind"];
         };
+        /** @description Keeps a composition to begin others with; one of the same name is replaced. */
+        AlbumEditKeepComposition: {
+            /** @enum {string} */
+            kind: "keepComposition";
+            name: string;
+            /** @description Of the piece it was made for, as written. */
+            size: string;
+            composition: components["schemas"]["WrittenComposition"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Keeps a formula, new or changed. */
         AlbumEditKeepFormula: {
             /** @enum {string} */
@@ -1687,6 +1728,20 @@ export interface components {
             rightPhotoId: string;
             /** @description The camera's name; empty for files that name none. */
             camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says how large the binder's windows for a spine and a cover are; empty for none. */
+        AlbumEditMeasureBinder: {
+            /** @enum {string} */
+            kind: "measureBinder";
+            /** @description As written, such as `1 1/2 x 11 in`. */
+            spine: null | string;
+            /** @description As written. */
+            cover: null | string;
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -2149,6 +2204,9 @@ export interface components {
             cardSizes: string[];
             picturesOn: components["schemas"]["Stock"];
             cardsOn: components["schemas"]["Stock"];
+            ownCompositions: components["schemas"]["KeptCompositionView"][];
+            spine: null | string;
+            cover: null | string;
         };
         /**
          * @description How a piece goes with another one that lies in a pocket.
@@ -3077,6 +3135,11 @@ export interface components {
         };
         KeepVideoRequest: {
             keep: boolean;
+        };
+        /** @description A composition that is kept to begin others with. */
+        KeptCompositionView: {
+            key: string;
+            name: string;
         };
         /** @description A protector chosen for a leaf that stands, and how many of its pockets are fused. */
         LeafDesign: {
@@ -9569,6 +9632,56 @@ export interface operations {
     getSpreadCover: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getInsertsPdf: {
+        parameters: {
+            query: {
+                paper: string;
+                margin: string;
+            };
             header?: never;
             path: {
                 id: string;

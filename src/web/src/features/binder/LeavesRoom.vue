@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import type { AlbumView, BinderLeaf } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import { useLeaves } from './queries'
+import InsertsPanel from './InsertsPanel.vue'
 import LeafDrawer from './LeafDrawer.vue'
 import ChangesDialog from '../counting/ChangesDialog.vue'
 import LeafThumb from './LeafThumb.vue'
@@ -64,6 +65,7 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
         {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back. The front of a
         leaf lies at the right of a spread, its back at the left of the next.
       </p>
+      <InsertsPanel :album="album" />
       <p v-if="album.facesPerUnit === 2" class="d-flex gap-2 align-items-center flex-wrap">
         <label for="album-school">Each week or day takes</label>
         <select

@@ -1,13 +1,38 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import type { PieceView, UnitView, WrittenComposition } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { editAlbum } from '../../shared/edits'
+import { useAlbumWords } from '../words/queries'
 import { newShape, type WrittenShape } from './compose'
 import PatternSelect from './PatternSelect.vue'
 import ShapeFields from './ShapeFields.vue'
 import type { Edit } from './unit'
 
 /** The ground and the shapes of a composition. */
-const props = defineProps<{ unit: UnitView; piece: PieceView; edit: (change: Edit) => Promise<unknown> }>()
+const props = defineProps<{
+  unit: UnitView
+  piece: PieceView
+  /** The size it is cut to, as written; null in the tray. */
+  size: string | null
+  edit: (change: Edit) => Promise<unknown>
+}>()
+const { act } = useAct(() => props.unit.albumId)
+const { data: words } = useAlbumWords(() => props.unit.albumId)
+const keptName = ref('')
+
+async function keep() {
+  const done = await act(() =>
+    editAlbum(props.unit.albumId, {
+      kind: 'keepComposition',
+      revision: words.value!.revision,
+      name: keptName.value,
+      size: props.size!,
+      composition: copy(),
+    }),
+  )
+  if (done) keptName.value = ''
+}
 
 const draft = ref<WrittenComposition>(copy())
 function copy() {
@@ -72,6 +97,17 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         >Delete composition</BButton
       >
     </div>
+    <form v-if="size && words" class="d-flex gap-2 mt-2" @submit.prevent="keep">
+      <input
+        v-model="keptName"
+        class="form-control form-control-sm"
+        maxlength="60"
+        required
+        aria-label="Name to keep this composition under"
+        placeholder="name of your own"
+      />
+      <BButton type="submit" size="sm" variant="outline-dark" class="text-nowrap">Keep for others</BButton>
+    </form>
   </div>
 </template>
 

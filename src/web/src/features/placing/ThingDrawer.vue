@@ -5,6 +5,7 @@ import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
 import CardEditor from '../words/CardEditor.vue'
 import { useCardEdits } from '../words/cards'
+import { useAlbumWords } from '../words/queries'
 import PictureWords from '../words/PictureWords.vue'
 import { attachmentNames, withAttached } from './attached'
 import AttachedPanel from './AttachedPanel.vue'
@@ -28,6 +29,7 @@ const cardEdits = useCardEdits(
   () => props.unit,
   (change) => props.edit(change),
 )
+const { data: words } = useAlbumWords(() => props.album.id)
 const collaging = ref(false)
 const framed = ref<InstanceType<typeof FramedPhoto>>()
 
@@ -235,7 +237,13 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     </template>
 
     <template v-else-if="piece?.composition">
-      <CompositionEditor :key="piece.id" :unit="unit" :piece="piece" :edit="edit" />
+      <CompositionEditor
+        :key="piece.id"
+        :unit="unit"
+        :piece="piece"
+        :size="found?.pocket.cutLabel ?? null"
+        :edit="edit"
+      />
       <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
     </template>
 
@@ -317,6 +325,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
             :key="s.key"
             @click="edit({ kind: 'addComposition', startKey: s.key, place: found.place })"
             >{{ s.name }}</BDropdownItemButton
+          >
+          <BDropdownItemButton
+            v-for="s in words?.ownCompositions ?? []"
+            :key="s.key"
+            @click="edit({ kind: 'addComposition', startKey: s.key, place: found.place })"
+            >{{ s.name }} (yours)</BDropdownItemButton
           >
         </BDropdown>
       </div>
