@@ -6,7 +6,7 @@ import { editAlbum } from '../../shared/edits'
 import { useAlbumWords } from '../words/queries'
 
 /** The binder's windows for a spine and a cover, and the sheet with all that goes into them. */
-const props = defineProps<{ album: AlbumView }>()
+const props = defineProps<{ album: AlbumView; hasTabs: boolean }>()
 const { act } = useAct(() => props.album.id)
 const { data: words } = useAlbumWords(() => props.album.id)
 const spine = ref('')
@@ -56,6 +56,7 @@ const paper = ref(props.album.measures === 'inches' ? 'letter' : 'a4')
         </BFormSelect>
       </div>
       <a
+        v-if="words?.spine || words?.cover || hasTabs"
         class="btn btn-sm btn-primary"
         :href="`/api/albums/${album.id}/inserts.pdf?paper=${paper}&margin=5+mm`"
         download

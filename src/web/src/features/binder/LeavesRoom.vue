@@ -65,7 +65,7 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
         {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back. The front of a
         leaf lies at the right of a spread, its back at the left of the next.
       </p>
-      <InsertsPanel :album="album" />
+      <InsertsPanel :album="album" :has-tabs="(leaves ?? []).some((l) => !!l.tab)" />
       <p v-if="album.facesPerUnit === 2" class="d-flex gap-2 align-items-center flex-wrap">
         <label for="album-school">Each week or day takes</label>
         <select

@@ -21,6 +21,9 @@ const { act } = useAct(() => props.unit.albumId)
 const { data: words } = useAlbumWords(() => props.unit.albumId)
 const keptName = ref('')
 
+const forget = (key: string) =>
+  act(() => editAlbum(props.unit.albumId, { kind: 'forgetComposition', revision: words.value!.revision, key }))
+
 async function keep() {
   const done = await act(() =>
     editAlbum(props.unit.albumId, {
@@ -108,6 +111,19 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       />
       <BButton type="submit" size="sm" variant="outline-dark" class="text-nowrap">Keep for others</BButton>
     </form>
+    <ul v-if="words?.ownCompositions.length" class="list-unstyled mt-2 mb-0" aria-label="Kept compositions">
+      <li v-for="kept in words.ownCompositions" :key="kept.key">
+        {{ kept.name }}
+        <button
+          type="button"
+          class="btn btn-sm btn-link py-0"
+          :aria-label="`Delete the kept composition ${kept.name}`"
+          @click="forget(kept.key)"
+        >
+          Delete
+        </button>
+      </li>
+    </ul>
   </div>
 </template>
 
