@@ -1,5 +1,5 @@
-using System.Net.Http.Json;
 using System.Net;
+using System.Net.Http.Json;
 using UglyToad.PdfPig;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;

@@ -27,6 +27,7 @@ const leaf = (number: number): BinderLeaf =>
 vi.mock('./queries', () => ({
   useLeaves: () => ({ data: ref(Array.from({ length: 120 }, (_, i) => leaf(i + 1))), error: ref(null) }),
 }))
+vi.mock('./InsertsPanel.vue', () => ({ default: { template: '<div />' } }))
 vi.mock('./LeafDrawer.vue', () => ({ default: { props: ['leafId'], template: '<aside>{{ leafId }}</aside>' } }))
 
 const room = () =>
