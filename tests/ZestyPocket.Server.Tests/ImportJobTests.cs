@@ -33,7 +33,7 @@ public sealed class ImportJobTests
         var done = await DoneAsync(host, batch);
         (done.Files, done.Added, done.AlreadyHere, done.Refused).ShouldBe((4, 1, 1, 2));
         done.RefusedLines.Select(l => l.FileName).ShouldBe(["film.mp4", "C calc'!A0.jpg"], ignoreOrder: true);
-        done.RefusedLines.Single(l => l.FileName == "film.mp4").Detail.ShouldContain("a film");
+        done.RefusedLines.Single(l => l.FileName == "film.mp4").Detail.ShouldContain("The video is damaged");
 
         var csv = await host.Client.GetStringAsync(
             $"/api/imports/{batch}/outcomes.csv",
