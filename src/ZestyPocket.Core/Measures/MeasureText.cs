@@ -33,12 +33,11 @@ public static partial class MeasureText
     /// <summary>Reads one length. Throws <see cref="MeasureException"/> with the reason when it is none.</summary>
     public static Length ParseLength(string text) => ParseSide(text, null);
 
-    /// <summary>Reads a length that may be nothing, written as 0 with or without a unit.</summary>
-    public static Length ParseLengthOrNone(string text)
-    {
-        ArgumentNullException.ThrowIfNull(text);
-        return text.Trim().TrimEnd('.', 'm', 'i', 'n', ' ') == "0" ? Length.Zero : ParseLength(text);
-    }
+    /// <summary>Reads a length that may be nothing: not written, or 0 with or without a unit.</summary>
+    public static Length ParseLengthOrNone(string? text) =>
+        string.IsNullOrWhiteSpace(text) || text.Trim().TrimEnd('.', 'm', 'i', 'n', ' ') == "0"
+            ? Length.Zero
+            : ParseLength(text);
 
     /// <summary>
     /// Reads a size, width first. Throws <see cref="MeasureException"/> with the reason when it is none.

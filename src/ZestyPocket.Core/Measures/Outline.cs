@@ -33,6 +33,9 @@ public enum CutShape
 /// </param>
 public readonly record struct Outline(CutShape Shape, Rect Bounds, Length Corner)
 {
+    /// <summary>A rectangle with square corners.</summary>
+    public static Outline Of(Rect bounds) => new(CutShape.Rectangle, bounds, Length.Zero);
+
     /// <summary>The largest outline of a shape in a rectangle, in its middle, or at the edge that cuts it.</summary>
     public static Outline In(Rect room, CutShape shape, Length corner)
     {

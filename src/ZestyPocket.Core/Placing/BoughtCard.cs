@@ -124,6 +124,6 @@ public sealed record UsedCards(string Name, Size Size, int Used, ImmutableArray<
                     g.Count(),
                     [.. g.SelectMany(c => c.Card.OffcutsFor(c.Cut)).OrderByDescending(s => s.SquareInches)]
                 ))
-                .OrderBy(u => u.Name, StringComparer.CurrentCulture),
+                .OrderBy(u => u.Name, StringComparer.Ordinal),
         ];
 }

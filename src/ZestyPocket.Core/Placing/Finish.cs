@@ -73,7 +73,7 @@ public sealed record Finish
             : HandStep.LeaveRoom(parts.Picture.Bounds, piece.Steps) is { } left
                 ? parts with
                 {
-                    Picture = new Outline(CutShape.Rectangle, left, Length.Zero),
+                    Picture = Outline.Of(left),
                 }
             : Of(piece) is null ? null
             : parts;

@@ -37,13 +37,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         ArgumentNullException.ThrowIfNull(sheet);
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(face);
-        using var hair = new SKPaint
-        {
-            Color = new SKColor(120, 120, 120),
-            StrokeWidth = 0.25f,
-            Style = SKPaintStyle.Stroke,
-            IsAntialias = true,
-        };
+        using var hair = HairLine();
         foreach (var piece in sheet.Pieces)
         {
             cancel.ThrowIfCancellationRequested();
@@ -77,6 +71,15 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         var numbered = DrawNumbers(canvas, sheet, setup);
         DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
     }
+
+    private static SKPaint HairLine() =>
+        new()
+        {
+            Color = new SKColor(120, 120, 120),
+            StrokeWidth = 0.25f,
+            Style = SKPaintStyle.Stroke,
+            IsAntialias = true,
+        };
 
     /// <summary>Turns the canvas so that the piece stands as it is turned in its place.</summary>
     private static void Turn(SKCanvas canvas, PlannedPiece piece)
@@ -117,13 +120,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         canvas.Save();
         canvas.Translate(border, border);
         pieces.Draw(canvas, face, pixelsPerInch);
-        using var hair = new SKPaint
-        {
-            Color = new SKColor(120, 120, 120),
-            StrokeWidth = 0.25f,
-            Style = SKPaintStyle.Stroke,
-            IsAntialias = true,
-        };
+        using var hair = HairLine();
         foreach (var (x, y) in new[] { (0f, 0f), (width, 0f), (0f, height), (width, height) })
         {
             var (outX, outY) = (x == 0 ? -1 : 1, y == 0 ? -1 : 1);
@@ -174,13 +171,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         canvas.Save();
         canvas.Translate((float)place.X.Points, (float)place.Y.Points);
         pieces.Draw(canvas, face, pixelsPerInch);
-        using var hair = new SKPaint
-        {
-            Color = new SKColor(120, 120, 120),
-            StrokeWidth = 0.25f,
-            Style = SKPaintStyle.Stroke,
-            IsAntialias = true,
-        };
+        using var hair = HairLine();
         canvas.DrawRect(0, 0, (float)due.Cut.Width.Points, (float)due.Cut.Height.Points, hair);
         canvas.Restore();
         var left = Math.Max(24, setup.Margin.Points);

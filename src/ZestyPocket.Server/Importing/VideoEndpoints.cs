@@ -213,6 +213,11 @@ public static class VideoEndpoints
         {
             throw new RuleException($"{refused.Message} The frames taken before it are in the album.");
         }
+        catch (FileNotFoundException)
+        {
+            // It was removed while this was asked.
+            throw new MissingException("That video");
+        }
         finally
         {
             File.Delete(still);
@@ -251,6 +256,11 @@ public static class VideoEndpoints
         catch (PictureRefusedException refused)
         {
             throw new RuleException(refused.Message);
+        }
+        catch (FileNotFoundException)
+        {
+            // It was removed while this was asked.
+            throw new MissingException("That video");
         }
         finally
         {

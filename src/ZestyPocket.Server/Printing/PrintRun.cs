@@ -45,12 +45,9 @@ public sealed class PrintRun(
         var paper = Paper.Find(paperKey) ?? throw new RuleException($"There is no paper “{paperKey}”.");
         return new PrinterSetup(
             paper,
-            Zero(margin) ? Length.Zero : MeasureText.ParseLength(margin),
-            Zero(gap) ? Length.Zero : MeasureText.ParseLength(gap)
+            MeasureText.ParseLengthOrNone(margin),
+            MeasureText.ParseLengthOrNone(gap)
         ).Checked();
-
-        static bool Zero(string text) =>
-            string.IsNullOrWhiteSpace(text) || text.Trim().Split(' ')[0] is "0" or "0mm" or "0in";
     }
 
     /// <summary>Collects every placed piece of the weeks, in album order, and packs the sheets.</summary>

@@ -18,13 +18,12 @@ public sealed record WrittenPlace(string X, string Y, string Width, string Heigh
             : null;
 
     public Rect ToRect() =>
-        new(ReadLength(X), ReadLength(Y), MeasureText.ParseLength(Width), MeasureText.ParseLength(Height));
-
-    /// <summary>A length that may be nothing.</summary>
-    internal static Length ReadLength(string text) =>
-        string.IsNullOrWhiteSpace(text) || text.Trim() is "0" or "0 in" or "0 mm"
-            ? Length.Zero
-            : MeasureText.ParseLength(text);
+        new(
+            MeasureText.ParseLengthOrNone(X),
+            MeasureText.ParseLengthOrNone(Y),
+            MeasureText.ParseLength(Width),
+            MeasureText.ParseLength(Height)
+        );
 }
 
 /// <summary>A bought card as written.</summary>
@@ -79,8 +78,8 @@ public sealed record WrittenBoughtCard(
             new CardCorners(a, b, c, d),
             size.Width,
             size.Height,
-            WrittenPlace.ReadLength(KeepX),
-            WrittenPlace.ReadLength(KeepY),
+            MeasureText.ParseLengthOrNone(KeepX),
+            MeasureText.ParseLengthOrNone(KeepY),
             PlainWords.Clean(Words ?? string.Empty)
         )
         {

@@ -52,16 +52,16 @@ public sealed record WrittenFinish(
         new()
         {
             Shape = Shape,
-            Corner = Read(Corner),
+            Corner = MeasureText.ParseLengthOrNone(Corner),
             Border = Border switch
             {
                 null or [] => null,
-                [var even] => PrintBorder.Even(Read(even), Colour(BorderColour)),
+                [var even] => PrintBorder.Even(MeasureText.ParseLengthOrNone(even), Colour(BorderColour)),
                 [var l, var t, var r, var b] => new PrintBorder(
-                    Read(l),
-                    Read(t),
-                    Read(r),
-                    Read(b),
+                    MeasureText.ParseLengthOrNone(l),
+                    MeasureText.ParseLengthOrNone(t),
+                    MeasureText.ParseLengthOrNone(r),
+                    MeasureText.ParseLengthOrNone(b),
                     Colour(BorderColour)
                 ),
                 _ => throw new RuleException("A border has one width or four. Nothing was changed."),
@@ -70,20 +70,15 @@ public sealed record WrittenFinish(
             [
                 .. (Mats ?? [])
                     .OfType<WrittenMat>()
-                    .Select(m => new Mat(Read(m.Reveal), Rgb.Read(m.Colour), m.StyleKey)),
+                    .Select(m => new Mat(MeasureText.ParseLengthOrNone(m.Reveal), Rgb.Read(m.Colour), m.StyleKey)),
             ],
             Strip =
                 StripEdge is { } edge && StripStyleKey is { } style
-                    ? new EdgeStrip(edge, Read(StripWidth), style)
+                    ? new EdgeStrip(edge, MeasureText.ParseLengthOrNone(StripWidth), style)
                     : null,
         };
 
     private static Rgb Colour(string? text) => text is null ? new Rgb(255, 255, 255) : Rgb.Read(text);
-
-    private static Length Read(string? text) =>
-        string.IsNullOrWhiteSpace(text) || text.Trim() is "0" or "0 in" or "0 mm"
-            ? Length.Zero
-            : MeasureText.ParseLength(text);
 }
 
 /// <summary>Finishes prints and cards alike: shape, border, corners, mats, strip. Null takes the finish off.</summary>

@@ -14,7 +14,10 @@ public static class AttachedFaces
         ArgumentNullException.ThrowIfNull(made);
         return new FinishedFace(
             made.Size,
-            [.. made.Lay(shaper).Select(s => new FinishPart(s.Text, Box(s.Bounds), made.Paper, [On(made, s, shaper)]))]
+            [
+                .. made.Lay(shaper)
+                    .Select(s => new FinishPart(s.Text, Outline.Of(s.Bounds), made.Paper, [On(made, s, shaper)])),
+            ]
         );
     }
 
@@ -29,7 +32,7 @@ public static class AttachedFaces
             [
                 new FinishPart(
                     string.Empty,
-                    Box(new Rect(Length.Zero, Length.Zero, size)),
+                    Outline.Of(new Rect(Length.Zero, Length.Zero, size)),
                     made.Paper,
                     [.. strips.Select(s => On(made, s, shaper)), CutLines(strips.Select(s => s.Bounds), size, made)]
                 ),
@@ -49,11 +52,11 @@ public static class AttachedFaces
             [
                 new FinishPart(
                     string.Empty,
-                    Box(whole),
+                    Outline.Of(whole),
                     White,
                     [
-                        new FaceOnPart(shown, front, Box(shown)),
-                        new FaceOnPart(whole, Ticks(flat, [folds.First, folds.Second]), Box(whole)),
+                        new FaceOnPart(shown, front, Outline.Of(shown)),
+                        new FaceOnPart(whole, Ticks(flat, [folds.First, folds.Second]), Outline.Of(whole)),
                     ]
                 ),
             ]
@@ -81,8 +84,6 @@ public static class AttachedFaces
         };
     }
 
-    private static Outline Box(Rect bounds) => new(CutShape.Rectangle, bounds, Length.Zero);
-
     private static FaceOnPart On(WordStrips made, WordStrip strip, ITextShaper shaper)
     {
         var size = strip.Bounds.Size;
@@ -102,7 +103,11 @@ public static class AttachedFaces
                     )
             );
         var face = new CardFace(size.Width.Points, size.Height.Points, made.Paper, [], [], [], [.. runs], null);
-        return new FaceOnPart(strip.Bounds, new CardPieceFace(size, face) { GroundShare = 0 }, Box(strip.Bounds));
+        return new FaceOnPart(
+            strip.Bounds,
+            new CardPieceFace(size, face) { GroundShare = 0 },
+            Outline.Of(strip.Bounds)
+        );
     }
 
     /// <summary>Hair lines around every strip, inside the paper.</summary>
@@ -113,7 +118,7 @@ public static class AttachedFaces
         );
         var face = new CardFace(size.Width.Points, size.Height.Points, made.Paper, [], [.. rules], [], [], null);
         var whole = new Rect(Length.Zero, Length.Zero, size);
-        return new FaceOnPart(whole, new CardPieceFace(size, face) { GroundShare = 0 }, Box(whole));
+        return new FaceOnPart(whole, new CardPieceFace(size, face) { GroundShare = 0 }, Outline.Of(whole));
     }
 
     private static InkLine Hair(Length x1, Length y1, Length x2, Length y2, Rgb ink) =>

@@ -93,12 +93,11 @@ public sealed class BoughtCardFaces(FontShelf fonts)
         return face with { Boxes = [], Rules = [], Discs = [], Shapes = [] };
     }
 
-    private static FaceOnPart On(Rect at, PieceFace face) =>
-        new(at, face, new Outline(CutShape.Rectangle, at, Length.Zero));
+    private static FaceOnPart On(Rect at, PieceFace face) => new(at, face, Outline.Of(at));
 
     private static FinishedFace Whole(Size cut, ImmutableArray<FaceOnPart> on)
     {
-        var whole = new Outline(CutShape.Rectangle, new Rect(Length.Zero, Length.Zero, cut), Length.Zero);
+        var whole = Outline.Of(new Rect(Length.Zero, Length.Zero, cut));
         return new FinishedFace(cut, [new FinishPart(string.Empty, whole, White, on)]);
     }
 }

@@ -17,7 +17,7 @@ public sealed class CompositionFaces(FontShelf fonts)
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(made);
-        var whole = new Outline(CutShape.Rectangle, new Rect(Length.Zero, Length.Zero, cut), Length.Zero);
+        var whole = Outline.Of(new Rect(Length.Zero, Length.Zero, cut));
         var on = new List<FaceOnPart>();
         if (made.GroundStyleKey is { } pattern)
         {

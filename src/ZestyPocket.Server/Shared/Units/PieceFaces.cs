@@ -87,7 +87,7 @@ public sealed class PieceFaces(
         var on = new List<FaceOnPart>();
         if (parts.Strip is { } strip)
         {
-            on.Add(Pattern(open, finish.Strip!.StyleKey, strip, new Outline(CutShape.Rectangle, strip, Length.Zero)));
+            on.Add(Pattern(open, finish.Strip!.StyleKey, strip, Outline.Of(strip)));
         }
 
         on.Add(new FaceOnPart(picture, inner, parts.Picture));
@@ -146,7 +146,7 @@ public sealed class PieceFaces(
             Length.Min(cut.Height, Length.FromPoints((decimal)(crop.Height * scale)))
         );
         var shown = new Rect((cut.Width - size.Width) / 2, Length.Zero, size);
-        var whole = new Outline(CutShape.Rectangle, new Rect(Length.Zero, Length.Zero, cut), Length.Zero);
+        var whole = Outline.Of(new Rect(Length.Zero, Length.Zero, cut));
         return new FinishedFace(
             cut,
             [

@@ -66,7 +66,7 @@ const keep = (video: VideoView) =>
 
 const remove = (video: VideoView) =>
   act(async () => {
-    await api.DELETE('/api/videos/{id}', { params: { path: { id: video.id } } })
+    await answer(api.DELETE('/api/videos/{id}', { params: { path: { id: video.id } } }))
     await client.invalidateQueries({ queryKey: keys.of(props.album.id, 'videos') })
     return `Removed the video ${video.fileName}; its pictures stay in the album`
   })
