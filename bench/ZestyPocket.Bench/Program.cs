@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {
@@ -53,4 +53,9 @@ if (wanted is "fit" or "all")
 if (wanted is "pages" or "all")
 {
     PagesBench.Run();
+}
+
+if (wanted is "placing" or "all")
+{
+    PlacingBench.Run();
 }

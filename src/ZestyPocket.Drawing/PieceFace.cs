@@ -35,7 +35,13 @@ public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)
 
     /// <summary>The picture in the card's opening; null when it has none.</summary>
     public PhotoFace? Picture { get; init; }
+
+    /// <summary>Small pictures at their places on the card.</summary>
+    public ImmutableArray<PictureOnCard> SmallPictures { get; init; } = [];
 }
+
+/// <summary>A small picture at its place on a card.</summary>
+public sealed record PictureOnCard(CardOpening At, PhotoFace Picture);
 
 /// <summary>Something that lies on a part of a finished piece, clipped to an outline.</summary>
 public sealed record FaceOnPart(Rect Bounds, PieceFace Face, Outline Clip);

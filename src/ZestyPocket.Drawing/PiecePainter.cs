@@ -164,10 +164,12 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
 
         if (piece.Picture is { } picture && card.Opening is { } opening)
         {
-            canvas.Save();
-            canvas.Translate((float)opening.X, (float)opening.Y);
-            DrawPhoto(canvas, picture, pixelsPerInch);
-            canvas.Restore();
+            DrawAt(opening, picture);
+        }
+
+        foreach (var (at, small) in piece.SmallPictures)
+        {
+            DrawAt(at, small);
         }
 
         foreach (var run in card.Runs)
@@ -176,6 +178,14 @@ public sealed class PiecePainter(FontShelf fonts, IPrintCrops crops)
         }
 
         canvas.Restore();
+
+        void DrawAt(CardOpening at, PhotoFace shown)
+        {
+            canvas.Save();
+            canvas.Translate((float)at.X, (float)at.Y);
+            DrawPhoto(canvas, shown, pixelsPerInch);
+            canvas.Restore();
+        }
     }
 
     /// <summary>

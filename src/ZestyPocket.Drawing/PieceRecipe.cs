@@ -77,6 +77,12 @@ public static class PieceRecipe
                     Add(recipe, (PieceFace)picture);
                 }
 
+                foreach (var (at, small) in card.SmallPictures)
+                {
+                    Line(recipe, $"small {at.X:R} {at.Y:R} {at.Width:R} {at.Height:R}");
+                    Add(recipe, (PieceFace)small);
+                }
+
                 break;
             default:
                 throw new ArgumentException("Unknown kind of piece.", nameof(face));

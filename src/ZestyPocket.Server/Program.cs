@@ -238,6 +238,7 @@ api.MapCameras();
 api.MapSeries();
 api.MapVideos();
 api.MapScrolls();
+api.MapChoosing();
 api.MapBoughtCards();
 api.MapEvents();
 api.MapOverview();

@@ -236,6 +236,8 @@ public sealed class GatherTests
             () => desk.Browser.FindElements(By.CssSelector(".tick")).Count == 4 ? "yes" : null
         );
 
+        // The days are two again when the words say so; a key pressed before that is for the merged day.
+        desk.UntilText(".week-words", "day 2 ·");
         desk.See(".tick.open").SendKeys("l");
         desk.UntilText("[data-testid='notice']", "Left Day 2 out on purpose");
         desk.Until(

@@ -209,7 +209,7 @@ public sealed class PiecesTests
         text.ShouldContain("light.");
     }
 
-    private static void Open(Desk desk, string code, string panel)
+    internal static void Open(Desk desk, string code, string panel)
     {
         desk.See($"[data-code='{code}']");
         desk.Until(

@@ -95,10 +95,21 @@ public sealed class DemoTests
         var told = new List<string>();
         await SeedAsync(reset: false);
         var shelf = await host.GetAsync<List<AlbumSummary>>("/api/albums");
-        shelf.Count.ShouldBe(3);
+        shelf.Count.ShouldBe(4);
         shelf
             .Select(a => a.Kind)
-            .ShouldBe([Core.Dates.AlbumKind.Weekly, Core.Dates.AlbumKind.Trip, Core.Dates.AlbumKind.DocumentedDay]);
+            .ShouldBe([
+                Core.Dates.AlbumKind.Weekly,
+                Core.Dates.AlbumKind.Trip,
+                Core.Dates.AlbumKind.DocumentedDay,
+                Core.Dates.AlbumKind.Weekly,
+            ]);
+
+        // The fourth keeps a week on one leaf: front and back, all pockets filled.
+        var garden = await host.GetAsync<AlbumView>(
+            $"/api/albums/{shelf.Single(a => a.Name == DemoHousehold.GardenName).Id}"
+        );
+        garden.Units.ShouldAllBe(u => u.PiecesPlaced == u.Pockets && u.Pockets == 6);
 
         // The compact camera of the trip is an hour off, and one correction brings its dawns to their right days.
         var trip = shelf.Single(a => a.Name == DemoHousehold.TripName).Id;

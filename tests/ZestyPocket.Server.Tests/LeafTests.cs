@@ -2,6 +2,7 @@ using Microsoft.Extensions.DependencyInjection;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Counting;
@@ -269,6 +270,14 @@ public sealed class LeafTests
         var album = await host.MakeAlbumAsync("9x12-nine-3x4");
         await AddPicturesAsync(host, album, 18);
         await AddPicturesAsync(host, album, 18, "2026:05:13");
+        // In the order of time, so that the order can be broken.
+        await host.EditAlbumAsync(
+            album.Id,
+            new WeighAlbum(PlacingWeights.Usual with { InOrderOfTime = 3, Calm = 0, LookalikesApart = 0 })
+            {
+                Revision = TestHost.Latest,
+            }
+        );
         var week = await host.EditAsync(await host.OpenAsync(album.Units[0].Id), new FillSpread { Revision = 0 });
         var next = await host.EditAsync(await host.OpenAsync(album.Units[1].Id), new FillSpread { Revision = 0 });
         var leaf = (await LeavesAsync(host, album))[1];

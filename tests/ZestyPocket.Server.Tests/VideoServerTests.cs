@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Net;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -14,7 +13,7 @@ public sealed class VideoServerTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await TapeTests.TripAsync(host, 5);
-        var film = Film("creation_time=2026-06-07T10:00:00Z");
+        var film = Films.Moving("creation_time=2026-06-07T10:00:00Z");
         var outcome = await host.AddAsync(album.Id, "weir.mp4", film);
         outcome.Status.ShouldBe(ImportStatus.Opened);
         outcome.Detail.ShouldContain("in the room Videos");
@@ -62,7 +61,7 @@ public sealed class VideoServerTests
     {
         await using var host = await TestHost.StartAsync();
         var album = await TapeTests.TripAsync(host, 2);
-        var film = Film("title=x");
+        var film = Films.Moving("title=x");
         var cut = await host.AddAsync(album.Id, "cut.mp4", film[..(film.Length / 2)]);
         (cut.Status, cut.Detail).ShouldBe(
             (
@@ -82,38 +81,6 @@ public sealed class VideoServerTests
                 $"/api/videos/{video.Id}/frames",
                 new TakeFramesRequest(positions)
             );
-        }
-    }
-
-    /// <summary>Two seconds of a moving test picture.</summary>
-    private static byte[] Film(string metadata)
-    {
-        var path = Path.Combine(Path.GetTempPath(), $"zesty-{Guid.NewGuid():N}.mp4");
-        try
-        {
-            using var made = Process.Start(
-                "ffmpeg",
-                [
-                    "-v",
-                    "error",
-                    "-f",
-                    "lavfi",
-                    "-i",
-                    "testsrc=duration=2:size=320x240:rate=25",
-                    "-c:v",
-                    "mpeg4",
-                    "-metadata",
-                    metadata,
-                    path,
-                ]
-            )!;
-            made.WaitForExit();
-            made.ExitCode.ShouldBe(0);
-            return File.ReadAllBytes(path);
-        }
-        finally
-        {
-            File.Delete(path);
         }
     }
 }

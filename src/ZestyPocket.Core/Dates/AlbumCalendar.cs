@@ -19,6 +19,15 @@ public sealed record AlbumCalendar
 
     public WeekScheme Scheme { get; init; }
 
+    /// <summary>The weekday its weeks begin with.</summary>
+    public IsoDayOfWeek FirstWeekday =>
+        Scheme switch
+        {
+            WeekScheme.SundayFirst => IsoDayOfWeek.Sunday,
+            WeekScheme.FromFirstDay => FirstDay.DayOfWeek,
+            _ => IsoDayOfWeek.Monday,
+        };
+
     /// <summary>Pictures before this time belong to the evening before.</summary>
     public LocalTime CutOff { get; init; } = AlbumDay.DefaultCutOff;
 

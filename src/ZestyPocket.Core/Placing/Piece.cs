@@ -74,6 +74,9 @@ public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey)
     /// <summary>The picture on it, where its style has a place for one.</summary>
     public CardPicture? Picture { get; init; }
 
+    /// <summary>Small pictures: of the days of a calendar, of the people of a page of who was there.</summary>
+    public ImmutableArray<SmallPicture> SmallPictures { get; init; } = [];
+
     /// <summary>Its shape, border, mats and strip; null for the bare card.</summary>
     public Finish? Finish { get; init; }
 }

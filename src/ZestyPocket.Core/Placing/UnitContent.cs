@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Placing;
@@ -36,6 +37,9 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
 
     /// <summary>It stays on the pages it has: no choice of pages gives it a further leaf.</summary>
     public bool KeepsItsPages { get; init; }
+
+    /// <summary>What counts how much when its pockets are filled; null for what the album says.</summary>
+    public PlacingWeights? Weights { get; init; }
 
     /// <summary>Colours its cards take from its pictures; null for those of their styles.</summary>
     public CardTint? Tint { get; init; }
@@ -539,6 +543,20 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             .Pieces.OfType<BoughtCard>()
             .Where(c => c.Picture is { } picture && photoIds.Contains(picture.PhotoId))
             .Aggregate(without, (content, card) => content.Replace(card, card with { Picture = null }));
+        without = without
+            .Pieces.OfType<Card>()
+            .Where(c => c.SmallPictures.Any(p => photoIds.Contains(p.PhotoId)))
+            .Aggregate(
+                without,
+                (content, card) =>
+                    content.Replace(
+                        card,
+                        card with
+                        {
+                            SmallPictures = card.SmallPictures.RemoveAll(p => photoIds.Contains(p.PhotoId)),
+                        }
+                    )
+            );
         without = without with { Wishes = without.Wishes.RemoveAll(w => photoIds.Contains(w.PhotoId)) };
         return without
             .Pieces.OfType<Card>()

@@ -5,9 +5,13 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Placing;
+
+/// <summary>A photo with its shape and time.</summary>
+public sealed record LoosePhoto(Guid Id, PixelSize Pixels, LocalDate? Day, LocalDateTime? Taken);
 
 /// <summary>A picture of a unit, as far as edits ask.</summary>
 /// <param name="Around">How it lies before anybody framed it.</param>
@@ -18,6 +22,27 @@ public sealed record DeskPhoto(LoosePhoto Photo, string FileName, Framing Around
 
     /// <summary>Its colours, the largest share first.</summary>
     public ImmutableArray<PaletteColour> Palette { get; init; } = [];
+
+    /// <summary>What a crop must keep, in shares of the picture.</summary>
+    public ImmutableArray<PictureBox> Keep { get; init; } = [];
+
+    /// <summary>Mean CIE L*, 0 black to 100 white.</summary>
+    public double Tone { get; init; } = 60;
+
+    /// <summary>See <see cref="PictureJudging.Likeness"/>; 0 when unknown.</summary>
+    public ulong Likeness { get; init; }
+
+    /// <summary>Pictures of one moment share this.</summary>
+    public Guid? GroupId { get; init; }
+
+    /// <summary>Of its moment it is the sharpest, as the program sees it.</summary>
+    public bool SuggestedBest { get; init; }
+
+    /// <summary>The series it belongs to; null for none.</summary>
+    public Guid? SeriesId { get; init; }
+
+    /// <summary>What the keeper decided; pictures that are left out are not on the desk.</summary>
+    public Verdict Verdict { get; init; }
 
     public Guid Id => Photo.Id;
 }
@@ -49,6 +74,12 @@ public sealed record UnitDesk(
     /// <summary>How dates are written.</summary>
     public DateStyle Style { get; init; }
 
+    /// <summary>What counts how much when pockets are filled: the unit's own, else the album's.</summary>
+    public PlacingWeights Weights => Content.Weights ?? Words.Weights;
+
+    /// <summary>The weekday that a calendar's rows begin with.</summary>
+    public IsoDayOfWeek FirstWeekday { get; init; } = IsoDayOfWeek.Monday;
+
     /// <summary>
     /// Pictures of other units whose pieces lie here, since they are stuck to the back of one that was moved.
     /// </summary>
@@ -65,6 +96,7 @@ public sealed record UnitDesk(
             CardKind.DayTitle => $"Title: {SpanLabel.Day(card.Day ?? Dates.First, Style.Order)}",
             CardKind.Countdown => "Countdown",
             CardKind.Calendar => "Calendar",
+            CardKind.Divider => $"Divider: {SpanLabel.Day(card.Day ?? Dates.First, Style.Order)}",
             CardKind.Legend => "Legend",
             _ => ComputedCards.Heading(card.Kind) is { } heading
             && (ComputedCards.IsComputed(card.Kind) || string.IsNullOrWhiteSpace(card.Words))

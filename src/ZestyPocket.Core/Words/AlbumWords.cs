@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Core.Words;
@@ -71,6 +72,9 @@ public sealed record AlbumWords
     /// <summary>The windows of its binder for a spine and a cover.</summary>
     public BinderInserts Inserts { get; init; } = BinderInserts.None;
 
+    /// <summary>What counts how much when pockets are filled.</summary>
+    public PlacingWeights Weights { get; init; } = PlacingWeights.Usual;
+
     /// <summary>What its pictures are printed on.</summary>
     public Stock PicturesOn { get; init; } = Stock.PhotoPaper;
 
@@ -86,6 +90,8 @@ public sealed record AlbumWords
             {
                 PhotoPrint or Collage or Composition => PicturesOn,
                 WordStrips => Stock.Label,
+                // What lies under it shows through. Common practice.
+                Card { Kind: CardKind.Divider } => Stock.ClearFilm,
                 Card card => Style(card.StyleKey, card.Kind).PrintedOn ?? CardsOn,
                 _ => CardsOn,
             };

@@ -50,6 +50,9 @@ public readonly record struct CardBorder(double Thickness, Rgb Ink);
 /// <summary>The place of a picture on a card, in points.</summary>
 public readonly record struct CardOpening(double X, double Y, double Width, double Height);
 
+/// <summary>The place of a small picture, by what it stands for: a day of a calendar, a person.</summary>
+public readonly record struct SmallOpening(string Place, CardOpening At);
+
 /// <summary>
 /// A card ready to be drawn, everything in points from its top left corner. The painter adds nothing of its own, so
 /// the screen, the sheet and the fit agree.
@@ -73,6 +76,9 @@ public sealed record CardFace(
 
     /// <summary>Where a picture lies on the card; null on a card without one.</summary>
     public CardOpening? Opening { get; init; }
+
+    /// <summary>Where small pictures lie on the card.</summary>
+    public ImmutableArray<SmallOpening> SmallOpenings { get; init; } = [];
 
     /// <summary>A border of even width inside the cut, which follows its corners; null on a card without one.</summary>
     public CardBorder? Border { get; init; }

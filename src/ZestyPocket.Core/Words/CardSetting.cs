@@ -10,6 +10,7 @@ namespace ZestyPocket.Core.Words;
 /// <param name="OwnSize">Its size follows from its own words, not from the other cards of its unit.</param>
 /// <param name="Seed">Which cutting of its pattern a filler shows, 1 to 9,999; null for the first.</param>
 /// <param name="Highlight">Words that are marked wherever they stand on the card, at most 120 characters.</param>
+/// <param name="OneWeek">A calendar shows the week, not the month.</param>
 /// <param name="ByHand">Lines are printed instead of the words, which are written by hand.</param>
 public sealed record CardSetting(
     double? LargestPt = null,
@@ -19,7 +20,8 @@ public sealed record CardSetting(
     bool ByHand = false,
     bool OwnSize = false,
     int? Seed = null,
-    string? Highlight = null
+    string? Highlight = null,
+    bool OneWeek = false
 )
 {
     /// <summary>3 mm: nearer to the edge a cut that is a little off shows. Common practice.</summary>

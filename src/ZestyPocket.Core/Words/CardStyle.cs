@@ -48,8 +48,11 @@ public enum CardKind
     /// <summary>Days until or since, computed.</summary>
     Countdown,
 
-    /// <summary>The month as a grid, with the unit's days and notes, computed.</summary>
+    /// <summary>The month or week as a grid, with the unit's days and notes, computed.</summary>
     Calendar,
+
+    /// <summary>What goes before a day, on clear film: number, date, where from and where to, computed.</summary>
+    Divider,
 
     /// <summary>The numbered pictures of the unit and a line for each, computed.</summary>
     Legend,
@@ -215,7 +218,7 @@ public sealed record CardStyle(
     public static StyleRole RoleOf(CardKind kind) =>
         kind switch
         {
-            CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown => StyleRole.Title,
+            CardKind.WeekTitle or CardKind.DayTitle or CardKind.Countdown or CardKind.Divider => StyleRole.Title,
             CardKind.Filler => StyleRole.Filler,
             CardKind.Overheard => StyleRole.Quote,
             CardKind.Prompts

@@ -13,6 +13,10 @@ public sealed record DayWeather(int LowCelsius, int HighCelsius, string Sky);
 /// <summary>What is counted for a card of numbers.</summary>
 public readonly record struct AlbumNumbers(int Days, int People, int Places, int Pictures, int Words);
 
+/// <summary>Somebody who was there.</summary>
+/// <param name="Age">On that day, in words or figures; null when nobody knows the day of birth.</param>
+public readonly record struct PersonOnDay(string Name, string? Age);
+
 /// <summary>The words of cards that nobody types: they follow from dates, people, stays and counts.</summary>
 public static class ComputedCards
 {
@@ -45,6 +49,7 @@ public static class ComputedCards
                 or CardKind.People
                 or CardKind.Numbers
                 or CardKind.Calendar
+                or CardKind.Divider
                 or CardKind.Legend;
 
     /// <summary>What a new card of a kind starts with, for the keeper to finish.</summary>
@@ -70,15 +75,43 @@ public static class ComputedCards
     }
 
     /// <summary>Everybody with the age on a day; who is not born yet is not there.</summary>
-    public static string People(IEnumerable<AlbumPerson> people, LocalDate day)
+    public static IReadOnlyList<PersonOnDay> PeopleOn(IEnumerable<AlbumPerson> people, LocalDate day)
     {
         ArgumentNullException.ThrowIfNull(people);
-        return string.Join(
-            '\n',
-            people
+        return
+        [
+            .. people
                 .Where(p => p.Born is null || p.Born <= day)
-                .Select(p => p.Born is { } born ? $"{p.Name}, {Age.On(born, day)}" : p.Name)
-        );
+                .Select(p => new PersonOnDay(p.Name, p.Born is { } born ? $"{Age.On(born, day)}" : null)),
+        ];
+    }
+
+    /// <summary>Everybody with the age on a day, a line for each.</summary>
+    public static string People(IEnumerable<AlbumPerson> people, LocalDate day) =>
+        string.Join('\n', PeopleOn(people, day).Select(p => p.Age is null ? p.Name : $"{p.Name}, {p.Age}"));
+
+    /// <summary>What a divider before a day says: its number, its date, and where from and where to.</summary>
+    public static (string Over, string Large, string Foot) Divider(
+        UnitDates unit,
+        LocalDate day,
+        AlbumCalendar calendar
+    )
+    {
+        ArgumentNullException.ThrowIfNull(unit);
+        ArgumentNullException.ThrowIfNull(calendar);
+        var way = FromTo(calendar, day, day).Replace("\nTo ", " to ", StringComparison.Ordinal);
+        var date = SpanLabel.Day(day, calendar.Style.Order);
+        return unit.Kind is UnitKind.TravelDay or UnitKind.NumberedDay
+            ? (
+                "DAY",
+                (unit.FirstNumber + Period.DaysBetween(unit.First, day)).ToString(CultureInfo.InvariantCulture),
+                $"{date} · {way}"
+            )
+            : (
+                day.ToString("dddd", CultureInfo.InvariantCulture).ToUpperInvariant(),
+                day.Day.ToString(CultureInfo.InvariantCulture),
+                $"{day.ToString("MMMM uuuu", CultureInfo.InvariantCulture)} · {way}"
+            );
     }
 
     /// <summary>Counts with their nouns; what is nought is left away.</summary>

@@ -13,10 +13,12 @@ public static class DemoHousehold
     public const string WeeklyName = "Our year in Marrowick, 2026";
     public const string TripName = "Nine days on the Sallow Canal";
     public const string DayName = "A Saturday by the hour";
+    public const string GardenName = "Nan’s allotment, a leaf a week";
     public const string HomeZone = "Europe/London";
     public static readonly LocalDate WeeklyFirstDay = new(2026, 1, 1);
     public static readonly LocalDate TripFirstDay = new(2026, 6, 6);
     public static readonly LocalDate Saturday = new(2026, 5, 2);
+    public static readonly LocalDate GardenFirstDay = new(2026, 3, 2);
 
     /// <summary>The canal lies an hour east of home, and nobody told the compact camera.</summary>
     public static readonly Stay Canal = new("Sallow Canal", "Europe/Paris", new LocalDateTime(2026, 6, 6, 11, 0));
@@ -59,6 +61,30 @@ public static class DemoHousehold
         Scene.Piano,
         Scene.Bonfire,
         Scene.Knitting,
+    ];
+
+    /// <summary>Each week of the allotment: what it shows, and what Nan wrote.</summary>
+    public static IReadOnlyList<(Scene[] Scenes, string Words)> GardenWeeks { get; } =
+    [
+        (
+            [Scene.Allotment, Scene.Boots, Scene.Fog, Scene.TeaTable],
+            "Ground still cold. Turned the top bed, found last year’s trowel under the first forkful, and had my tea "
+                + "out of the lid."
+        ),
+        (
+            [Scene.Letter, Scene.Window, Scene.Puddle, Scene.Allotment],
+            "Too wet to dig. Seeds came in the post. Junie sorted them by how funny the name is, which is as good a "
+                + "way as any."
+        ),
+        (
+            [Scene.Flowers, Scene.Bicycle, Scene.Woods, Scene.Portrait],
+            "Broad beans up, all but four. Ben brought pea sticks from the wood on his bicycle, across the road, like "
+                + "a tightrope walker."
+        ),
+        (
+            [Scene.AppleTree, Scene.Ducks, Scene.WashingLine, Scene.Soup],
+            "First leaves on the apple. The ducks have been in and had the lettuces. We had the soup without."
+        ),
     ];
 
     /// <summary>What a waking hour of the Saturday shows.</summary>
@@ -363,6 +389,23 @@ public static class DemoHousehold
                 var taken = Saturday.AtMidnight().PlusHours(hour).PlusMinutes(minute).PlusSeconds(dice.Next(60));
                 var scene = HourScenes[hour][minute < 0 && minute > -12 ? 1 : 0];
                 yield return At(taken, scene, number++, Phone, 60, 51.236, -2.318, dice);
+            }
+        }
+    }
+
+    /// <summary>The snapshots of the allotment: four a week, on the Tuesday and at the weekend.</summary>
+    public static IEnumerable<DemoShot> GardenShots()
+    {
+        var dice = new Random(1946);
+        var number = 7100;
+        for (var week = 0; week < GardenWeeks.Count; week++)
+        {
+            foreach (var (scene, at) in GardenWeeks[week].Scenes.Select((s, at) => (s, at)))
+            {
+                // Two on the Tuesday, one each on Saturday and Sunday.
+                var date = GardenFirstDay.PlusDays((7 * week) + (at < 2 ? 1 : 3 + at));
+                var taken = date.At(new LocalTime(9 + (2 * at), dice.Next(60), dice.Next(60)));
+                yield return At(taken, scene, number++, Phone, 0, 51.236, -2.318, dice);
             }
         }
     }

@@ -100,6 +100,19 @@ public sealed class DemoSeeding(
             [.. DemoHousehold.SaturdayShots()],
             album => LayOutDayAsync(album, cancel)
         );
+        Plan(
+            DemoHousehold.GardenName,
+            calendar with
+            {
+                FirstDay = DemoHousehold.GardenFirstDay,
+            },
+            DemoHousehold.GardenWeeks.Count,
+            2,
+            ["6x8-6x4-two-3x4", "6x8-two-6x4"],
+            [.. DemoHousehold.GardenShots()],
+            album => LayOutGardenAsync(album, cancel),
+            PageSchool.Leaf
+        );
         if (plans.Count == 0)
         {
             return;
@@ -132,7 +145,8 @@ public sealed class DemoSeeding(
             int faces,
             string[] designs,
             List<DemoShot> taken,
-            Func<Album, Task> layOut
+            Func<Album, Task> layOut,
+            PageSchool school = PageSchool.Spread
         )
         {
             if (names.Contains(name))
@@ -146,7 +160,8 @@ public sealed class DemoSeeding(
                 units,
                 faces,
                 [.. Designs(designs).Select(Protector.Unmeasured)],
-                MeasureSystem.Inches
+                MeasureSystem.Inches,
+                school
             );
             var album = AlbumMaking.Rows(
                 made,
@@ -328,6 +343,29 @@ public sealed class DemoSeeding(
                 );
                 await EditAsync(unit.Id, new FillSpread { Revision = 0 }, cancel);
             }
+        }
+    }
+
+    /// <summary>A week on one leaf: what is on its front goes on at its back.</summary>
+    private async Task LayOutGardenAsync(Album album, CancellationToken cancel)
+    {
+        await EditAlbumAsync(album.Id, r => new ChooseFamily("Hedgerow") { Revision = r }, cancel);
+        foreach (var (unit, week) in album.Units.OrderBy(u => u.Ordinal).Zip(DemoHousehold.GardenWeeks))
+        {
+            await EditAsync(
+                unit.Id,
+                new AddCard(CardKind: CardKind.WeekTitle, StyleKey: "hedgerow-title") { Revision = 0 },
+                cancel
+            );
+            await EditAsync(
+                unit.Id,
+                new AddCard(CardKind: CardKind.Journaling, StyleKey: "hedgerow-journal", Words: week.Words)
+                {
+                    Revision = 0,
+                },
+                cancel
+            );
+            await EditAsync(unit.Id, new FillSpread { Revision = 0 }, cancel);
         }
     }
 

@@ -7,6 +7,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 
@@ -196,11 +197,18 @@ internal static class DocumentNames
                 (nameof(Card.StoryId), "storyId"),
                 (nameof(Card.Day), "day"),
                 (nameof(Card.Picture), "picture"),
+                (nameof(Card.SmallPictures), "smallPictures"),
                 (nameof(Card.Finish), "finish"),
                 (nameof(Card.PrintedOn), "printedOn"),
                 (nameof(Card.Steps), "steps"),
                 (nameof(Card.Attachment), "attachment"),
                 (nameof(Card.Id), "id"),
+            ],
+            [typeof(SmallPicture)] =
+            [
+                (nameof(SmallPicture.Place), "place"),
+                (nameof(SmallPicture.PhotoId), "photoId"),
+                (nameof(SmallPicture.Framing), "framing"),
             ],
             [typeof(CardPicture)] =
             [
@@ -423,6 +431,7 @@ internal static class DocumentNames
                 (nameof(UnitContent.Wishes), "wishes"),
                 (nameof(UnitContent.KeepsItsPages), "keepsItsPages"),
                 (nameof(UnitContent.Tint), "tint"),
+                (nameof(UnitContent.Weights), "weights"),
             ],
             [typeof(CardTint)] =
             [
@@ -444,8 +453,22 @@ internal static class DocumentNames
                 (nameof(AlbumWords.OwnStyles), "ownStyles"),
                 (nameof(AlbumWords.Hand), "hand"),
                 (nameof(AlbumWords.Sheets), "sheets"),
+                (nameof(AlbumWords.Weights), "weights"),
             ],
             [typeof(AlphaSheet)] = [(nameof(AlphaSheet.Counts), "counts"), (nameof(AlphaSheet.Reusable), "reusable")],
+            [typeof(PlacingWeights)] =
+            [
+                (nameof(PlacingWeights.LessCropping), "lessCropping"),
+                (nameof(PlacingWeights.Sharpness), "sharpness"),
+                (nameof(PlacingWeights.FavouritesLarge), "favouritesLarge"),
+                (nameof(PlacingWeights.InOrderOfTime), "inOrderOfTime"),
+                (nameof(PlacingWeights.EveryDay), "everyDay"),
+                (nameof(PlacingWeights.LookalikesApart), "lookalikesApart"),
+                (nameof(PlacingWeights.PicturesTogether), "picturesTogether"),
+                (nameof(PlacingWeights.WordsBesidePictures), "wordsBesidePictures"),
+                (nameof(PlacingWeights.Calm), "calm"),
+                (nameof(PlacingWeights.BookEnds), "bookEnds"),
+            ],
             [typeof(CardSetting)] =
             [
                 (nameof(CardSetting.LargestPt), "largestPt"),
@@ -456,6 +479,7 @@ internal static class DocumentNames
                 (nameof(CardSetting.OwnSize), "ownSize"),
                 (nameof(CardSetting.Seed), "seed"),
                 (nameof(CardSetting.Highlight), "highlight"),
+                (nameof(CardSetting.OneWeek), "oneWeek"),
             ],
             [typeof(CardStyle)] =
             [
@@ -695,6 +719,7 @@ internal static class DocumentNames
                 (nameof(CardKind.Numbers), "numbers"),
                 (nameof(CardKind.Countdown), "countdown"),
                 (nameof(CardKind.Calendar), "calendar"),
+                (nameof(CardKind.Divider), "divider"),
                 (nameof(CardKind.Legend), "legend"),
             ],
             [typeof(CutShape)] =

@@ -12,13 +12,20 @@ namespace ZestyPocket.Drawing.Tests.Photos;
 /// </summary>
 public sealed class SquaringTests : IDisposable
 {
-    private const int PhotoWide = 1200;
-    private const int PhotoHigh = 900;
+    private const int PhotoWide = 600;
+    private const int PhotoHigh = 450;
 
     /// <summary>In inches.</summary>
-    private static readonly (double X, double Y)[] Marks = [(0.3, 0.3), (2.7, 0.4), (1.5, 2), (0.4, 3.7), (2.6, 3.6)];
+    private static readonly (double X, double Y)[] Marks =
+    [
+        (0.16, 0.16),
+        (1.34, 0.2),
+        (0.75, 1),
+        (0.2, 1.84),
+        (1.3, 1.8),
+    ];
 
-    private static readonly Size Card = Size.FromInches(3, 4);
+    private static readonly Size Card = Size.FromInches(1.5m, 2);
 
     private readonly string _path = Path.Combine(Path.GetTempPath(), $"zesty-card-{Guid.NewGuid():N}.png");
 
@@ -66,7 +73,7 @@ public sealed class SquaringTests : IDisposable
             whole
         );
         using var squared = SKBitmap.Decode(Squaring.Jpeg(_path, face, 300));
-        (squared.Width, squared.Height).ShouldBe((900, 1200));
+        (squared.Width, squared.Height).ShouldBe((450, 600));
         var pixels = squared.Pixels;
         return Marks.Max(m =>
         {
@@ -85,7 +92,7 @@ public sealed class SquaringTests : IDisposable
         {
             for (var column = (int)x - 45; column <= (int)x + 45; column++)
             {
-                if (pixels[(row * 900) + column].Red < 128)
+                if (pixels[(row * 450) + column].Red < 128)
                 {
                     (sumX, sumY, count) = (sumX + column + 0.5, sumY + row + 0.5, count + 1);
                 }
@@ -101,20 +108,17 @@ public sealed class SquaringTests : IDisposable
     {
         var random = new Random(seed);
         var (tilt, pan, roll) = (Angle(30), Angle(30), Angle(25));
-        var distance = 9.5 + (random.NextDouble() * 2);
-        var (moveX, moveY) = (random.NextDouble() - 0.5, random.NextDouble() - 0.5);
+        var distance = 4.75 + random.NextDouble();
+        var (moveX, moveY) = ((random.NextDouble() - 0.5) / 2, (random.NextDouble() - 0.5) / 2);
         return (x, y) =>
         {
             // Around the middle of the card, then turned about three axes, then away from the camera.
-            var (px, py, pz) = (x - 1.5, y - 2, 0.0);
+            var (px, py, pz) = (x - 0.75, y - 1, 0.0);
             (px, py) = ((px * Math.Cos(roll)) - (py * Math.Sin(roll)), (px * Math.Sin(roll)) + (py * Math.Cos(roll)));
             (py, pz) = ((py * Math.Cos(tilt)) - (pz * Math.Sin(tilt)), (py * Math.Sin(tilt)) + (pz * Math.Cos(tilt)));
             (px, pz) = ((px * Math.Cos(pan)) + (pz * Math.Sin(pan)), (pz * Math.Cos(pan)) - (px * Math.Sin(pan)));
             var depth = pz + distance;
-            return (
-                (PhotoWide / 2.0) + (1200 * (px + moveX) / depth),
-                (PhotoHigh / 2.0) + (1200 * (py + moveY) / depth)
-            );
+            return ((PhotoWide / 2.0) + (600 * (px + moveX) / depth), (PhotoHigh / 2.0) + (600 * (py + moveY) / depth));
         };
 
         double Angle(double degrees) => ((random.NextDouble() * 2) - 1) * degrees * Math.PI / 180;
@@ -122,7 +126,7 @@ public sealed class SquaringTests : IDisposable
 
     private static CardCorners CornersOf(Func<double, double, (double X, double Y)> project)
     {
-        return new CardCorners(At(0, 0), At(3, 0), At(3, 4), At(0, 4));
+        return new CardCorners(At(0, 0), At(1.5, 0), At(1.5, 2), At(0, 2));
 
         PicturePoint At(double x, double y)
         {
@@ -135,7 +139,7 @@ public sealed class SquaringTests : IDisposable
     {
         using var surface = SKSurface.Create(new SKImageInfo(PhotoWide, PhotoHigh));
         surface.Canvas.Clear(new SKColor(74, 58, 48));
-        Fill([(0, 0), (3, 0), (3, 4), (0, 4)], new SKColor(238, 233, 222));
+        Fill([(0, 0), (1.5, 0), (1.5, 2), (0, 2)], new SKColor(238, 233, 222));
         foreach (var (x, y) in Marks)
         {
             Fill(
@@ -143,7 +147,7 @@ public sealed class SquaringTests : IDisposable
                     .. Enumerable
                         .Range(0, 48)
                         .Select(i => 2 * Math.PI * i / 48)
-                        .Select(a => (x + (0.08 * Math.Cos(a)), y + (0.08 * Math.Sin(a)))),
+                        .Select(a => (x + (0.05 * Math.Cos(a)), y + (0.05 * Math.Sin(a)))),
                 ],
                 new SKColor(30, 30, 40)
             );

@@ -25,6 +25,7 @@ public static class CardNames
             CardKind.Numbers => "card of numbers",
             CardKind.Countdown => "countdown card",
             CardKind.Calendar => "calendar card",
+            CardKind.Divider => "divider of a day",
             CardKind.Legend => "legend",
             _ => "journaling card",
         };
@@ -122,6 +123,69 @@ public sealed record FurnishCard(Guid PieceId, LocalDate? Day = null, Guid? Phot
             : "Added a picture to a card";
         return new Edited(desk.Content.Furnish(PieceId, desk.RequireDay(Day), picture), done, PieceId);
     }
+}
+
+/// <summary>Puts a small picture at a place of a card, or removes it.</summary>
+/// <param name="At">A day of a calendar as <c>2026-05-04</c>, or the name of somebody who was there.</param>
+/// <param name="PhotoId">Null for none.</param>
+public sealed record ShowSmallPicture(Guid PieceId, string At, Guid? PhotoId = null, Framing? Framing = null)
+    : ContentEdit
+{
+    public override string Label() => "Change a small picture of a card";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var card = ShowDaysPictures.CardOf(desk, PieceId);
+        var others = card.SmallPictures.RemoveAll(p => p.Place == At);
+        if (PhotoId is not { } photo)
+        {
+            return others.Length == card.SmallPictures.Length
+                ? throw new RuleException("There is no small picture at that place. Nothing was changed.")
+                : new Edited(
+                    desk.Content.Change(PieceId, _ => card with { SmallPictures = others }),
+                    $"Removed a small picture from a {CardNames.Of(card.Kind)}",
+                    PieceId
+                );
+        }
+
+        if (!SmallPictures.PlacesOf(desk, card).Contains(At))
+        {
+            throw new RuleException($"“{At}” is not on this {CardNames.Of(card.Kind)}. Nothing was changed.");
+        }
+
+        var shown = new SmallPicture(At, photo, Framing ?? desk.RequirePhoto(photo).Around);
+        desk.RequirePhoto(photo);
+        return new Edited(
+            desk.Content.Change(PieceId, _ => card with { SmallPictures = others.Add(shown) }),
+            $"Put a small picture on a {CardNames.Of(card.Kind)}",
+            PieceId
+        );
+    }
+}
+
+/// <summary>Puts a picture of its day into every open day of a calendar.</summary>
+public sealed record ShowDaysPictures(Guid PieceId) : ContentEdit
+{
+    public override string Label() => "Show pictures of the days";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var card = CardOf(desk, PieceId);
+        var proposed = SmallPictures.ProposedFor(desk, card);
+        return proposed.Count == 0
+            ? throw new RuleException("No open day of this card has a picture. Nothing was changed.")
+            : new Edited(
+                desk.Content.Change(PieceId, _ => card with { SmallPictures = card.SmallPictures.AddRange(proposed) }),
+                proposed.Count == 1
+                    ? $"Put 1 small picture on a {CardNames.Of(card.Kind)}"
+                    : $"Put {proposed.Count} small pictures on a {CardNames.Of(card.Kind)}",
+                PieceId
+            );
+    }
+
+    internal static Card CardOf(UnitDesk desk, Guid pieceId) =>
+        desk.Content.Find(pieceId) as Card
+        ?? throw new RuleException("That card is no longer here. Nothing was changed.");
 }
 
 /// <summary>Gives the cards of a unit colours of its pictures, or gives them back those of their styles.</summary>

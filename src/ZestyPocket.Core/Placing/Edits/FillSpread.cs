@@ -1,11 +1,11 @@
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Words;
+using ZestyPocket.Core.Placing.Choosing;
 
 namespace ZestyPocket.Core.Placing.Edits;
 
 /// <summary>
-/// Fills the empty pockets: the title card first, then written cards where their words fit best, collages, pictures
-/// that are wanted in one size, and the other pictures in the rest.
+/// Fills the empty pockets with everything loose: which pictures are chosen and where all of it goes is decided
+/// together. What lies in a pocket stays there.
 /// </summary>
 public sealed record FillSpread : ContentEdit
 {
@@ -13,123 +13,120 @@ public sealed record FillSpread : ContentEdit
 
     protected override Edited Change(UnitDesk desk, EditTools tools)
     {
-        var filling = new Filling(desk, tools);
-        if (filling.Free.Count == 0)
+        var question = DeskQuestion.Of(desk, tools.Shaper);
+        if (question.Pockets.All(p => p.Stays >= 0 || p.StaysEmpty))
         {
             throw new RuleException(
                 "Every pocket of this spread is taken: there is nothing to fill. Take a piece out first."
             );
         }
 
-        var (cards, collages) = (filling.Cards(), filling.Collages());
-        var photos = filling.WishedPhotos() + filling.OtherPhotos();
-        if (cards + collages + photos == 0)
-        {
-            throw new RuleException(
+        var (content, counts) = LaidSpread.Lay(desk, LaidSpread.Of(question, SpreadSearch.Best(question)), tools.NewId);
+        return counts.All == 0
+            ? throw new RuleException(
                 "There is nothing loose to fill the spread with: gather photos or add a card first."
-            );
-        }
-
-        var left = desk.Photos.Keys.Count(id => !filling.Content.PhotosPlaced.Contains(id));
-        var over = left > 0 ? $"; {left} found no pocket" : string.Empty;
-        var prints = collages == 0 ? string.Empty : $", {NumberWords.Counted(collages, "collage")}";
-        return new Edited(
-            filling.Content,
-            $"Filled the spread with {NumberWords.Counted(photos, "photo")}{prints} and "
-                + $"{NumberWords.Counted(cards, "card")}{over}"
-        );
+            )
+            : new Edited(content, $"Filled the spread with {Say(counts)}{LeftOver(desk, content)}");
     }
 
-    private sealed class Filling(UnitDesk desk, EditTools tools)
+    /// <summary>Such as <c>5 photos, 1 collage and 2 cards</c>.</summary>
+    internal static string Say(LaidCounts counts)
     {
-        public UnitContent Content { get; private set; } = desk.Content;
-
-        public List<OpenPocket> Free { get; } =
-        [
-            .. desk
-                .Pages.Pockets.Where(p => desk.Content.At(p.Place) is null && !desk.Content.LeftEmpty.Contains(p.Place))
-                .Select(p => new OpenPocket(p.Place, p.Face.Protector.CutSize(p.Pocket))
-                {
-                    Nominal = p.Pocket.Nominal,
-                }),
-        ];
-
-        public int Cards() =>
-            Content
-                .Loose.OfType<Card>()
-                .OrderBy(c => CardStyle.RoleOf(c.Kind) == StyleRole.Title ? 0 : 1)
-                .ToList()
-                .Count(card => PocketFor(card) is { } pocket && Lay(card.Id, pocket));
-
-        public int Collages() =>
-            Content
-                .Loose.OfType<Collage>()
-                .ToList()
-                .Count(collage =>
-                    First(Free.Where(p => collage.Body.FitsIn(p.Nominal)).OrderBy(p => p.Nominal.SquareInches))
-                        is { } pocket
-                    && Lay(collage.Id, pocket)
-                );
-
-        /// <summary>They come before the others, which leave them the only pockets they want.</summary>
-        public int WishedPhotos() =>
-            Content
-                .Wishes.Where(w => desk.Photos.ContainsKey(w.PhotoId) && !Content.PhotosPlaced.Contains(w.PhotoId))
-                .ToList()
-                .Count(wish =>
-                    First(Free.Where(p => p.Nominal == wish.Size)) is { } pocket && LayPhoto(wish.PhotoId, pocket.Place)
-                );
-
-        public int OtherPhotos()
+        var between = new[]
         {
-            var loose = desk
-                .Photos.Values.Where(p => !Content.PhotosPlaced.Contains(p.Id) && Content.WishFor(p.Id) is null)
-                .Select(p => p.Photo)
-                .ToList();
-            return SpreadFilling.Propose(Free, loose).ToList().Count(c => LayPhoto(c.PhotoId, c.Place));
-        }
-
-        private static OpenPocket? First(IEnumerable<OpenPocket> pockets) =>
-            pockets.Select(p => (OpenPocket?)p).FirstOrDefault();
-
-        private bool Lay(Guid pieceId, OpenPocket pocket)
-        {
-            Content = Content.Put(pieceId, pocket.Place).Lock(pocket.Place, locked: false);
-            return Free.Remove(pocket);
-        }
-
-        private bool LayPhoto(Guid photoId, PocketPlace place)
-        {
-            Content = Content
-                .PutPhoto(photoId, place, tools.NewId(), desk.Photos[photoId].Around)
-                .Lock(place, locked: false);
-            Free.RemoveAll(p => p.Place == place);
-            return true;
-        }
-
-        private OpenPocket? PocketFor(Card card)
-        {
-            if (Free.Count == 0)
-            {
-                return null;
-            }
-
-            if (CardStyle.RoleOf(card.Kind) == StyleRole.Title)
-            {
-                return Free[0];
-            }
-
-            if (card.Kind == CardKind.Filler)
-            {
-                return Free[^1];
-            }
-
-            // The smallest pocket that holds the words; if none does, the largest.
-            var (style, heading) = (desk.StyleOf(card), ComputedCards.Heading(card.Kind) is not null);
-            return Free.OrderBy(p => p.Cut.SquareInches)
-                .Where(p => CardComposer.Fit(card.Words, style, p.Cut, tools.Shaper, heading).Fits)
-                .Concat(Free.OrderByDescending(p => p.Cut.SquareInches))
-                .First();
-        }
+            counts.Collages == 0 ? null : NumberWords.Counted(counts.Collages, "collage"),
+            counts.Others == 0 ? null : NumberWords.Counted(counts.Others, "other piece"),
+        }.OfType<string>();
+        return string.Join(", ", between.Prepend(NumberWords.Counted(counts.Photos, "photo")))
+            + $" and {NumberWords.Counted(counts.Cards, "card")}";
     }
+
+    internal static string LeftOver(UnitDesk desk, UnitContent content)
+    {
+        var left = desk.Photos.Keys.Count(id => !content.PhotosPlaced.Contains(id));
+        return left > 0 ? $"; {left} found no pocket" : string.Empty;
+    }
+}
+
+/// <summary>
+/// Takes everything out that is not locked and places it anew. Slices of one picture and pieces that are stuck to the
+/// one behind them stay.
+/// </summary>
+public sealed record PlaceAgain : ContentEdit
+{
+    public override string Label() => "Place again";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var open = Cleared(desk);
+        var question = DeskQuestion.Of(open, tools.Shaper);
+        var (content, counts) = LaidSpread.Lay(open, LaidSpread.Of(question, SpreadSearch.Best(question)), tools.NewId);
+        return counts.All == 0
+            ? throw new RuleException(
+                "Everything here is locked or there is nothing to place. Nothing was changed: unlock a pocket first."
+            )
+            : new Edited(content, $"Placed {FillSpread.Say(counts)} again{FillSpread.LeftOver(desk, content)}");
+    }
+
+    /// <summary>The desk with all pockets emptied that may be.</summary>
+    public static UnitDesk Cleared(UnitDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var open = desk
+            .Content.Placements.Where(p =>
+                !p.Locked
+                && desk.Pages.CodeOf(p.Place) is not null
+                && !desk.Pages.IsStuck(p.Place)
+                && desk.Content.Find(p.PieceId) is not (null or PhotoPrint { SpanId: not null })
+                && MayGo(desk, p.PieceId)
+            )
+            .ToList();
+        return desk with { Content = open.Aggregate(desk.Content, (content, p) => content.TakeOut(p.Place)) };
+    }
+
+    /// <summary>A print that somebody worked on stays: taken out, its finish and words would be gone.</summary>
+    private static bool MayGo(UnitDesk desk, Guid pieceId) =>
+        desk.Content.Find(pieceId) is not PhotoPrint print
+        || (
+            desk.Photos.TryGetValue(print.PhotoId, out var photo)
+            && print.Framing == photo.Around
+            && print is { Caption: null, Finish: null, LegendLine: null, PrintedOn: null, Steps.Length: 0 }
+            && !desk.Content.AttachedTo(print.Id).Any()
+        );
+}
+
+/// <summary>Lays one of the other ways: everything that is not locked goes where it was shown.</summary>
+/// <param name="Things">Loose photos and pieces with their pockets.</param>
+public sealed record LaySpread(IReadOnlyList<LaidThing> Things) : ContentEdit
+{
+    public override string Label() => "Choose another way";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools)
+    {
+        var things = (Things ?? []).OfType<LaidThing>().ToList();
+        if (things.DistinctBy(t => t.Key).Count() != things.Count)
+        {
+            throw new RuleException("One thing lies in one pocket only. Nothing was changed.");
+        }
+
+        var (content, counts) = LaidSpread.Lay(PlaceAgain.Cleared(desk), things, tools.NewId);
+        return counts.All == 0
+            ? throw new RuleException("That way lays nothing. Nothing was changed.")
+            : new Edited(content, $"Laid {FillSpread.Say(counts)} another way{FillSpread.LeftOver(desk, content)}");
+    }
+}
+
+/// <summary>Says what counts how much when this unit's pockets are filled; null for what the album says.</summary>
+public sealed record WeighPlacing(PlacingWeights? Weights) : ContentEdit
+{
+    public override string Label() => "Change the priorities";
+
+    protected override Edited Change(UnitDesk desk, EditTools tools) =>
+        new(
+            desk.Content with
+            {
+                Weights = Weights?.Checked(),
+            },
+            Weights is null ? "Restored the album’s priorities" : "Changed the priorities of placing"
+        );
 }

@@ -5,6 +5,7 @@ using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Printing;
 
@@ -112,6 +113,21 @@ public sealed record ChoosePapers(Stock PicturesOn, Stock CardsOn) : WordsEdit
                 CardsOn = CardsOn,
             },
             $"Pictures are printed on {Stocks.Name(PicturesOn)}, cards on {Stocks.Name(CardsOn)}"
+        );
+}
+
+/// <summary>Says what counts how much when the album's pockets are filled.</summary>
+public sealed record WeighAlbum(PlacingWeights Weights) : WordsEdit
+{
+    public override string Label() => "Change the album’s priorities";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
+        (
+            words with
+            {
+                Weights = (Weights ?? PlacingWeights.Usual).Checked(),
+            },
+            "Changed the album’s priorities of placing"
         );
 }
 

@@ -128,6 +128,13 @@ public sealed record OpenUnit(
                 {
                     Favourite = p.Favourite,
                     Palette = Boxes.ReadPalette(p.Palette),
+                    Keep = [.. Boxes.Read(p.KeepBoxes)],
+                    Tone = p.Tone,
+                    Likeness = (ulong)p.Likeness,
+                    GroupId = p.GroupId,
+                    SuggestedBest = p.SuggestedBest,
+                    SeriesId = p.SeriesId,
+                    Verdict = p.Verdict,
                 }
             ),
             Words,
@@ -138,6 +145,7 @@ public sealed record OpenUnit(
             Protectors = Protectors,
             Body = new Size(Album.BodyWidth, Album.BodyHeight),
             Style = Calendar.Style,
+            FirstWeekday = Calendar.FirstWeekday,
             Guests = Guests.Keys.ToHashSet(),
         };
 
@@ -226,6 +234,7 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             Collage or Composition or BoughtCard => piece.PhotosInside,
             Keepsake { PhotoId: { } photo } => [photo],
             Card { Picture: { } picture } => [picture.PhotoId],
+            Card card => card.SmallPictures.Select(p => p.PhotoId),
             _ => [],
         };
 

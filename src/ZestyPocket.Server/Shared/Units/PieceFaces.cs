@@ -253,7 +253,23 @@ public sealed class PieceFaces(
                 var small = new CardSetting(LargestPt: LegendPt).On(style);
                 return CardComposer.Journaling(WordsOf(open, card), small, cut, fonts, null, mark);
             case CardKind.Calendar:
-                return CalendarCard.Draw(MonthOf(open, card), style, cut, fonts);
+                return CalendarCard.Draw(CalendarOf(open, card), style, cut, fonts);
+            case CardKind.Divider:
+                var (before, figure, way) = ComputedCards.Divider(
+                    open.Dates,
+                    card.Day ?? open.Dates.First,
+                    open.Calendar
+                );
+                return CardComposer.Title(before, figure, way, style, cut, fonts);
+            case CardKind.People when Pictured(open, card) is { Count: > 0 } pictured:
+                return PeoplePage.Draw(
+                    ComputedCards.PeopleOn(open.Words.People, card.Day ?? open.Dates.First),
+                    pictured,
+                    style,
+                    cut,
+                    fonts,
+                    ComputedCards.Heading(card.Kind)!
+                );
             case CardKind.Countdown:
                 var (over, large, foot) = ComputedCards.Countdown(
                     card.Day ?? open.Dates.First,
@@ -385,31 +401,36 @@ public sealed class PieceFaces(
         );
     }
 
-    /// <summary>The picture that lies in a card's opening.</summary>
+    /// <summary>The picture that lies in a card's opening, and the small ones.</summary>
     public static CardPieceFace WithPicture(OpenUnit open, Card card, CardPieceFace face)
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(card);
         ArgumentNullException.ThrowIfNull(face);
-        if (
-            face.Card.Opening is not { } opening
-            || card.Picture is not { } picture
-            || open.PhotoOf(picture.PhotoId) is not { } photo
-        )
-        {
-            return face;
-        }
-
-        var size = new Size(Length.FromPoints((decimal)opening.Width), Length.FromPoints((decimal)opening.Height));
         return face with
         {
-            Picture = new PhotoFace(
-                size,
-                PhotoView.RefOf(photo),
-                photo.Pixels,
-                Crop.For(photo.Pixels, size, picture.Framing)
-            ),
+            Picture =
+                face.Card.Opening is { } opening && card.Picture is { } picture
+                    ? In(open, opening, picture.PhotoId, picture.Framing)
+                    : null,
+            SmallPictures =
+            [
+                .. from place in face.Card.SmallOpenings
+                from small in card.SmallPictures
+                where small.Place == place.Place
+                let shown = In(open, place.At, small.PhotoId, small.Framing)
+                where shown is not null
+                select new PictureOnCard(place.At, shown),
+            ],
         };
+    }
+
+    private static PhotoFace? In(OpenUnit open, CardOpening at, Guid photoId, Framing framing)
+    {
+        var size = new Size(Length.FromPoints((decimal)at.Width), Length.FromPoints((decimal)at.Height));
+        return open.PhotoOf(photoId) is { } photo
+            ? new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, Crop.For(photo.Pixels, size, framing))
+            : null;
     }
 
     /// <summary>Daylight and weather of a day, where the unit's pictures were taken.</summary>
@@ -441,26 +462,40 @@ public sealed class PieceFaces(
     /// <summary>Largest type of a legend.</summary>
     private const double LegendPt = 12;
 
-    /// <summary>The month of a calendar card, with the unit's days and what is noted for them.</summary>
-    private static MonthOfCard MonthOf(OpenUnit open, Card card)
+    /// <summary>What a calendar card shows, with the unit's days and what is noted for them.</summary>
+    private static CalendarOfCard CalendarOf(OpenUnit open, Card card)
     {
-        var month = (card.Day ?? open.Dates.First).ToYearMonth();
-        var days = Enumerable
+        var about = card.Day ?? open.Dates.First;
+        var first = open.Desk.FirstWeekday;
+        var noted = open
+            .Content.Notes.GroupBy(n => n.Day)
+            .ToDictionary(g => g.Key, g => string.Join('\n', g.Select(n => n.Text)));
+        var own = Enumerable
             .Range(0, Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1)
-            .Select(open.Dates.First.PlusDays);
-        return new MonthOfCard(
-            month,
-            open.Calendar.Scheme switch
-            {
-                WeekScheme.SundayFirst => IsoDayOfWeek.Sunday,
-                WeekScheme.FromFirstDay => open.Calendar.FirstDay.DayOfWeek,
-                _ => IsoDayOfWeek.Monday,
-            },
-            days.Where(d => d.ToYearMonth() == month).ToHashSet(),
-            open.Content.Notes.GroupBy(n => n.Day)
-                .ToDictionary(g => g.Key, g => string.Join('\n', g.Select(n => n.Text)))
-        );
+            .Select(open.Dates.First.PlusDays)
+            .ToHashSet();
+        var begins = CalendarOfCard.BeginningOf(about, first);
+        var shown = card.Setting is { OneWeek: true }
+            ? CalendarOfCard.OfWeek(
+                about,
+                first,
+                SpanLabel.Of(begins, begins.PlusDays(6), open.Calendar.Style.Order),
+                own,
+                noted
+            )
+            : CalendarOfCard.OfMonth(about.ToYearMonth(), first, own, noted);
+        var pictured = Pictured(open, card);
+        return shown with
+        {
+            // A week whose every day is the unit's has none to mark.
+            Marked = shown.Days.All(own.Contains) ? new HashSet<LocalDate>() : own,
+            Pictures = shown.Days.Where(d => pictured.Contains(CalendarCard.PlaceOf(d))).ToHashSet(),
+        };
     }
+
+    /// <summary>The places of a card whose small picture is here.</summary>
+    private static HashSet<string> Pictured(OpenUnit open, Card card) =>
+        [.. card.SmallPictures.Where(p => open.PhotoOf(p.PhotoId) is not null).Select(p => p.Place)];
 
     /// <summary>Where the pictures of the unit, or of one of its days, were taken, in the order of time.</summary>
     private static List<GeoPoint> WayOf(OpenUnit open, LocalDate? day) =>

@@ -1,7 +1,9 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -109,7 +111,9 @@ public sealed class UnitReader(
             ),
             content.KeepsItsPages,
             [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))],
-            TintOfCards.Of(content.Tint)
+            TintOfCards.Of(content.Tint),
+            open.Desk.Weights,
+            content.Weights is not null
         );
     }
 
@@ -187,7 +191,10 @@ public sealed class UnitReader(
                         && Stocks.SeeThrough(open.Words.StockOf(piece)) > 0
                         && Behind(p.Place) is { } shows
                             ? $"/api/units/{otherUnit}/pieces/{shows.Id}/face"
-                            : null
+                            : null,
+                        piece is null
+                            ? null
+                            : MeasureText.Exact(PieceThickness.InPocket(open.Desk, p.Place), MeasureSystem.Millimetres)
                     );
                 }),
             ],
@@ -433,7 +440,8 @@ public sealed class UnitReader(
                     Day: card.Day,
                     PictureId: face.Opening is null ? null : card.Picture?.PhotoId,
                     TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None,
-                    Finish: WrittenFinish.Of(card.Finish, open.Album.Measures)
+                    Finish: WrittenFinish.Of(card.Finish, open.Album.Measures),
+                    SmallPictures: SmallPicturesOf(open, card)
                 );
             }
 
@@ -674,4 +682,19 @@ public sealed class UnitReader(
         ArgumentNullException.ThrowIfNull(piece);
         return $"/api/units/{open.Unit.Id}/pieces/{piece.Id}/face?v={PieceRecipe.HashOf(face)}";
     }
+
+    /// <summary>The places for small pictures on a card with what lies there; null for other cards.</summary>
+    private static List<SmallPictureView>? SmallPicturesOf(OpenUnit open, Card card) =>
+        SmallPictures.PlacesOf(open.Desk, card) is { Count: > 0 } places
+            ?
+            [
+                .. places.Select(place => new SmallPictureView(
+                    place,
+                    LocalDatePattern.Iso.Parse(place) is { Success: true } day
+                        ? SpanLabel.Day(day.Value, open.Calendar.Style.Order)
+                        : place,
+                    card.SmallPictures.FirstOrDefault(p => p.Place == place)?.PhotoId
+                )),
+            ]
+            : null;
 }

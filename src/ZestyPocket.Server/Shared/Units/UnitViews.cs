@@ -4,6 +4,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
@@ -42,7 +43,9 @@ public sealed record UnitView(
     UnitCounts Counts,
     bool KeepsItsPages,
     IReadOnlyList<WishView> Wishes,
-    TintOfCards? Tint
+    TintOfCards? Tint,
+    PlacingWeights Weights,
+    bool HasOwnWeights
 );
 
 /// <summary>Colours that the cards of a unit have from its pictures, as <c>#rrggbb</c>.</summary>
@@ -148,8 +151,15 @@ public sealed record PocketView(
     bool LeftEmpty,
     string? Behind,
     bool Stuck,
-    string? BehindFace
+    string? BehindFace,
+    string? Thickness = null
 );
+
+/// <summary>A place for a small picture on a card.</summary>
+/// <param name="Place">By which it is asked for.</param>
+/// <param name="Label">A day or a name.</param>
+/// <param name="PhotoId">The picture that lies there; null for none.</param>
+public sealed record SmallPictureView(string Place, string Label, Guid? PhotoId);
 
 /// <summary>A piece; fields that do not belong to its kind are null.</summary>
 public sealed record PieceView(
@@ -185,7 +195,8 @@ public sealed record PieceView(
     AttachmentView? Attachment = null,
     IReadOnlyList<PieceView>? Attached = null,
     bool IsPart = false,
-    IReadOnlyList<string>? Offcuts = null
+    IReadOnlyList<string>? Offcuts = null,
+    IReadOnlyList<SmallPictureView>? SmallPictures = null
 );
 
 /// <summary>A label as it can be written back.</summary>

@@ -67,12 +67,15 @@ export type RemedyView = Schemas['RemedyView']
 export type PieceView = Schemas['PieceView']
 export type VideoView = Schemas['VideoView']
 export type WrittenBoughtCard = Schemas['WrittenBoughtCard']
+export type PlacingWeights = Schemas['PlacingWeights']
+export type PocketOffer = Schemas['PocketOffer']
 export type PocketView = Schemas['PocketView']
 export type PrintJobView = Schemas['PrintJobView']
 export type PrintPlanView = Schemas['PrintPlanView']
 export type PrintRequest = Schemas['PrintRequest']
 export type UnitSummary = Schemas['UnitSummary']
 export type UnitView = Schemas['UnitView']
+export type WayView = Schemas['WayView']
 
 export const api = createClient<paths>({ baseUrl: '' })
 

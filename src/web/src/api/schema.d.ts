@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/placing-presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPlacingPresets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{albumId}/bought-cards": {
         parameters: {
             query?: never;
@@ -476,6 +492,70 @@ export interface paths {
             cookie?: never;
         };
         get: operations["findScrollCuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/reasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getReasons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/pockets-for/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findPocketsFor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/things-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findThingsFor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/other-ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findOtherWays"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1330,7 +1410,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -2121,6 +2201,17 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Says what counts how much when the album's pockets are filled. */
+        AlbumEditWeighAlbum: {
+            /** @enum {string} */
+            kind: "weighAlbum";
+            weights: components["schemas"]["PlacingWeights"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Changes how dates and hours are written. */
         AlbumEditWriteDates: {
             /** @enum {string} */
@@ -2413,7 +2504,7 @@ export interface components {
             problems: string[];
         };
         /** @enum {unknown} */
-        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "map" | "people" | "numbers" | "countdown" | "calendar" | "legend" | null;
+        CardKind: "journaling" | "weekTitle" | "dayTitle" | "filler" | "overheard" | "prompts" | "highsAndLows" | "incident" | "why" | "facts" | "fromTo" | "map" | "people" | "numbers" | "countdown" | "calendar" | "divider" | "legend" | null;
         /** @description What a keeper changed on one card to make its words fit; null leaves what the style says. */
         CardSetting: {
             /**
@@ -2453,6 +2544,11 @@ export interface components {
             seed?: null | number;
             /** @description Words that are marked wherever they stand on the card, at most 120 characters. */
             highlight?: null | string;
+            /**
+             * @description A calendar shows the week, not the month.
+             * @default false
+             */
+            oneWeek: boolean;
         };
         /** @description What ships with the program and never changes while it runs. */
         Catalog: {
@@ -3140,6 +3236,12 @@ export interface components {
         KeptCompositionView: {
             key: string;
             name: string;
+        };
+        /** @description A thing and the pocket it goes into: a loose photo, or a piece. */
+        LaidThing: {
+            /** Format: uuid */
+            key: string;
+            place: components["schemas"]["PocketPlace"];
         };
         /** @description A protector chosen for a leaf that stands, and how many of its pockets are fused. */
         LeafDesign: {
@@ -3851,7 +3953,101 @@ export interface components {
             /** @default false */
             isPart: boolean;
             offcuts?: null | string[];
+            smallPictures?: null | components["schemas"]["SmallPictureView"][];
         };
+        /** @description Priorities of a way of working. */
+        PlacingPreset: {
+            name: string;
+            weights: components["schemas"]["PlacingWeights"];
+        };
+        /** @description Why a piece lies where it lies. */
+        PlacingReason: {
+            place: components["schemas"]["PocketPlace"];
+            /** Format: uuid */
+            pieceId: string;
+            words: string;
+        };
+        /** @description How much each wish counts when pieces are given their pockets: 1 is usual, 0 not at all, at most 3. */
+        PlacingWeights: {
+            /**
+             * Format: double
+             * @description Pictures keep their area and their orientation.
+             * @default 1
+             */
+            lessCropping: number;
+            /**
+             * Format: double
+             * @description No picture goes where it prints under 200 ppi.
+             * @default 1
+             */
+            sharpness: number;
+            /**
+             * Format: double
+             * @description Favourites get the large pockets.
+             * @default 1
+             */
+            favouritesLarge: number;
+            /**
+             * Format: double
+             * @description Pictures lie in reading order.
+             * @default 1
+             */
+            inOrderOfTime: number;
+            /**
+             * Format: double
+             * @description Every day of the unit has its turn before another has its third picture.
+             * @default 1
+             */
+            everyDay: number;
+            /**
+             * Format: double
+             * @description Pictures of one moment do not touch.
+             * @default 1
+             */
+            lookalikesApart: number;
+            /**
+             * Format: double
+             * @description Pictures lie side by side, not scattered among cards.
+             * @default 1
+             */
+            picturesTogether: number;
+            /**
+             * Format: double
+             * @description A card lies beside a picture of its day.
+             * @default 1
+             */
+            wordsBesidePictures: number;
+            /**
+             * Format: double
+             * @description Dark pictures do not touch; the left and the right page are as heavy as each other.
+             * @default 1
+             */
+            calm: number;
+            /**
+             * Format: double
+             * @description The same pattern lies at the outer edge of both pages.
+             * @default 0
+             */
+            bookEnds: number;
+        };
+        /** @description What a pocket would be for a loose thing. */
+        PocketOffer: {
+            place: components["schemas"]["PocketPlace"];
+            code: string;
+            /**
+             * Format: uuid
+             * @description Of the photo or the piece.
+             */
+            key: string;
+            /**
+             * Format: int32
+             * @description 1 is the best of what is compared.
+             */
+            rank: number;
+            /** @description Such as `nothing cropped`. */
+            words: string;
+        };
+        /** @description A pocket of one face of one leaf. */
         PocketPlace: {
             /** Format: uuid */
             leafId: string;
@@ -3903,6 +4099,7 @@ export interface components {
             stuck: boolean;
             /** @description Address of what shows through its piece from behind; null when nothing does. */
             behindFace: null | string;
+            thickness?: null | string;
         };
         /** @description A point on a face, in EMU. */
         PointView: {
@@ -4125,6 +4322,18 @@ export interface components {
             /** Format: int64 */
             height: number;
             label: string;
+        };
+        /** @description A place for a small picture on a card. */
+        SmallPictureView: {
+            /** @description By which it is asked for. */
+            place: string;
+            /** @description A day or a name. */
+            label: string;
+            /**
+             * Format: uuid
+             * @description The picture that lies there; null for none.
+             */
+            photoId: null | string;
         };
         /** @description A slice of a picture that runs over several pockets: which of how many. */
         SpanView: {
@@ -4690,7 +4899,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddBoughtCard"] | components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeBoughtCard"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddBoughtCard"] | components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeBoughtCard"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLaySpread"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlaceAgain"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditShowDaysPictures"] | components["schemas"]["UnitEditShowSmallPicture"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWeighPlacing"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Makes a piece of a photo of a bought card, in a pocket or in the tray. */
         UnitEditAddBoughtCard: {
             /** @enum {string} */
@@ -4893,8 +5102,8 @@ export interface components {
             revision: number;
         };
         /**
-         * @description Fills the empty pockets: the title card first, then written cards where their words fit best, collages, pictures
-         *     that are wanted in one size, and the other pictures in the rest.
+         * @description Fills the empty pockets with everything loose: which pictures are chosen and where all of it goes is decided
+         *     together. What lies in a pocket stays there.
          */
         UnitEditFillSpread: {
             /** @enum {string} */
@@ -4972,6 +5181,18 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Lays one of the other ways: everything that is not locked goes where it was shown. */
+        UnitEditLaySpread: {
+            /** @enum {string} */
+            kind: "laySpread";
+            /** @description Loose photos and pieces with their pockets. */
+            things: components["schemas"]["LaidThing"][];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Leaves a pocket clear on purpose, or lets it be filled again. */
         UnitEditLeaveEmpty: {
             /** @enum {string} */
@@ -5016,6 +5237,19 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             line: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Takes everything out that is not locked and places it anew. Slices of one picture and pieces that are stuck to the
+         *     one behind them stay.
+         */
+        UnitEditPlaceAgain: {
+            /** @enum {string} */
+            kind: "placeAgain";
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5086,6 +5320,38 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Puts a picture of its day into every open day of a calendar. */
+        UnitEditShowDaysPictures: {
+            /** @enum {string} */
+            kind: "showDaysPictures";
+            /** Format: uuid */
+            pieceId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Puts a small picture at a place of a card, or removes it. */
+        UnitEditShowSmallPicture: {
+            /** @enum {string} */
+            kind: "showSmallPicture";
+            /** Format: uuid */
+            pieceId: string;
+            /** @description A day of a calendar as `2026-05-04`, or the name of somebody who was there. */
+            at: string;
+            /**
+             * Format: uuid
+             * @description Null for none.
+             */
+            photoId?: null | string;
+            framing?: null | components["schemas"]["Framing"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Takes what lies in a pocket out of it. */
         UnitEditTakeOut: {
             /** @enum {string} */
@@ -5121,6 +5387,17 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says what counts how much when this unit's pockets are filled; null for what the album says. */
+        UnitEditWeighPlacing: {
+            /** @enum {string} */
+            kind: "weighPlacing";
+            weights: null | components["schemas"]["PlacingWeights"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5303,6 +5580,8 @@ export interface components {
             keepsItsPages: boolean;
             wishes: components["schemas"]["WishView"][];
             tint: null | components["schemas"]["TintOfCards"];
+            weights: components["schemas"]["PlacingWeights"];
+            hasOwnWeights: boolean;
         };
         /** @description The words of one part of the album. */
         UnitWordsView: {
@@ -5402,6 +5681,20 @@ export interface components {
             size?: null | string;
             places?: null | components["schemas"]["PocketPlace"][];
             pocketKey?: null | string;
+        };
+        /** @description A whole spread that could be. */
+        WayView: {
+            /** @description What goes where, to be sent back when it is chosen. */
+            things: components["schemas"]["LaidThing"][];
+            /**
+             * Format: int32
+             * @description 100 is the best of those shown.
+             */
+            score: number;
+            /** @description How it differs from the first, in a sentence. */
+            words: string;
+            /** @description Painted small, as a data address. */
+            picture: string;
         };
         /**
          * @description How an album counts its weeks.
@@ -5634,6 +5927,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    getPlacingPresets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacingPreset"][];
                 };
             };
         };
@@ -6994,6 +7307,205 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScrollView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getReasons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacingReason"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findPocketsFor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketOffer"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findThingsFor: {
+        parameters: {
+            query: {
+                code: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketOffer"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findOtherWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayView"][];
                 };
             };
             /** @description Not Found */

@@ -5,58 +5,65 @@ import { tourSteps, useTour } from './tour'
 /** Four steps around the desk, for whoever sees it for the first time; can be skipped and found again. */
 const { step, startOnce, end } = useTour()
 const current = computed(() => tourSteps[step.value])
-const panel = useTemplateRef('panel')
+const body = useTemplateRef('body')
+const open = computed({
+  get: () => step.value >= 0,
+  set: (on) => {
+    if (!on) end()
+  },
+})
 
-const mark = () => {
-  document.querySelectorAll('.tour-target').forEach((e) => e.classList.remove('tour-target'))
-  if (current.value) document.querySelector(current.value.target)?.classList.add('tour-target')
-}
+const clear = () => document.querySelectorAll('.tour-target').forEach((e) => e.classList.remove('tour-target'))
 
 watch(
   step,
   async () => {
     await nextTick()
-    mark()
-    panel.value?.focus()
+    clear()
+    if (current.value) document.querySelector(current.value.target)?.classList.add('tour-target')
+    body.value?.focus()
   },
   { immediate: true },
 )
 onMounted(startOnce)
-onBeforeUnmount(() => {
-  document.querySelectorAll('.tour-target').forEach((e) => e.classList.remove('tour-target'))
-})
+onBeforeUnmount(clear)
 </script>
 
 <template>
-  <section
-    v-if="current"
-    ref="panel"
+  <!-- The desk behind it stays usable: no backdrop, no trap. -->
+  <BOffcanvas
+    id="tour"
+    v-model="open"
     class="tour"
-    role="dialog"
-    aria-labelledby="tour-title"
-    tabindex="-1"
-    @keydown.esc="end"
+    placement="bottom"
+    no-backdrop
+    no-trap
+    body-scrolling
+    lazy
+    unmount-lazy
+    no-header-close
   >
-    <p class="small visually-quiet mb-1">Tour, step {{ step + 1 }} of {{ tourSteps.length }}</p>
-    <h2 id="tour-title" class="h6">{{ current.title }}</h2>
-    <p>{{ current.words }}</p>
+    <template #header>
+      <h2 id="tour-offcanvas-label" class="h6 mb-0">{{ current?.title }}</h2>
+    </template>
+    <div v-if="current" ref="body" tabindex="-1">
+      <p class="small visually-quiet mb-1">Tour, step {{ step + 1 }} of {{ tourSteps.length }}</p>
+      <p>{{ current.words }}</p>
+    </div>
     <div class="d-flex gap-2">
       <BButton size="sm" variant="link" class="me-auto px-0" @click="end">Skip the tour</BButton>
       <BButton v-if="step > 0" size="sm" variant="outline-dark" @click="step--">Back</BButton>
       <BButton v-if="step < tourSteps.length - 1" size="sm" variant="primary" @click="step++">Next</BButton>
       <BButton v-else size="sm" variant="primary" @click="end">Start</BButton>
     </div>
-  </section>
+  </BOffcanvas>
 </template>
 
-<style scoped>
-.tour {
-  position: fixed;
-  right: 1rem;
-  bottom: 1rem;
-  z-index: 1030;
+<style>
+.offcanvas.tour {
+  inset: auto 1rem 1rem auto;
   width: min(24rem, calc(100vw - 2rem));
-  padding: 1rem 1.2rem;
+  height: auto;
   border: 2px solid var(--zest);
   border-radius: 0.7rem;
   background: var(--card);

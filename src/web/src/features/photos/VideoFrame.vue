@@ -59,6 +59,11 @@ const shown = computed(() => [...new Set([...props.video.proposed, ...props.chos
 </template>
 
 <style scoped>
+.frames .form-check-input {
+  width: 1.5rem;
+  height: 1.5rem;
+  margin: 0 0.4rem 0 -1.5rem;
+}
 .frame-room {
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
-import type { FaceView, PocketView } from '../../api/client'
+import type { FaceView, PocketOffer, PocketView } from '../../api/client'
 import AttachedFaces from './AttachedFaces.vue'
 import { usePieceDrag } from './drag'
 import FramedPhoto from './FramedPhoto.vue'
@@ -9,7 +9,7 @@ import type { Framing } from './frame'
 import { ghostOf, samePocket, useHand, type InHand, type PocketRef } from './hand'
 import { neighbour, type Direction } from './neighbour'
 
-const props = defineProps<{ faces: FaceView[]; trueSize: boolean }>()
+const props = defineProps<{ faces: FaceView[]; trueSize: boolean; offers: PocketOffer[] }>()
 const emit = defineEmits<{
   put: [held: InHand, place: PocketRef]
   takeOut: [place: PocketRef]
@@ -61,6 +61,9 @@ const all = computed(() =>
     })),
   ),
 )
+
+/** The three best pockets for the loose thing that is looked at glow, the best most. */
+const offerFor = (pocket: PocketView) => props.offers.find((o) => o.code === pocket.code && o.rank <= 3)
 
 const isOpen = (face: FaceView, pocket: PocketView) => samePocket(hand.pocket, placeOf(face, pocket))
 const tabbable = (face: FaceView, pocket: PocketView) =>
@@ -264,6 +267,8 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
           class="pocket"
           :class="{
             filled: pocket.piece,
+            offered: offerFor(pocket),
+            best: offerFor(pocket)?.rank === 1,
             'left-empty': pocket.leftEmpty,
             span: pocket.piece?.span,
             open: isOpen(face, pocket),
@@ -306,6 +311,7 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
             draggable="false"
           />
           <span v-else class="pocket-size" aria-hidden="true">{{ pocket.leftEmpty ? 'left empty' : pocket.size }}</span>
+          <span v-if="offerFor(pocket)" class="offer" aria-hidden="true">{{ offerFor(pocket)!.words }}</span>
           <span v-if="pocket.stuck" class="pocket-stuck" aria-hidden="true" title="Stuck to the piece behind it"
             >⇄</span
           >
@@ -394,6 +400,24 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
 .pocket.target:hover {
   outline: 3px dashed var(--zest-bright);
   outline-offset: -3px;
+}
+.pocket.offered {
+  box-shadow: inset 0 0 0 3px var(--zest-bright);
+}
+.pocket.best {
+  box-shadow:
+    inset 0 0 0 4px var(--zest-bright),
+    0 0 12px 4px var(--zest-bright);
+  z-index: 1;
+}
+.offer {
+  position: absolute;
+  inset: auto 0 0 0;
+  padding: 1px 4px;
+  background: rgb(255 255 255 / 0.92);
+  color: #2b2118;
+  font-size: 0.75rem;
+  text-align: center;
 }
 .pocket.open {
   outline: 3px solid var(--zest-bright);

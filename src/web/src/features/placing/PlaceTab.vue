@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { refDebounced } from '@vueuse/core'
+import { storeToRefs } from 'pinia'
 import { counted } from '../../shared/words'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { AlbumView, UnitView } from '../../api/client'
 import { useHand, type InHand, type PocketRef } from './hand'
+import { usePocketsFor } from './queries'
 import MatSpread from './MatSpread.vue'
 import ThingDrawer from './ThingDrawer.vue'
 import TrayStrip from './TrayStrip.vue'
@@ -11,6 +14,10 @@ import type { Edit } from './unit'
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const emit = defineEmits<{ turn: [step: number] }>()
 const hand = useHand()
+/** What is only passed over is not asked for. */
+const looking = refDebounced(storeToRefs(hand).looking, 120)
+const { data: offered } = usePocketsFor(() => props.unit, looking)
+const offers = computed(() => (looking.value && hand.looking ? (offered.value ?? []) : []))
 const trueSize = ref(false)
 const mat = ref<InstanceType<typeof MatSpread>>()
 
@@ -98,12 +105,16 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
         :class="turning && `turning-${turning}`"
         :faces="faces"
         :true-size="trueSize"
+        :offers="offers"
         @animationend="turning = ''"
         @put="put"
         @take-out="(place) => edit({ kind: 'takeOut', place })"
         @lock="(place, locked) => edit({ kind: 'lockPocket', place, locked })"
         @frame="(pieceId, framing) => edit({ kind: 'framePhoto', pieceId, framing })"
       />
+      <p class="visually-hidden" role="status" data-testid="offer">
+        {{ offers[0] ? `Best pocket: ${offers[0].code}, ${offers[0].words}.` : '' }}
+      </p>
       <TrayStrip :unit="unit" @drop="(held, x, y) => mat?.drop(held, x, y)" />
     </div>
     <ThingDrawer :unit="unit" :album="album" :edit="edit" @fill="fill" />

@@ -10,6 +10,8 @@ import PictureWords from '../words/PictureWords.vue'
 import { attachmentNames, withAttached } from './attached'
 import AttachedPanel from './AttachedPanel.vue'
 import BoughtCardEditor from './BoughtCardEditor.vue'
+import BestThings from './BestThings.vue'
+import ChoosingPanel from './ChoosingPanel.vue'
 import CollageEditor from './CollageEditor.vue'
 import { starts } from './compose'
 import CompositionEditor from './CompositionEditor.vue'
@@ -18,6 +20,7 @@ import FramedPhoto from './FramedPhoto.vue'
 import { samePocket, useHand, type PocketRef } from './hand'
 import LabelFields from './LabelFields.vue'
 import MakingPanel from './MakingPanel.vue'
+import { useReasons } from './queries'
 import ScrollPanel from './ScrollPanel.vue'
 import type { Edit } from './unit'
 
@@ -42,6 +45,8 @@ const found = computed(() => {
   }
   return null
 })
+const { data: reasons } = useReasons(() => props.unit)
+const reason = computed(() => reasons.value?.find((r) => r.pieceId === found.value?.pocket.piece?.id)?.words)
 const loose = computed(() => props.unit.looseCards.find((c) => c.id === hand.looseId) ?? null)
 const carrier = computed<PieceView | null>(() => found.value?.pocket.piece ?? loose.value)
 /** A piece that goes with the one in the pocket may be open instead of it. */
@@ -103,10 +108,14 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         {{ found.pocket.code }} <small class="visually-quiet fw-normal">{{ found.pocket.size }} pocket</small>
       </h2>
       <p class="form-text mt-0">
-        {{ found.face.side === 'back' ? 'Left' : 'Right' }} page, cut to {{ found.pocket.cutLabel }}
+        {{ found.face.side === 'back' ? 'Left' : 'Right' }} page, cut to {{ found.pocket.cutLabel
+        }}<template v-if="found.pocket.thickness"
+          >; {{ found.pocket.thickness }} thick with all that lies in it</template
+        >
       </p>
     </template>
-    <h2 v-else-if="loose" class="h5">Loose {{ loose.kind }}</h2>
+    <p v-if="reason && !attached" class="reason" data-testid="reason">{{ reason }}</p>
+    <h2 v-if="!found && loose" class="h5">Loose {{ loose.kind }}</h2>
     <p v-if="attached" class="mb-2">
       <strong>{{ attachmentNames[attached.attachment!.kind] }}</strong>, {{ attached.attachment!.size }}
       <button type="button" class="btn btn-sm btn-link py-0" @click="hand.attachedId = null">
@@ -303,10 +312,18 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
     </div>
 
     <template v-if="!piece">
+      <BestThings
+        v-if="found"
+        :key="found.pocket.code"
+        :unit="unit"
+        :code="found.pocket.code"
+        :place="found.place"
+        :edit="edit"
+      />
       <p v-if="found">This pocket is empty. Pick a loose piece in the tray and press Enter here, or drag it in.</p>
       <p v-else>Choose a pocket, or drag a piece from the tray onto the spread.</p>
       <div class="d-grid gap-2">
-        <BButton variant="primary" @click="emit('fill')">Fill the spread</BButton>
+        <ChoosingPanel :unit="unit" :edit="edit" @fill="emit('fill')" />
         <BButton variant="outline-dark" @click="addCard('journaling')">Add a journaling card</BButton>
         <BButton variant="outline-dark" @click="addCard('weekTitle')">Add a title card</BButton>
         <BButton variant="outline-dark" @click="addCard('filler')">Add a filler card</BButton>
@@ -400,6 +417,12 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
   position: relative;
   border: 1px solid #8b8072;
   background: #fff;
+}
+.reason {
+  margin-bottom: 0.5rem;
+  padding-left: 0.6rem;
+  border-left: 3px solid var(--zest-bright);
+  font-size: 0.9rem;
 }
 .facts {
   display: grid;

@@ -44,7 +44,14 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <section class="tray" data-tray aria-label="Tray of loose pieces" @keydown="onKey">
+  <section
+    class="tray"
+    data-tray
+    aria-label="Tray of loose pieces"
+    @keydown="onKey"
+    @mouseleave="hand.looking = null"
+    @focusout="hand.looking = null"
+  >
     <p v-if="photos.length === 0 && unit.looseCards.length === 0" class="tray-empty">
       <template v-if="unit.photos.length === 0">
         No photos here yet. Add some on the Gather tab, or add a card.
@@ -62,6 +69,8 @@ function onKey(event: KeyboardEvent) {
           :aria-pressed="holdsPiece(piece)"
           :aria-label="`Loose ${piece.kind}: ${piece.title}`"
           :title="piece.title"
+          @focus="hand.looking = piece.id"
+          @mouseenter="hand.looking = piece.id"
           @click="pickCard(piece)"
           @pointerdown="
             drag.start($event, { kind: 'piece', pieceId: piece.id, from: null }, piece.faceUrl ?? null, piece.title)
@@ -83,6 +92,8 @@ function onKey(event: KeyboardEvent) {
           :aria-label="`Loose photo ${photo.fileName}, ${photo.dayLabel ?? 'no day'} ${photo.time ?? ''}`"
           :title="`${photo.fileName} ${photo.time ?? ''}`"
           :data-photo="photo.id"
+          @focus="hand.looking = photo.id"
+          @mouseenter="hand.looking = photo.id"
           @click="pickPhoto(photo)"
           @pointerdown="drag.start($event, { kind: 'photo', photoId: photo.id }, photo.picture + '512', photo.fileName)"
         >

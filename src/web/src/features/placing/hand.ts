@@ -21,6 +21,8 @@ export const useHand = defineStore('hand', () => {
   const framing = ref(false)
   /** A piece that goes with the one in the pocket, open in the drawer instead of it. */
   const attachedId = ref<string | null>(null)
+  /** The loose photo or piece that is looked at: its best pockets are shown. */
+  const looking = ref<string | null>(null)
   /** Flips that are lifted. */
   const lifted = ref<string[]>([])
   /** Where a dragged thing is on the screen. */
@@ -56,9 +58,10 @@ export const useHand = defineStore('hand', () => {
     attachedId.value = null
     lifted.value = []
     ghost.value = null
+    looking.value = null
   }
 
-  return { held, pocket, looseId, framing, attachedId, lifted, ghost, openPocket, openLoose, lift, clear }
+  return { held, pocket, looseId, framing, attachedId, looking, lifted, ghost, openPocket, openLoose, lift, clear }
 })
 
 /** What a piece looks like while it is dragged. */

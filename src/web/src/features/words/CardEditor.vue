@@ -14,11 +14,14 @@ import { useNotices } from '../../shared/notices'
 import { useAlbumWords } from './queries'
 import CardLook from './CardLook.vue'
 import { isComputed, takesWords } from './kinds'
+import SmallPictures from './SmallPictures.vue'
 
 const props = defineProps<{ unit: UnitView; piece: PieceView }>()
 const emit = defineEmits<{
   write: [pieceId: string, words: string, styleKey: string, setting: CardSetting | null]
   furnish: [day: string | null, photoId: string | null]
+  showSmall: [at: string, photoId: string | null]
+  showDays: []
   tint: [fromPictures: boolean, photoId: string | null]
   join: [otherId: string]
   flow: []
@@ -99,7 +102,7 @@ function save() {
   }
 }
 
-const asTheStyleSays: CardSetting = { byHand: false, ownSize: false }
+const asTheStyleSays: CardSetting = { byHand: false, ownSize: false, oneWeek: false }
 
 function set(changes: Partial<CardSetting>) {
   setting.value = { ...asTheStyleSays, ...setting.value, ...changes }
@@ -237,6 +240,13 @@ onBeforeUnmount(() => {
         </button>
       </div>
     </fieldset>
+    <SmallPictures
+      v-if="piece.smallPictures?.length"
+      :unit="unit"
+      :piece="piece"
+      @show="(at, photoId) => emit('showSmall', at, photoId)"
+      @fill="emit('showDays')"
+    />
     <label :for="`style-${piece.id}`" class="form-label mb-1 mt-2">Style</label>
     <BFormSelect
       :id="`style-${piece.id}`"

@@ -29,6 +29,14 @@ function shuffle() {
 
 <template>
   <BButton v-if="filler" size="sm" variant="outline-dark" class="mt-2" @click="shuffle">Shuffle pattern</BButton>
+  <BFormCheckbox
+    v-if="piece.cardKind === 'calendar'"
+    class="mt-2"
+    :model-value="setting?.oneWeek ?? false"
+    @update:model-value="emit('change', { oneWeek: $event as boolean })"
+  >
+    Show one week, not the month
+  </BFormCheckbox>
   <template v-if="written">
     <label :for="`highlight-${piece.id}`" class="form-label mb-1 mt-2">Highlight these words</label>
     <input

@@ -18,6 +18,9 @@ export function useCardEdits(unit: () => UnitView, edit: (change: Edit) => Promi
       edit({ kind: 'writeCard', pieceId, words, styleKey, setting }),
     furnish: (day: string | null, photoId: string | null) =>
       edit({ kind: 'furnishCard', pieceId: piece.id, day, photoId }),
+    showSmall: (at: string, photoId: string | null) =>
+      edit({ kind: 'showSmallPicture', pieceId: piece.id, at, photoId }),
+    showDays: () => edit({ kind: 'showDaysPictures', pieceId: piece.id }),
     tint: (fromPictures: boolean, photoId: string | null) => edit({ kind: 'tintCards', fromPictures, photoId }),
     join: (otherId: string) => edit({ kind: 'joinCards', pieceId: piece.id, otherId }),
     flow: () => flow(piece),

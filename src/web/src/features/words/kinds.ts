@@ -18,7 +18,8 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
   { kind: 'numbers', name: 'In numbers', hint: 'days, people, pictures, computed' },
   { kind: 'countdown', name: 'Countdown', hint: 'days until, computed' },
-  { kind: 'calendar', name: 'Calendar', hint: 'the month as a grid with your notes, computed' },
+  { kind: 'calendar', name: 'Calendar', hint: 'the month or week with your notes, computed' },
+  { kind: 'divider', name: 'Divider of a day', hint: 'date, from and to, on clear film, computed' },
   { kind: 'legend', name: 'Legend', hint: 'the numbered pictures, line by line, computed' },
   { kind: 'filler', name: 'Filler', hint: 'a pattern' },
 ]
@@ -33,6 +34,7 @@ const computedKinds: CardKind[] = [
   'numbers',
   'countdown',
   'calendar',
+  'divider',
   'legend',
 ]
 

@@ -6,9 +6,8 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
 using ZestyPocket.Drawing.Printing;
-using ZestyPocket.Server.Shared;
 
-namespace ZestyPocket.Server.Printing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>The open spread as one page of its true size.</summary>
 public sealed class SpreadPages(
@@ -124,9 +123,18 @@ public sealed class SpreadPages(
                 .Select(g => g.ToList()),
         ];
 
-    private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel)
+    /// <summary>The picture of a unit as it would be, not kept: a file's bytes.</summary>
+    public Task<byte[]> PreviewAsync(OpenUnit open, double pixelsPerInch, CancellationToken cancel)
     {
-        var open = await opener.OpenAsync(unitId, cancel);
+        var pages = Painted(open);
+        return bench.RunAsync(() => Png(Spreads(pages), pixelsPerInch, cancel), cancel);
+    }
+
+    private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel) =>
+        Painted(await opener.OpenAsync(unitId, cancel));
+
+    private List<PaintedFace> Painted(OpenUnit open)
+    {
         if (open.Faces.Count == 0)
         {
             throw new RuleException("This week or day has no pages yet.");
