@@ -106,7 +106,7 @@ public sealed record PocketPrice(ImmutableArray<(PlacingTerm Term, long Cost)> T
 /// whole to its crop.
 /// </summary>
 /// <param name="Pockets">In reading order.</param>
-/// <param name="Candidates">By time and then by key, so that the answer never hangs on the order of the question.</param>
+/// <param name="Candidates">By time, then by key: the answer never hangs on the order of the question.</param>
 /// <param name="Prices">By pocket and candidate; null where it cannot go.</param>
 /// <param name="Neighbours">Pairs of pockets that touch, and the edge they share in thousandths of an inch.</param>
 public sealed record SpreadQuestion(
