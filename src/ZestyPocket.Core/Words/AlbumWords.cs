@@ -72,6 +72,16 @@ public sealed record AlbumWords
     /// <summary>The windows of its binder for a spine and a cover.</summary>
     public BinderInserts Inserts { get; init; } = BinderInserts.None;
 
+    /// <summary>Findings of looking over that the keeper is content with: their keys, or whole rules.</summary>
+    public ImmutableArray<string> Accepted { get; init; } = [];
+
+    /// <summary>Whether the keeper is content with a finding, or with its whole rule.</summary>
+    public bool Accepts(string findingKey)
+    {
+        ArgumentNullException.ThrowIfNull(findingKey);
+        return Accepted.Contains(findingKey) || Accepted.Contains(findingKey.Split(' ')[0]);
+    }
+
     /// <summary>What counts how much when pockets are filled.</summary>
     public PlacingWeights Weights { get; init; } = PlacingWeights.Usual;
 
@@ -130,6 +140,11 @@ public sealed record AlbumWords
             throw new RuleException(
                 "An album can know 5,000 words of its own at most, each of at most 80 letters. Nothing was changed."
             );
+        }
+
+        if (Accepted.Length > 5_000 || Accepted.Any(a => a.Length is 0 or > 600))
+        {
+            throw new RuleException("At most 5,000 findings are accepted. Nothing was changed.");
         }
 
         if (PassedOver.Length > 5_000 || PassedOver.Any(p => p.Length is 0 or > 200))

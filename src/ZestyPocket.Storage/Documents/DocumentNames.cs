@@ -454,6 +454,7 @@ internal static class DocumentNames
                 (nameof(AlbumWords.Hand), "hand"),
                 (nameof(AlbumWords.Sheets), "sheets"),
                 (nameof(AlbumWords.Weights), "weights"),
+                (nameof(AlbumWords.Accepted), "accepted"),
             ],
             [typeof(AlphaSheet)] = [(nameof(AlphaSheet.Counts), "counts"), (nameof(AlphaSheet.Reusable), "reusable")],
             [typeof(PlacingWeights)] =

@@ -43,7 +43,7 @@ public static class DeskQuestion
     private const long LeaveBest = 60_000;
 
     /// <summary>A box that loses less than this of itself counts as whole.</summary>
-    private const double Whole = 0.98;
+    internal const double Whole = 0.98;
 
     /// <summary>Pockets touch when no more than a seam lies between them.</summary>
     private static Length SeamAtMost => Length.FromInches(1, 4);
@@ -66,7 +66,7 @@ public static class DeskQuestion
     }
 
     /// <summary>The share of a box that a crop keeps.</summary>
-    private static double KeptOf(PictureBox box, Crop crop, PixelSize pixels)
+    internal static double KeptOf(PictureBox box, Crop crop, PixelSize pixels)
     {
         var (left, top) = (crop.Left / pixels.Width, crop.Top / pixels.Height);
         var (right, foot) = (left + (crop.Width / pixels.Width), top + (crop.Height / pixels.Height));
@@ -106,6 +106,32 @@ public static class DeskQuestion
             Length.Min(to, otherTo) - Length.Max(from, otherFrom);
 
         static int Thousandths(Length length) => (int)Math.Round((double)length.Inches * 1000);
+    }
+
+    /// <summary>The pockets of a unit in reading order, whatever lies in them.</summary>
+    public static IReadOnlyList<PocketToFill> PocketsOf(UnitDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var spreads = Binding.SpreadsOf([.. desk.Pages.Faces.Select(f => f.Side)]);
+        return [.. desk.Pages.Pockets.Select(p => PocketOf(desk, p, spreads))];
+    }
+
+    private static PocketToFill PocketOf(
+        UnitDesk desk,
+        (UnitFace Face, Pocket Pocket, PocketPlace Place, string Code) p,
+        IReadOnlyList<int> spreads
+    )
+    {
+        var face = desk.Pages.Faces.IndexOf(p.Face);
+        var right = p.Face.Side == LeafSide.Front;
+        var all = p.Face.Pockets.Select(o => o.Pocket.Bounds).ToList();
+        return new PocketToFill(p.Place, p.Code, p.Face.Protector.CutSize(p.Pocket), p.Pocket.Nominal, p.Pocket.Bounds)
+        {
+            Face = face,
+            Spread = spreads[face],
+            IsRight = right,
+            IsOuter = right ? p.Pocket.Bounds.Right == all.Max(b => b.Right) : p.Pocket.Bounds.X == all.Min(b => b.X),
+        };
     }
 
     private sealed class Asking
@@ -158,8 +184,15 @@ public static class DeskQuestion
 
         public SpreadQuestion Question()
         {
-            var spreads = Binding.SpreadsOf([.. _desk.Pages.Faces.Select(f => f.Side)]);
-            var pockets = _desk.Pages.Pockets.Select(p => Pocket(p, spreads)).ToImmutableArray();
+            var pockets = PocketsOf(_desk)
+                .Select(p =>
+                    p with
+                    {
+                        Stays = _things.FindIndex(t => t.Stays == p.Place),
+                        StaysEmpty = _desk.Content.At(p.Place) is null && _desk.Content.LeftEmpty.Contains(p.Place),
+                    }
+                )
+                .ToImmutableArray();
             return new SpreadQuestion(
                 pockets,
                 [.. _things.Select(t => t.Candidate)],
@@ -167,33 +200,6 @@ public static class DeskQuestion
                 [.. NeighboursOf(pockets)],
                 _weights
             );
-        }
-
-        private PocketToFill Pocket(
-            (UnitFace Face, Pocket Pocket, PocketPlace Place, string Code) p,
-            IReadOnlyList<int> spreads
-        )
-        {
-            var face = _desk.Pages.Faces.IndexOf(p.Face);
-            var right = p.Face.Side == LeafSide.Front;
-            var all = p.Face.Pockets.Select(o => o.Pocket.Bounds).ToList();
-            return new PocketToFill(
-                p.Place,
-                p.Code,
-                p.Face.Protector.CutSize(p.Pocket),
-                p.Pocket.Nominal,
-                p.Pocket.Bounds
-            )
-            {
-                Face = face,
-                Spread = spreads[face],
-                IsRight = right,
-                IsOuter = right
-                    ? p.Pocket.Bounds.Right == all.Max(b => b.Right)
-                    : p.Pocket.Bounds.X == all.Min(b => b.X),
-                Stays = _things.FindIndex(t => t.Stays == p.Place),
-                StaysEmpty = _desk.Content.At(p.Place) is null && _desk.Content.LeftEmpty.Contains(p.Place),
-            };
         }
 
         private Candidate Of(DeskPhoto photo)

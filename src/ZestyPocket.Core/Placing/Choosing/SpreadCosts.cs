@@ -162,8 +162,10 @@ public sealed class SpreadCosts
     private static long Area(PocketToFill pocket) => (long)Math.Round((double)pocket.Cut.SquareInches * 100);
 
     /// <summary>Dark and strongly coloured things weigh, white paper does not; 0 to about 1.5.</summary>
-    private static double Heft(Candidate candidate) =>
-        ((100 - candidate.Tone) / 100) + (Math.Min(60, candidate.Chroma) / 120);
+    private static double Heft(Candidate candidate) => Heft(candidate.Tone, candidate.Chroma);
+
+    /// <summary>How heavy a thing looks by its mean L* and its mean distance from grey; 0 to about 1.5.</summary>
+    public static double Heft(double tone, double chroma) => ((100 - tone) / 100) + (Math.Min(60, chroma) / 120);
 
     /// <summary>Pairs of pockets at the outer edges of a spread's two pages.</summary>
     private static IEnumerable<(int, int)> EndsOf(SpreadQuestion question) =>

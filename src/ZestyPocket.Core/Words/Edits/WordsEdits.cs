@@ -3,6 +3,7 @@ using NodaTime;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.LookingOver;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Choosing;
@@ -114,6 +115,41 @@ public sealed record ChoosePapers(Stock PicturesOn, Stock CardsOn) : WordsEdit
             },
             $"Pictures are printed on {Stocks.Name(PicturesOn)}, cards on {Stocks.Name(CardsOn)}"
         );
+}
+
+/// <summary>Is content with a finding of looking over, this once or with its whole rule in this album.</summary>
+/// <param name="Key">Of the finding.</param>
+/// <param name="Always">Nothing of its rule is shown any more.</param>
+public sealed record AcceptFinding(string Key, bool Always) : WordsEdit
+{
+    public override string Label() => "Accept a finding";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools)
+    {
+        var key = (Key ?? string.Empty).Trim();
+        if (!Enum.TryParse<FindingRule>(key.Split(' ')[0], out var rule) || !Enum.IsDefined(rule))
+        {
+            throw new RuleException("There is no such finding. Nothing was changed.");
+        }
+
+        var accepted = Always ? rule.ToString() : key;
+        return (
+            words with
+            {
+                Accepted = words.Accepted.Contains(accepted) ? words.Accepted : words.Accepted.Add(accepted),
+            },
+            Always ? "Accepts findings of this kind in this album" : "Accepted a finding"
+        );
+    }
+}
+
+/// <summary>Shows every finding of looking over again.</summary>
+public sealed record ShowAllFindings : WordsEdit
+{
+    public override string Label() => "Show all findings again";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
+        (words with { Accepted = [] }, "Shows all findings again");
 }
 
 /// <summary>Says what counts how much when the album's pockets are filled.</summary>

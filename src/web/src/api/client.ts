@@ -4,6 +4,7 @@ import type { components, operations, paths } from './schema'
 type Schemas = components['schemas']
 export type AlbumEdit = Schemas['AlbumEdit']
 export type AlbumEditAnswer = Schemas['AlbumEditAnswer']
+export type AlbumFinding = Schemas['AlbumFinding']
 export type AlbumSummary = Schemas['AlbumSummary']
 export type AlbumView = Schemas['AlbumView']
 export type AlbumWordsView = Schemas['AlbumWordsView']

@@ -5,7 +5,7 @@ export type ScopeKind = 'unit' | 'stretch' | 'album'
 export type Scope =
   { kind: 'album' } | { kind: 'unit'; from: string } | { kind: 'stretch'; from: string; until: string }
 
-export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'print'
+export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'look' | 'print'
 
 export interface Room {
   key: string
@@ -56,6 +56,11 @@ export const tabs: readonly Tab[] = [
     ],
   },
   { key: 'place', name: 'Place', rooms: [{ key: 'spread', name: 'Spread', scopes: ['unit'] }] },
+  {
+    key: 'look',
+    name: 'Look over',
+    rooms: [{ key: 'findings', name: 'Findings', scopes: ['unit', 'stretch', 'album'] }],
+  },
   { key: 'print', name: 'Print', rooms: [{ key: 'sheets', name: 'Sheets', scopes: ['unit', 'stretch'] }] },
 ]
 

@@ -6,6 +6,7 @@ import DesignsRoom from '../binder/DesignsRoom.vue'
 import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
+import LookOverRoom from '../lookingOver/LookOverRoom.vue'
 import FormulasRoom from '../counting/FormulasRoom.vue'
 import CamerasRoom from '../dates/CamerasRoom.vue'
 import GatherTab from '../photos/GatherTab.vue'
@@ -79,6 +80,13 @@ defineExpose({
     :unit-ids="unitIds"
     :album="album"
     :edit="edit"
+  />
+  <LookOverRoom
+    v-else-if="at === 'look/findings'"
+    :key="unitIds.join()"
+    :album="album"
+    :unit-ids="unitIds"
+    :whole="scope.kind === 'album'"
   />
   <template v-else-if="unit">
     <GatherTab v-if="at === 'gather/photos'" :unit="unit" :album="album" :edit="edit" />

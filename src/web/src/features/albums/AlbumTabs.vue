@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { AlbumView, UnitView } from '../../api/client'
 import { nearestScope, place, tabs, type Room, type Scope, type Tab } from '../../shared/places'
 import { counted } from '../../shared/words'
+import { useLookOver } from '../lookingOver/queries'
 import ScopePicker from './ScopePicker.vue'
 
 /** The one row of tabs, the scope at its right end, and the rooms of the open tab under it. */
@@ -15,6 +16,13 @@ const props = defineProps<{
   room?: Room
   undated: number
 }>()
+
+/** What is to be looked at in the week or day in hand; the album's is not counted at every step. */
+const { data: findings } = useLookOver(
+  () => props.album.id,
+  () => (props.scope.kind === 'unit' ? { from: props.scope.from, until: props.scope.from } : {}),
+  () => props.scope.kind === 'unit',
+)
 
 /** One and many of what a tab misses. */
 type Things = readonly [one: string, many: string]
@@ -29,6 +37,10 @@ const missing = computed<Record<string, { count: number; of: Things } | undefine
     },
     count: c && { count: c.piecesShort, of: ['piece beyond its pockets', 'pieces beyond its pockets'] },
     place: c && { count: c.openPockets, of: ['empty pocket', 'empty pockets'] },
+    look: {
+      count: props.scope.kind === 'unit' ? (findings.value ?? []).filter((f) => !f.accepted).length : 0,
+      of: ['finding', 'findings'],
+    },
     print: c && { count: c.warnings, of: ['warning before printing', 'warnings before printing'] },
   }
 })

@@ -17,7 +17,7 @@ const { data, error, isFetching } = useQuery({
 </script>
 
 <template>
-  <BModal v-model="open" size="xl" title="Other ways to lay this spread" no-footer>
+  <BModal v-model="open" size="xl" title="Other ways to lay this spread" title-tag="h2" title-class="h5" no-footer>
     <p v-if="isFetching" role="status">Looking for other ways …</p>
     <p v-else-if="error" class="warning-chip">
       ! {{ error instanceof Refusal ? error.message : 'The ways could not be painted. Close this and try again.' }}

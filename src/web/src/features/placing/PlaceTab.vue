@@ -4,6 +4,7 @@ import { storeToRefs } from 'pinia'
 import { counted } from '../../shared/words'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { AlbumView, UnitView } from '../../api/client'
+import { useBalance } from '../lookingOver/queries'
 import { useHand, type InHand, type PocketRef } from './hand'
 import { usePocketsFor } from './queries'
 import MatSpread from './MatSpread.vue'
@@ -18,6 +19,10 @@ const hand = useHand()
 const looking = refDebounced(storeToRefs(hand).looking, 120)
 const { data: offered } = usePocketsFor(() => props.unit, looking)
 const offers = computed(() => (looking.value && hand.looking ? (offered.value ?? []) : []))
+/** Blurred and grey, to see where the weight lies. */
+const squinting = ref(false)
+const { data: balances } = useBalance(() => props.unit)
+const balance = computed(() => balances.value?.find((b) => b.spread === open.value))
 const trueSize = ref(false)
 const mat = ref<InstanceType<typeof MatSpread>>()
 
@@ -61,6 +66,11 @@ function put(held: InHand, place: PocketRef) {
   )
 }
 
+const weighs = (difference: number, more: string, less: string) =>
+  Math.abs(difference) < 0.05
+    ? 'Both pages are balanced'
+    : `${difference > 0 ? more : less} ${Math.round(Math.abs(difference) * 100)} % heavier`
+
 const fill = () => props.edit({ kind: 'fillSpread' })
 defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) })
 </script>
@@ -79,13 +89,24 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
         </button>
         <strong class="mat-title">{{ unit.title }} · {{ unit.label }}</strong>
         <span v-if="spreads > 1" data-testid="spread">spread {{ open }} of {{ spreads }}</span>
-        <span class="visually-quiet"
+        <span v-if="!squinting" class="visually-quiet"
           >{{ unit.counts.pockets - unit.counts.openPockets }} of
           {{ counted(unit.counts.pockets, 'pocket') }} filled</span
         >
+        <span v-if="squinting && balance" class="visually-quiet" role="status" data-testid="balance">{{
+          weighs(balance.rightLessLeft, 'Right page', 'Left page')
+        }}</span>
         <button
           type="button"
           class="btn btn-sm btn-outline-dark ms-auto"
+          :aria-pressed="squinting"
+          @click="squinting = !squinting"
+        >
+          Squint
+        </button>
+        <button
+          type="button"
+          class="btn btn-sm btn-outline-dark"
           :aria-pressed="trueSize"
           @click="trueSize = !trueSize"
         >
@@ -102,7 +123,7 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
       </div>
       <MatSpread
         ref="mat"
-        :class="turning && `turning-${turning}`"
+        :class="[turning && `turning-${turning}`, { squinting }]"
         :faces="faces"
         :true-size="trueSize"
         :offers="offers"
@@ -131,6 +152,9 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
 </template>
 
 <style scoped>
+.squinting :deep(.spread) {
+  filter: grayscale(1) blur(7px);
+}
 /* The next spread comes up as a leaf does: from the right going on, from the left going back. */
 .turning-on :deep(.spread > section:last-child) {
   animation: leaf-on 320ms ease-out;
@@ -171,6 +195,9 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
   padding: 0.3rem 0.8rem;
   background: var(--tabs);
   border-bottom: 1px solid var(--line);
+}
+.mat-bar > * {
+  white-space: nowrap;
 }
 .mat-title {
   font-family: 'Bricolage Grotesque Variable', sans-serif;

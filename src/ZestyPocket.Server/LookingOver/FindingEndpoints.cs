@@ -1,0 +1,148 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.LookingOver;
+using ZestyPocket.Core.Placing.Choosing;
+using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
+
+namespace ZestyPocket.Server.LookingOver;
+
+/// <summary>Something to look at before printing.</summary>
+/// <param name="Mend">The edit that mends it, on the unit as it was looked at; null when only the keeper can.</param>
+/// <param name="Accepted">The keeper is content with it.</param>
+public sealed record AlbumFinding(
+    FindingRule Rule,
+    string Key,
+    Guid? UnitId,
+    string? UnitTitle,
+    string Where,
+    string Words,
+    int Weight,
+    UnitEdit? Mend,
+    string? MendLabel,
+    bool Accepted
+);
+
+/// <summary>How a spread weighs: above 0 the right page or the lower half is heavier, −1 to 1.</summary>
+public sealed record BalanceView(int Spread, double RightLessLeft, double FootLessHead);
+
+/// <summary>Looks over a unit, a stretch of an album, or all of it.</summary>
+public static class FindingEndpoints
+{
+    public static void MapFindings(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("").WithTags("LookingOver");
+
+        group
+            .MapGet(
+                "/albums/{id:guid}/findings",
+                async (
+                    Guid id,
+                    [FromQuery] Guid? from,
+                    [FromQuery] Guid? until,
+                    AlbumLooker looker,
+                    CancellationToken cancel
+                ) => await looker.LookAsync(id, from, until, cancel)
+            )
+            .WithName("lookOver")
+            .WithProblems();
+
+        group
+            .MapGet(
+                "/units/{id:guid}/balance",
+                async (Guid id, UnitOpener opener, CancellationToken cancel) =>
+                {
+                    var desk = (await opener.OpenAsync(id, cancel)).Desk;
+                    return SpreadBalance
+                        .Of(desk, DeskQuestion.PocketsOf(desk))
+                        .Select(b => new BalanceView(b.Spread, b.RightLessLeft, b.FootLessHead))
+                        .ToList();
+                }
+            )
+            .WithName("getBalance")
+            .WithProblems();
+    }
+}
+
+/// <summary>Looks over the units of an album and, when all are asked for, what only the whole shows.</summary>
+public sealed class AlbumLooker(ZestyContext db, AlbumReader albums, UnitOpener opener, FontShelf fonts)
+{
+    public async Task<IReadOnlyList<AlbumFinding>> LookAsync(
+        Guid albumId,
+        Guid? from,
+        Guid? until,
+        CancellationToken cancel
+    )
+    {
+        var album = await albums.RequireAsync(albumId, cancel);
+        var ids = await db
+            .Units.AsNoTracking()
+            .Where(u => u.AlbumId == albumId)
+            .OrderBy(u => u.Ordinal)
+            .Select(u => u.Id)
+            .ToListAsync(cancel);
+        var whole = from is null;
+        if (from is { } first)
+        {
+            var (start, end) = (ids.IndexOf(first), ids.IndexOf(until ?? first));
+            if (start < 0 || end < 0)
+            {
+                throw new MissingException("That week or day");
+            }
+
+            ids = ids.GetRange(Math.Min(start, end), Math.Abs(end - start) + 1);
+        }
+
+        var open = await opener.OpenManyAsync(ids, cancel);
+        var findings = new List<Finding>();
+        foreach (var unit in open)
+        {
+            cancel.ThrowIfCancellationRequested();
+            findings.AddRange(UnitLook.Over(unit.Unit.Id, unit.Desk, fonts));
+        }
+
+        if (whole)
+        {
+            var told = await db
+                .Stories.AsNoTracking()
+                .Where(s => s.AlbumId == albumId)
+                .Select(s => s.Words)
+                .ToListAsync(cancel);
+            findings.AddRange(
+                AlbumLook.Over(
+                    [.. open.Select(u => new UnitToLook(u.Unit.Id, u.Desk))],
+                    album.ReadCalendar().Series.ToDictionary(s => s.Id, s => s.Name),
+                    told
+                )
+            );
+        }
+
+        var words = album.ReadWords();
+        var unitOf = open.ToDictionary(u => u.Unit.Id);
+        return
+        [
+            .. findings
+                .DistinctBy(f => f.Key)
+                .OrderByDescending(f => f.Weight)
+                .Select(f =>
+                {
+                    var unit = f.UnitId is { } of ? unitOf.GetValueOrDefault(of) : null;
+                    return new AlbumFinding(
+                        f.Rule,
+                        f.Key,
+                        f.UnitId,
+                        unit?.Title,
+                        f.Where,
+                        f.Words,
+                        f.Weight,
+                        unit is null || f.Mend is null ? null : f.Mend with { Revision = unit.Unit.Revision },
+                        f.MendLabel,
+                        words.Accepts(f.Key)
+                    );
+                }),
+        ];
+    }
+}
