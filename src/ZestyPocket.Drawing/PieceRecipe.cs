@@ -120,6 +120,11 @@ public static class PieceRecipe
             recipe,
             $"opening {card.Opening?.X:R} {card.Opening?.Y:R} {card.Opening?.Width:R} {card.Opening?.Height:R}"
         );
+        foreach (var (place, at) in card.SmallOpenings)
+        {
+            Line(recipe, $"small opening {place} {at.X:R} {at.Y:R} {at.Width:R} {at.Height:R}");
+        }
+
         foreach (var shape in card.Shapes)
         {
             Line(

@@ -48,7 +48,7 @@ public sealed class StoredDocumentTests
             .Content.Write(UnitContent.Empty)
             .ShouldBe(
                 """{"version":2,"pieces":[],"placements":[],"notes":[],"clear":[],"wishes":[],"""
-                    + "\"keepsItsPages\":false,\"tint\":null}"
+                    + "\"keepsItsPages\":false,\"tint\":null,\"weights\":null}"
             );
     }
 

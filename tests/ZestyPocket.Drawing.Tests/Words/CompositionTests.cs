@@ -127,6 +127,10 @@ public sealed class CompositionTests : IDisposable
             },
             plain with
             {
+                SmallOpenings = [new SmallOpening("2026-05-04", new CardOpening(1, 1, 9, 9))],
+            },
+            plain with
+            {
                 Border = new CardBorder(2, ink),
             },
             plain with
@@ -151,6 +155,7 @@ public sealed class CompositionTests : IDisposable
                     "Shapes",
                     "Numerals",
                     "Opening",
+                    "SmallOpenings",
                     "Border",
                     "Corner",
                 ],
