@@ -29,9 +29,7 @@ public sealed class MadePiecesTests
 
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "1 bought card is printed on a carrier sheet");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {
             string.Concat(pdf.GetPages().Select(p => p.Text)).ShouldContain("warm");
@@ -92,9 +90,7 @@ public sealed class MadePiecesTests
 
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "3 pieces on");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {
             // Each part at the full width of its pocket, none higher than it; together the whole picture.
@@ -152,9 +148,7 @@ public sealed class MadePiecesTests
 
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "clear film");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {
             pdf.GetPages().Sum(p => p.GetImages().Count()).ShouldBe(3);

@@ -77,9 +77,7 @@ public sealed class PiecesTests
         desk.UntilText("[data-testid='plan-words']", "vellum");
         desk.UntilText("[data-testid='by-hand']", "W19 L4 Stamp: the date");
         desk.UntilText("[data-testid='by-hand']", "Follow the instructions of the tool’s maker first.");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        Measure(desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault()));
+        Measure(desk.CreatePdf());
         // The browser notes the one refusal that was asked for.
         desk.Complaints().ShouldHaveSingleItem().ShouldContain("422");
     }
@@ -104,9 +102,7 @@ public sealed class PiecesTests
         desk.AxeFindings().ShouldBeEmpty("a composition");
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "1 piece on 1 sheet of photo paper");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {
             string.Concat(pdf.GetPages().Select(p => p.Text)).ShouldContain("river");
@@ -155,9 +151,7 @@ public sealed class PiecesTests
         desk.ClickButton("Print");
         desk.UntilText("[data-testid='plan-words']", "4 pieces on");
         desk.UntilText("[data-testid='plan-words']", "label sheet");
-        desk.ClickButton("Create PDF");
-        desk.See("[data-testid='download']").Click();
-        var path = desk.Until("the PDF", () => Directory.GetFiles(desk.Downloads, "*.pdf").FirstOrDefault());
+        var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {
             var front = pdf.GetPages().Single(p => p.Text.Contains("Lift me.", StringComparison.Ordinal));

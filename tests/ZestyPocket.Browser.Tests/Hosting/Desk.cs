@@ -158,6 +158,14 @@ public sealed class Desk : IAsyncDisposable
         ClickButton(room);
     }
 
+    /// <summary>From the sheets that are shown to the file of the first PDF that is downloaded.</summary>
+    public string CreatePdf()
+    {
+        ClickButton("Create PDF");
+        See("[data-testid='download']").Click();
+        return Until("the PDF", () => Directory.GetFiles(Downloads, "*.pdf").FirstOrDefault());
+    }
+
     public void UntilNoDialog() =>
         Until(
             "the dialog to close",
