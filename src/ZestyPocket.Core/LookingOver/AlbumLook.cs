@@ -1,5 +1,6 @@
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 
@@ -108,7 +109,7 @@ public static class AlbumLook
         {
             foreach (var placed in PlacedPhoto.On(unit.Desk))
             {
-                if (placed.Photo.Likeness == 0 || ulong.PopCount(placed.Photo.Likeness) < 8)
+                if (!Lookalikes.IsTelling(placed.Photo.Likeness))
                 {
                     continue;
                 }

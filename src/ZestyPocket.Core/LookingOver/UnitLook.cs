@@ -72,7 +72,8 @@ public sealed class UnitLook
         var open = _desk
             .Pages.Pockets.Where(p => _desk.Content.At(p.Place) is null && !_desk.Content.LeftEmpty.Contains(p.Place))
             .ToList();
-        var loose = _desk.Content.Loose.Any() || _desk.Photos.Keys.Any(id => !_desk.Content.PhotosPlaced.Contains(id));
+        // Loose is not enough: a keepsake may be too large for what is open, a wished size may not be there.
+        var loose = open.Count > 0 && CanBeFilled();
         // Filling mends them all at once; leaving empty is said of each.
         var many = loose && open.Count > 1;
         var words = many
@@ -86,6 +87,19 @@ public sealed class UnitLook
                     MendLabel = loose ? "Fill the spread" : "Leave it empty",
                 }
             );
+    }
+
+    private bool CanBeFilled()
+    {
+        var question = DeskQuestion.Of(_desk, _shaper);
+        var staying = question.Pockets.Select(p => p.Stays).ToHashSet();
+        return question.Pockets.Any(p =>
+            p is { Stays: < 0, StaysEmpty: false }
+            && question
+                .Prices[question.Pockets.IndexOf(p)]
+                .Where((price, candidate) => price is not null && !staying.Contains(candidate))
+                .Any()
+        );
     }
 
     private IEnumerable<Finding> Prints()

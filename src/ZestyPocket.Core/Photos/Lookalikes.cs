@@ -39,14 +39,19 @@ public static class Lookalikes
                 var (a, b) = (inTime[i], inTime[j]);
                 var unlike = PictureJudging.Unlikeness(a.Likeness, b.Likeness);
                 var burst = a.Camera == b.Camera && b.At!.Value - a.At!.Value <= BurstGap && unlike <= BurstBits;
-                if (burst || (unlike <= AlikeBits && Telling(a) && Telling(b)))
+                if (burst || AreAlike(a.Likeness, b.Likeness))
                 {
                     Join(a.Id, b.Id);
                 }
             }
         }
 
-        foreach (var copies in pictures.Where(Telling).GroupBy(p => p.Likeness).Where(g => g.Skip(1).Any()))
+        foreach (
+            var copies in pictures
+                .Where(p => IsTelling(p.Likeness))
+                .GroupBy(p => p.Likeness)
+                .Where(g => g.Skip(1).Any())
+        )
         {
             var first = copies.First();
             foreach (var copy in copies.Skip(1))
@@ -92,8 +97,11 @@ public static class Lookalikes
             .Id;
     }
 
-    private static bool Telling(Lookalike picture) =>
-        BitOperationsOf(picture.Likeness) is >= FewestBitsToCompare and <= 64 - FewestBitsToCompare;
+    /// <summary>Whether two pictures look alike by their bits, and both have enough in them to tell.</summary>
+    public static bool AreAlike(ulong one, ulong two) =>
+        IsTelling(one) && IsTelling(two) && PictureJudging.Unlikeness(one, two) <= AlikeBits;
 
-    private static int BitOperationsOf(ulong bits) => System.Numerics.BitOperations.PopCount(bits);
+    /// <summary>Whether there is enough in a picture to tell it from others; flat ones have too little.</summary>
+    public static bool IsTelling(ulong likeness) =>
+        ulong.PopCount(likeness) is >= FewestBitsToCompare and <= 64 - FewestBitsToCompare;
 }

@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.LookingOver;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
@@ -63,6 +64,27 @@ public sealed class UnitLookTests
         found = Look(more, FindingRule.EmptyPocket).ShouldHaveSingleItem();
         found.MendLabel.ShouldBe("Fill the spread");
         Look(Mended(more, found), FindingRule.EmptyPocket).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_loose_keepsake_that_fits_nowhere_does_not_offer_to_fill_the_spread()
+    {
+        var desk = Laid(Nine, "6x8-full", Upright(9));
+        var map = new Keepsake(
+            Spreads.Id(900),
+            "Map",
+            Length.FromInches(14),
+            Length.FromInches(10),
+            default,
+            "",
+            null,
+            null,
+            false
+        );
+        desk = desk with { Content = desk.Content with { Pieces = desk.Content.Pieces.Add(map) } };
+        var found = Look(desk, FindingRule.EmptyPocket).ShouldHaveSingleItem();
+        found.MendLabel.ShouldBe("Leave it empty");
+        Look(Mended(desk, found), FindingRule.EmptyPocket).ShouldBeEmpty();
     }
 
     [Fact]

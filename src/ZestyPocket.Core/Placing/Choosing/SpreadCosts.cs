@@ -1,4 +1,4 @@
-using System.Numerics;
+using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Core.Placing.Choosing;
 
@@ -20,12 +20,6 @@ public sealed class SpreadCosts
     private const long DayMissing = 420_000;
     private const long Uneven = 260_000;
     private const long Ends = -220_000;
-
-    /// <summary>Bits of 64 in which two pictures may differ and still look alike.</summary>
-    private const int AlikeBits = 10;
-
-    /// <summary>Flat pictures have few bits set and are alike without being of one scene.</summary>
-    private const int FewestBits = 8;
 
     /// <summary>Darker than this a picture counts as dark.</summary>
     private const double Dark = 45;
@@ -219,12 +213,7 @@ public sealed class SpreadCosts
     }
 
     private static bool Alike(Candidate a, Candidate b) =>
-        (a.GroupId is { } group && group == b.GroupId)
-        || (
-            BitOperations.PopCount(a.Likeness) >= FewestBits
-            && BitOperations.PopCount(b.Likeness) >= FewestBits
-            && BitOperations.PopCount(a.Likeness ^ b.Likeness) <= AlikeBits
-        );
+        (a.GroupId is { } group && group == b.GroupId) || Lookalikes.AreAlike(a.Likeness, b.Likeness);
 
     private long End(int a, int b) =>
         a >= 0
