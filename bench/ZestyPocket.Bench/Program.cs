@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|look|all. ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {
@@ -58,4 +58,9 @@ if (wanted is "pages" or "all")
 if (wanted is "placing" or "all")
 {
     PlacingBench.Run();
+}
+
+if (wanted is "look" or "all")
+{
+    LookBench.Run();
 }

@@ -15,6 +15,9 @@ public abstract record PieceFace(Size Cut);
 /// <param name="Crop">The kept part.</param>
 public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, Crop Crop) : PieceFace(Cut)
 {
+    /// <summary>How its tones differ from the original's; null when they do not.</summary>
+    public FaceTones? Tones { get; init; }
+
     /// <summary>Labels under words on the print, in points.</summary>
     public ImmutableArray<InkBox> Boxes { get; init; } = [];
 
@@ -24,6 +27,11 @@ public sealed record PhotoFace(Size Cut, PictureRef Original, PixelSize Pixels, 
     /// <summary>Words on the print.</summary>
     public ImmutableArray<TypeRun> Runs { get; init; } = [];
 }
+
+/// <summary>Tones of a print.</summary>
+/// <param name="BlackAndWhite">Only its lightness is kept.</param>
+/// <param name="Gamma">L*, as a share of 100, is raised to this: under 1 lighter, over 1 darker.</param>
+public sealed record FaceTones(bool BlackAndWhite, double Gamma);
 
 /// <summary>A set card.</summary>
 public sealed record CardPieceFace(Size Cut, CardFace Card) : PieceFace(Cut)

@@ -96,6 +96,11 @@ public static class PieceRecipe
             recipe,
             $"photo {original.Sha256} {original.Page} {crop.Left:R} {crop.Top:R} {crop.Width:R} {crop.Height:R}"
         );
+        if (crop.Degrees != 0 || photo.Tones is not null)
+        {
+            Line(recipe, $"adjusted {crop.Degrees:R} {photo.Tones?.BlackAndWhite} {photo.Tones?.Gamma:R}");
+        }
+
         foreach (var cover in original.Covers)
         {
             Line(recipe, $"cover {cover.X:R} {cover.Y:R} {cover.Width:R} {cover.Height:R}");

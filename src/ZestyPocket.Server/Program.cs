@@ -30,6 +30,7 @@ using ZestyPocket.Storage;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Photos;
+using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
 
 // What is written and compared never depends on the machine's language.
@@ -97,12 +98,15 @@ services.AddSingleton<PrintNudges>();
 services.AddSingleton<AskedJobNudges<PrintJob>>(s => s.GetRequiredService<PrintNudges>());
 services.AddSingleton<PageSearchNudges>();
 services.AddSingleton<AskedJobNudges<PageSearch>>(s => s.GetRequiredService<PageSearchNudges>());
+services.AddSingleton<StretchNudges>();
+services.AddSingleton<AskedJobNudges<StretchPlacing>>(s => s.GetRequiredService<StretchNudges>());
 services.AddSingleton<IPhoneOutbox, FolderOutbox>();
 services.AddSingleton<PrintPlans>();
 services.AddScoped<PrintRun>();
 services.AddScoped<InsertPages>();
 services.AddScoped<PrintJobRunner>();
 services.AddScoped<PageSearchRunner>();
+services.AddScoped<StretchRunner>();
 services.AddScoped<SpreadPages>();
 services.AddScoped<AlbumLooker>();
 services.AddScoped<DemoSeeding>();
@@ -172,6 +176,7 @@ if (!onlyDocument)
     services.AddHostedService<ImportRecovery>();
     services.AddHostedService<PrintRecovery>();
     services.AddHostedService<PageSearchRecovery>();
+    services.AddHostedService<StretchRecovery>();
 
     void AddWorkers(string queue) =>
         services.AddHangfireServer(server =>
@@ -241,6 +246,8 @@ api.MapSeries();
 api.MapVideos();
 api.MapScrolls();
 api.MapChoosing();
+api.MapStretches();
+api.MapReading();
 api.MapFindings();
 api.MapBoughtCards();
 api.MapEvents();

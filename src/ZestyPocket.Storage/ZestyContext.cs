@@ -8,6 +8,7 @@ using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
+using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
 using ZestyPocket.Storage.Words;
 
@@ -39,6 +40,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
     public DbSet<Edit> Edits => Set<Edit>();
 
     public DbSet<PrintJob> PrintJobs => Set<PrintJob>();
+
+    public DbSet<StretchPlacing> StretchPlacings => Set<StretchPlacing>();
 
     public DbSet<PageSearch> PageSearches => Set<PageSearch>();
 
@@ -220,6 +223,16 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             search.Property(s => s.Answer).HasColumnType("jsonb");
             search.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);
             search.HasIndex(s => new { s.KeeperId, s.RequestKey }).IsUnique();
+        });
+
+        modelBuilder.Entity<StretchPlacing>(placing =>
+        {
+            placing.Property(s => s.RequestKey).HasMaxLength(AskedJob.LongestKey);
+            placing.Property(s => s.Problem).HasMaxLength(1000);
+            placing.Property(s => s.Done).HasMaxLength(1000);
+            placing.Property(s => s.Rules).HasColumnType("jsonb");
+            placing.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);
+            placing.HasIndex(s => new { s.KeeperId, s.RequestKey }).IsUnique();
         });
 
         modelBuilder.Entity<PrintedPiece>(piece =>

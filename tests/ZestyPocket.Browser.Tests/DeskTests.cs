@@ -75,6 +75,7 @@ public sealed class DeskTests
             $"{week}/gather/photos",
             $"{week}/tell/cards",
             $"{week}/count/tally",
+            $"{week}/look/findings",
             $"{week}/print",
             "all/overview",
             "all/gather/photos",
@@ -88,6 +89,8 @@ public sealed class DeskTests
             "all/count/designs",
             "all/count/protectors",
             "all/count/formulas",
+            "all/look/findings",
+            "all/look/reading",
         ];
         foreach (var theme in new[] { "light", "dark" })
         {

@@ -110,8 +110,7 @@ public sealed class TellTests
 
         // A style of one's own, in a family of one's own, that new cards take.
         desk.Go($"/albums/{album}/all/tell/styles");
-        desk.ClickButton("Sprig");
-        desk.ClickButton("Copy and edit Plain sans, framed");
+        desk.ClickButton("Copy and edit Journaling, ruled");
         desk.Write("#style-name", "Kitchen words");
         desk.Write("#style-family", "Kitchen");
         desk.Write("#style-large", "3");

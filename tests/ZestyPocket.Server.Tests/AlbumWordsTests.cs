@@ -86,7 +86,7 @@ public sealed class AlbumWordsTests
         var left = await host.OpenAsync(week);
         OnCards(left).ShouldBe(Long);
         left.LooseCards.ShouldAllBe(c => c.StyleKey != key);
-        (await WordsAsync(host, album.Id)).Family.ShouldBe("Peel");
+        (await WordsAsync(host, album.Id)).Family.ShouldBe(BuiltInCardStyles.NewAlbumFamily);
 
         // What makes no sense is said, and nothing is changed.
         words = await WordsAsync(host, album.Id);

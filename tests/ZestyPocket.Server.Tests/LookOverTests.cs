@@ -48,7 +48,7 @@ public sealed class LookOverTests
         (await LookAsync(host, album.Id)).Count(f => f.Accepted).ShouldBe(1);
         await host.EditAlbumAsync(album.Id, new AcceptFinding(empty[0].Key, true) { Revision = TestHost.Latest });
         (await LookAsync(host, album.Id)).Count(f => f.Accepted).ShouldBe(17);
-        foreach (var key in new[] { "", "Nonsense x", "17", new string('x', 2_000) })
+        foreach (var key in new[] { "", "Nonsense x", "3", "17", new string('x', 2_000) })
         {
             await host.AlbumEditRefusedAsync(
                 422,
@@ -65,4 +65,68 @@ public sealed class LookOverTests
 
     private static Task<List<AlbumFinding>> LookAsync(TestHost host, Guid albumId) =>
         host.GetAsync<List<AlbumFinding>>($"/api/albums/{albumId}/findings");
+
+    [Fact]
+    public async Task Everything_that_looks_answers_while_an_import_runs_and_when_it_is_cut_off()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        var unit = album.Units[0].Id;
+        for (var i = 0; i < 6; i++)
+        {
+            var taken = $"2026:05:{4 + i:00} 10:00:00";
+            await host.AddAsync(album.Id, $"{i}.jpg", Pictures.Jpeg(300, 400 + i, taken, shade: 60 + (8 * i)));
+        }
+
+        await host.EditAsync(await host.OpenAsync(unit), new FillSpread { Revision = 0 });
+        var batch = await ImportJobTests.BeginAsync(host, album);
+        var sending = Parallel.ForEachAsync(
+            Enumerable.Range(0, 60),
+            TestContext.Current.CancellationToken,
+            async (i, _) =>
+                await ImportJobTests.SendAsync(
+                    host,
+                    batch,
+                    $"{i}",
+                    $"in-{i}.jpg",
+                    Pictures.Jpeg(320 + i, 420, $"2026:05:{4 + (i % 7):00} 12:00:00", shade: i)
+                )
+        );
+        string[] looks =
+        [
+            $"/api/albums/{album.Id}/findings",
+            $"/api/albums/{album.Id}/findings?from={unit}",
+            $"/api/units/{unit}/other-ways",
+            $"/api/units/{unit}/reasons",
+            $"/api/units/{unit}/colours?spread=1",
+            $"/api/units/{unit}/balance",
+            $"/api/albums/{album.Id}/pages",
+            $"/api/albums/{album.Id}/contact-sheet?from={unit}&count=4",
+        ];
+        do
+        {
+            // Each six times at once, one of them cut off at once.
+            await Task.WhenAll(
+                looks.SelectMany(look => Enumerable.Range(0, 6).Select(i => LookAsync(host, look, cutOff: i == 3)))
+            );
+        } while (!sending.IsCompleted);
+
+        await sending;
+        (await ImportJobTests.DoneAsync(host, batch)).Added.ShouldBe(60);
+        (await LookAsync(host, album.Id)).ShouldNotBeEmpty();
+    }
+
+    private static async Task LookAsync(TestHost host, string url, bool cutOff)
+    {
+        using var cut = new CancellationTokenSource(cutOff ? TimeSpan.FromMilliseconds(5) : TimeSpan.FromMinutes(2));
+        try
+        {
+            using var answer = await host.Client.GetAsync(new Uri(url, UriKind.Relative), cut.Token);
+            answer.IsSuccessStatusCode.ShouldBeTrue($"{url}: {(int)answer.StatusCode}");
+        }
+        catch (OperationCanceledException) when (cutOff)
+        {
+            // Nobody waits for this one.
+        }
+    }
 }

@@ -33,7 +33,7 @@ public sealed class RandomWalkTests
     private static int Walks =>
         int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks)
             ? walks
-            : 12;
+            : 5;
 
     private static int FirstSeed =>
         int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed)

@@ -1,8 +1,10 @@
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.LookingOver;
 
@@ -33,6 +35,10 @@ public static class AlbumLook
         return
         [
             .. Forgotten(units),
+            .. EmptyBacks(units),
+            .. Clashes(units),
+            .. SpeltTwoWays(units, told),
+            .. Short(units),
             .. Gaps(units, series),
             .. Twice(units),
             .. NeverNamed(units, told),
@@ -67,6 +73,185 @@ public static class AlbumLook
                     Mend = new FillSpread { Revision = 0 },
                     MendLabel = "Fill the spread",
                 };
+            }
+        }
+    }
+
+    /// <summary>A page that was skipped: its leaf is used on the other side, and the album goes on behind it.</summary>
+    private static IEnumerable<Finding> EmptyBacks(IReadOnlyList<UnitToLook> units)
+    {
+        var pages = units
+            .SelectMany((u, i) => u.Desk.Pages.Faces.Select(f => (Unit: u, Ordinal: i, Face: f)))
+            .Where(p => p.Face.Pockets.Any())
+            .ToList();
+        var last = pages.FindLastIndex(p => !IsEmpty(p.Unit.Desk, p.Face));
+        for (var i = 0; i < last; i++)
+        {
+            var (unit, _, face) = pages[i];
+            if (
+                !IsEmpty(unit.Desk, face)
+                // A unit without anything is forgotten, which is said by itself.
+                || unit.Desk.Content.Placements.IsEmpty
+                || face.Pockets.All(p => unit.Desk.Content.LeftEmpty.Contains(p.Place))
+                || !pages.Exists(p =>
+                    p.Face.LeafId == face.LeafId && p.Face.Side != face.Side && !IsEmpty(p.Unit.Desk, p.Face)
+                )
+            )
+            {
+                continue;
+            }
+
+            var side = face.Side == LeafSide.Back ? "left" : "right";
+            yield return new Finding(
+                FindingRule.EmptyBack,
+                $"{FindingRule.EmptyBack} {unit.UnitId} {face.LeafId} {face.Side}",
+                unit.UnitId,
+                null,
+                unit.Desk.Title,
+                $"The {side} page of {unit.Desk.Title} is empty, though the other side of its leaf is filled.",
+                2
+            )
+            {
+                Mend = new LeavePageEmpty(face.LeafId, face.Side) { Revision = 0 },
+                MendLabel = "Leave the page empty",
+            };
+        }
+
+        static bool IsEmpty(UnitDesk desk, UnitFace face) => face.Pockets.All(p => desk.Content.At(p.Place) is null);
+    }
+
+    /// <summary>
+    /// Two units whose pages lie open together, with card colours that are neither near each other nor opposite.
+    /// The angles are this program's choice; that neighbouring and opposite hues go together is common practice.
+    /// </summary>
+    private static IEnumerable<Finding> Clashes(IReadOnlyList<UnitToLook> units)
+    {
+        for (var i = 0; i + 1 < units.Count; i++)
+        {
+            var (one, two) = (units[i], units[i + 1]);
+            // The last page of one unit is a left one and the first of the next a right one: they face each other.
+            if (
+                one.Desk.Pages.Faces is not [.., { Side: LeafSide.Back }]
+                || two.Desk.Pages.Faces is not [{ Side: LeafSide.Front }, ..]
+                || AccentOn(one.Desk, one.Desk.Pages.Faces[^1]) is not { } left
+                || AccentOn(two.Desk, two.Desk.Pages.Faces[0]) is not { } right
+                || !Clash(left, right)
+            )
+            {
+                continue;
+            }
+
+            yield return new Finding(
+                FindingRule.ColoursClash,
+                $"{FindingRule.ColoursClash} {one.UnitId} {two.UnitId}",
+                two.UnitId,
+                null,
+                two.Desk.Title,
+                $"The cards of {one.Desk.Title} and {two.Desk.Title} lie open together and their colours clash.",
+                1
+            )
+            {
+                Mend = MendedClash(two.Desk, left),
+                MendLabel = "Take the colours of the pictures",
+            };
+        }
+    }
+
+    private static TintCards? MendedClash(UnitDesk desk, LabColour left)
+    {
+        var mend = new TintCards(FromPictures: true) { Revision = 0 };
+        if (CardTint.From(Palettes.Together(TintCards.Shown(desk, null).Select(p => p.Palette))) is not { } tint)
+        {
+            return null;
+        }
+
+        var after = desk with { Content = desk.Content with { Tint = tint } };
+        return AccentOn(after, after.Pages.Faces[0]) is { } right && Clash(left, right) ? null : mend;
+    }
+
+    /// <summary>The strongest card accent on a page; null when no card there has one.</summary>
+    private static LabColour? AccentOn(UnitDesk desk, UnitFace face) =>
+        face
+            .Pockets.Select(p => desk.Content.At(p.Place))
+            .Where(lies => lies is not null)
+            .Select(lies => desk.Content.Find(lies!.Value.PieceId))
+            .OfType<Card>()
+            .Select(card => desk.StyleOf(card).Accent)
+            .Select(accent => LabColour.OfSrgb(accent.R, accent.G, accent.B))
+            .Where(lab => lab.Chroma >= StrongAccent)
+            .OrderByDescending(lab => lab.Chroma)
+            .Select(lab => (LabColour?)lab)
+            .FirstOrDefault();
+
+    private const double StrongAccent = 30;
+
+    internal static bool Clash(LabColour one, LabColour two)
+    {
+        var turn = Math.Abs(one.HueDegrees - two.HueDegrees);
+        var apart = Math.Min(turn, 360 - turn);
+        return apart is > 50 and < 120 && one.DifferenceTo(two) > 35;
+    }
+
+    /// <summary>
+    /// Two names that differ by one letter: both are written with a capital only, each in the middle of a sentence at
+    /// least once.
+    /// </summary>
+    private static IEnumerable<Finding> SpeltTwoWays(IReadOnlyList<UnitToLook> units, IReadOnlyCollection<string> told)
+    {
+        if (units.Count == 0)
+        {
+            yield break;
+        }
+
+        var known = units[0].Desk.Words;
+        var written = units
+            .SelectMany(u => u.Desk.Content.Pieces.OfType<Card>())
+            .Where(c => c.StoryId is null)
+            .Select(c => c.Words)
+            .Concat(told);
+        var names = NamesInWords.Of(written);
+        foreach (var (usual, other) in NamesInWords.SpeltTwoWays(names, known.KnownWords))
+        {
+            yield return new Finding(
+                FindingRule.NameSpeltTwoWays,
+                $"{FindingRule.NameSpeltTwoWays} {usual} {other}",
+                null,
+                null,
+                "The album",
+                $"“{other}” stands in the words, and “{usual}” more often: one person, spelt two ways?",
+                2
+            );
+        }
+    }
+
+    /// <summary>Designs of which the units hold more leaves than are owned.</summary>
+    private static IEnumerable<Finding> Short(IReadOnlyList<UnitToLook> units)
+    {
+        if (units.Count == 0)
+        {
+            yield break;
+        }
+
+        var used = units
+            .SelectMany(u => u.Desk.Pages.Faces)
+            .DistinctBy(f => f.LeafId)
+            .GroupBy(f => f.Protector.Design.Key)
+            .ToDictionary(g => g.Key, g => g.Count());
+        foreach (var owned in units[0].Desk.Protectors.Where(p => p.OnHand is not null))
+        {
+            var needs = used.GetValueOrDefault(owned.Protector.Design.Key);
+            if (needs > owned.OnHand)
+            {
+                yield return new Finding(
+                    FindingRule.StockShort,
+                    $"{FindingRule.StockShort} {owned.Id} {needs}",
+                    null,
+                    null,
+                    owned.Protector.Design.Name,
+                    $"The album has {NumberWords.Counted(needs, "leaf", "leaves")} of {owned.Protector.Design.Name} and you own "
+                        + $"{owned.OnHand}: buy {needs - owned.OnHand}.",
+                    2
+                );
             }
         }
     }

@@ -27,11 +27,20 @@ public enum FindingRule
     /// <summary>Two pictures of one moment touch.</summary>
     LookalikesTouch,
 
+    /// <summary>A card and the picture it is kept beside do not touch.</summary>
+    PairApart,
+
     /// <summary>Three dark pictures or more lie in a clump.</summary>
     DarkClump,
 
     /// <summary>One page of a spread is heavier than the other.</summary>
     OneSideHeavier,
+
+    /// <summary>A spread is more colourful than the album allows.</summary>
+    TooColourful,
+
+    /// <summary>Things stuck onto a spread are even in number where odd looks less stiff.</summary>
+    OrnamentsEven,
 
     /// <summary>A day has photos, but neither a picture in a pocket nor words.</summary>
     DayWithNothing,
@@ -41,6 +50,18 @@ public enum FindingRule
 
     /// <summary>A week or day with photos has nothing placed, though later ones are done.</summary>
     UnitForgotten,
+
+    /// <summary>A page is empty though the other side of its leaf is filled and later pages are done.</summary>
+    EmptyBack,
+
+    /// <summary>The card colours of two units that lie open together clash.</summary>
+    ColoursClash,
+
+    /// <summary>One name is spelt two ways.</summary>
+    NameSpeltTwoWays,
+
+    /// <summary>Fewer protectors of a design are owned than the album needs.</summary>
+    StockShort,
 
     /// <summary>A series skips a week or day between two that have it.</summary>
     SeriesGap,

@@ -35,10 +35,10 @@ internal sealed record PlacedPhoto(PhotoPrint Print, DeskPhoto Photo, PocketPlac
                 var cut = desk.Pages.RoomOf(desk.Content, print);
                 yield return new PlacedPhoto(
                     print,
-                    photo,
+                    print.Adjustment?.On(photo) ?? photo,
                     place,
                     cut,
-                    Crop.For(photo.Photo.Pixels, cut, print.Framing)
+                    print.CropFor(photo.Photo.Pixels, cut)
                 );
             }
         }

@@ -56,7 +56,8 @@ public sealed record SpreadBalance(int Spread, double RightLessLeft, double Foot
 
         switch (piece)
         {
-            case PhotoPrint print when desk.Photos.TryGetValue(print.PhotoId, out var photo):
+            case PhotoPrint print when desk.Photos.TryGetValue(print.PhotoId, out var original):
+                var photo = print.Adjustment?.On(original) ?? original;
                 return SpreadCosts.Heft(photo.Tone, photo.Palette.Sum(c => c.Share * c.Lab.Chroma));
             case Card card:
                 var paper = desk.StyleOf(card).Paper;

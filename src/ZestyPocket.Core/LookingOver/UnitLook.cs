@@ -65,7 +65,19 @@ public sealed class UnitLook
     }
 
     private List<Finding> All() =>
-        [.. Empty(), .. Prints(), .. Cards(), .. Lookalikes(), .. Clumps(), .. Leaning(), .. Days(), .. Twice()];
+        [
+            .. Empty(),
+            .. Prints(),
+            .. Cards(),
+            .. Lookalikes(),
+            .. Pairs(),
+            .. Clumps(),
+            .. Leaning(),
+            .. Colours(),
+            .. Ornaments(),
+            .. Days(),
+            .. Twice(),
+        ];
 
     private IEnumerable<Finding> Empty()
     {
@@ -265,6 +277,39 @@ public sealed class UnitLook
         }
     }
 
+    private IEnumerable<Finding> Pairs()
+    {
+        var at = _pages.Pockets.Select((p, i) => (p.Place, i)).ToDictionary(p => p.Place, p => p.i);
+        foreach (var card in _desk.Content.Pieces.OfType<Card>().Where(c => c.PairedWith is not null))
+        {
+            if (
+                _desk.Content.PlacementOf(card.Id) is not { } lies
+                || !at.TryGetValue(lies.Place, out var pocket)
+                || _photos.Find(p => p.Photo.Id == card.PairedWith) is not { } picture
+                || _pages.Neighbours.Any(n =>
+                    (n.First == pocket && n.Second == at[picture.Place])
+                    || (n.Second == pocket && n.First == at[picture.Place])
+                )
+            )
+            {
+                continue;
+            }
+
+            yield return WithSwap(
+                Of(
+                    FindingRule.PairApart,
+                    lies.Place,
+                    $"{card.Id} {picture.Photo.Id}",
+                    $"This card is to lie beside {picture.Photo.FileName}, which lies in "
+                        + $"{_desk.Pages.CodeOf(picture.Place)}.",
+                    1
+                ),
+                lies.Place,
+                picture.Place
+            );
+        }
+    }
+
     private IEnumerable<Finding> Clumps()
     {
         var dark = _photos.Where(p => p.Photo.Tone < Dark).ToList();
@@ -327,6 +372,57 @@ public sealed class UnitLook
             }
         }
     }
+
+    private IEnumerable<Finding> Colours()
+    {
+        if (_desk.Words.MostColourful is not { } most)
+        {
+            yield break;
+        }
+
+        foreach (var colours in SpreadColours.Of(_desk, _pages.Pockets).Where(s => s.Colourfulness > most))
+        {
+            var tools = new EditTools(() => Guid.Empty, _shaper);
+            // Of those that are enough, the one that changes least.
+            var way = CalmerWays.Of(_desk, _pages.Pockets, colours.Spread, tools).LastOrDefault(w => w.After <= most);
+            yield return new Finding(
+                FindingRule.TooColourful,
+                $"{FindingRule.TooColourful} {_unitId} {colours.Spread}",
+                _unitId,
+                null,
+                _desk.Title,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The spread is very colourful: {colours.Colourfulness:0} where the album allows {most:0}."
+                ),
+                1
+            )
+            {
+                Mend = way?.Edit,
+                MendLabel = way is null ? null : $"Use {way.Words}",
+            };
+        }
+    }
+
+    /// <summary>Two, four or more things stuck on are said; one alone is an accent, and a pattern is the keeper's.</summary>
+    private IEnumerable<Finding> Ornaments() =>
+        from spread in _pages.Pockets.GroupBy(p => p.Spread)
+        let count = spread
+            .Select(p => _desk.Content.At(p.Place))
+            .Where(lies => lies is not null)
+            .Select(lies => _desk.Content.Find(lies!.Value.PieceId))
+            .OfType<Piece>()
+            .Sum(piece => piece.Steps.Count(s => s.Kind == HandStepKind.StickOn))
+        where count > 0 && count % 2 == 0
+        select new Finding(
+            FindingRule.OrnamentsEven,
+            $"{FindingRule.OrnamentsEven} {_unitId} {spread.Key} {count}",
+            _unitId,
+            null,
+            _desk.Title,
+            $"{NumberWords.Counted(count, "thing")} are stuck onto this spread: an odd number looks less stiff.",
+            1
+        );
 
     private IEnumerable<Finding> Days()
     {
@@ -461,6 +557,7 @@ public sealed class UnitLook
             .. look.Prints(),
             .. look.Cards(),
             .. look.Lookalikes(),
+            .. look.Pairs(),
             .. look.Clumps(),
             .. look.Leaning(),
         ];

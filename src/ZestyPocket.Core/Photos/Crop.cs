@@ -7,6 +7,9 @@ namespace ZestyPocket.Core.Photos;
 /// </summary>
 public readonly record struct Crop(double Left, double Top, double Width, double Height)
 {
+    /// <summary>How far the picture is turned clockwise around the middle of the kept part, in degrees.</summary>
+    public double Degrees { get; init; }
+
     /// <summary>
     /// The crop for a print: the largest part with the print's proportion, divided by the zoom, around the wanted
     /// middle, moved no further than needed to stay inside the picture.
@@ -33,6 +36,34 @@ public readonly record struct Crop(double Left, double Top, double Width, double
             Math.Max(0, picture.Height - height)
         );
         return new Crop(left, top, width, height);
+    }
+
+    /// <summary>
+    /// The part that is kept when the picture is turned around the middle of this one: of the same proportion, and as
+    /// large as fits into this one, so that no corner is empty. Geometry.
+    /// </summary>
+    /// <param name="degrees">Clockwise; less than a quarter turn.</param>
+    public Crop Turned(double degrees)
+    {
+        if (degrees == 0 || Width <= 0 || Height <= 0)
+        {
+            return this;
+        }
+
+        var (sine, cosine) = Math.SinCos(Math.Abs(degrees) * Math.PI / 180);
+        var share = Math.Min(
+            Width / ((Width * cosine) + (Height * sine)),
+            Height / ((Width * sine) + (Height * cosine))
+        );
+        return new Crop(
+            Left + (Width * (1 - share) / 2),
+            Top + (Height * (1 - share) / 2),
+            Width * share,
+            Height * share
+        )
+        {
+            Degrees = degrees,
+        };
     }
 
     /// <summary>Crop loss = 1 − kept area / whole area: 0 keeps everything, 0.5 loses half. Arithmetic.</summary>

@@ -13,6 +13,9 @@ public readonly record struct LabColour(double L, double A, double B)
     /// <summary>How far from grey.</summary>
     public double Chroma => Math.Sqrt((A * A) + (B * B));
 
+    /// <summary>The angle of its hue, 0 to 360: 0 red, 90 yellow, 180 green, 270 blue.</summary>
+    public double HueDegrees => ((Math.Atan2(B, A) * 180 / Math.PI) + 360) % 360;
+
     /// <summary>From eight-bit sRGB. Source: IEC 61966-2-1 for sRGB, CIE 15 for L*a*b*.</summary>
     public static LabColour OfSrgb(byte red, byte green, byte blue)
     {

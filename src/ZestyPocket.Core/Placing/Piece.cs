@@ -57,6 +57,13 @@ public sealed record PhotoPrint(Guid Id, Guid PhotoId, Framing Framing) : Piece(
 
     /// <summary>Its shape, border, mats and strip; null for the bare print.</summary>
     public Finish? Finish { get; init; }
+
+    /// <summary>How it differs from its picture; null when it does not.</summary>
+    public PictureAdjustment? Adjustment { get; init; }
+
+    /// <summary>The kept part of its picture at a cut size, straightened.</summary>
+    public Crop CropFor(PixelSize picture, Size cut) =>
+        Crop.For(picture, cut, Framing).Turned(Adjustment?.Straighten ?? 0);
 }
 
 /// <summary>A card: journaling words, a computed week title, or a filler.</summary>
@@ -70,6 +77,9 @@ public sealed record Card(Guid Id, CardKind Kind, string Words, string StyleKey)
 
     /// <summary>The one day it is about; null when it is about the whole unit.</summary>
     public LocalDate? Day { get; init; }
+
+    /// <summary>The photo it speaks of and stays beside; null for none.</summary>
+    public Guid? PairedWith { get; init; }
 
     /// <summary>The picture on it, where its style has a place for one.</summary>
     public CardPicture? Picture { get; init; }

@@ -373,6 +373,23 @@ public sealed record UnitContent(ImmutableArray<Piece> Pieces, ImmutableArray<Pl
             _ => throw new RuleException("Words are put on a photo print; this piece is a card."),
         };
 
+    /// <summary>Straightens a print, makes it lighter or takes its colour; null leaves it as its picture is.</summary>
+    public UnitContent Adjust(Guid pieceId, PictureAdjustment? adjustment)
+    {
+        var to = adjustment?.Checked() is { IsNone: false } some ? some : null;
+        return Find(pieceId) switch
+        {
+            PhotoPrint { SpanId: not null } when to is { Straighten: not 0 } => throw new RuleException(
+                "A picture that runs over several pockets cannot be straightened. Nothing was changed."
+            ),
+            PhotoPrint { SpanId: { } span } => SlicesOf(span)
+                .Aggregate(this, (content, slice) => content.Replace(slice, slice with { Adjustment = to })),
+            PhotoPrint print => Replace(print, print with { Adjustment = to }),
+            null => throw Gone(),
+            _ => throw new RuleException("Only a photo print can be adjusted. Nothing was changed."),
+        };
+    }
+
     /// <summary>Locks a piece in its pocket or lets it go.</summary>
     public UnitContent Lock(PocketPlace place, bool locked)
     {

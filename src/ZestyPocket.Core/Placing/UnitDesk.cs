@@ -29,6 +29,9 @@ public sealed record DeskPhoto(LoosePhoto Photo, string FileName, Framing Around
     /// <summary>Mean CIE L*, 0 black to 100 white.</summary>
     public double Tone { get; init; } = 60;
 
+    /// <summary>See <see cref="PictureJudging.Colourfulness(ReadOnlySpan{byte})"/>.</summary>
+    public double Colourfulness { get; init; }
+
     /// <summary>See <see cref="PictureJudging.Likeness"/>; 0 when unknown.</summary>
     public ulong Likeness { get; init; }
 

@@ -82,6 +82,15 @@ public sealed record AlbumWords
         return Accepted.Contains(findingKey) || Accepted.Contains(findingKey.Split(' ')[0]);
     }
 
+    /// <summary>
+    /// How colourful a spread may be before looking over speaks of it, see
+    /// <see cref="Photos.PictureJudging.Colourfulness(ReadOnlySpan{byte})"/>; null for no limit.
+    /// </summary>
+    public double? MostColourful { get; init; } = UsualMostColourful;
+
+    /// <summary>“Quite colourful” in the words of the scale.</summary>
+    public const double UsualMostColourful = 59;
+
     /// <summary>What counts how much when pockets are filled.</summary>
     public PlacingWeights Weights { get; init; } = PlacingWeights.Usual;
 
@@ -121,7 +130,20 @@ public sealed record AlbumWords
     }
 
     /// <summary>What a new card of a kind looks like in this album.</summary>
-    public CardStyle NewStyle(CardKind kind) => InFamily(Family, kind);
+    public CardStyle NewStyle(CardKind kind) =>
+        FirstSuiting(Family, kind)
+        ?? FirstSuiting(BuiltInCardStyles.NewAlbumFamily, kind)
+        ?? Styles.First(s => s.Suits(kind));
+
+    /// <summary>
+    /// Whether a style is offered for something new. The first styles set a few words in a corner and leave the card
+    /// empty; only an album that keeps to one of their families is still offered them.
+    /// </summary>
+    public bool Offers(CardStyle style)
+    {
+        ArgumentNullException.ThrowIfNull(style);
+        return !BuiltInCardStyles.IsFirst(style.Family) || BuiltInCardStyles.IsFirst(Family);
+    }
 
     public OwnedSheet RequireSheet(Guid sheetId) =>
         Sheets.FirstOrDefault(s => s.Id == sheetId)
@@ -168,6 +190,11 @@ public sealed record AlbumWords
             throw new RuleException("Two card styles cannot have one key. Nothing was changed.");
         }
 
+        if (MostColourful is { } most && !(most is >= 0 and <= 200))
+        {
+            throw new RuleException("How colourful a spread may be is 0 to 200. Nothing was changed.");
+        }
+
         if (OwnCompositions.Length > KeptComposition.Most)
         {
             throw new RuleException(
@@ -201,5 +228,8 @@ public sealed record AlbumWords
     }
 
     private CardStyle InFamily(string family, CardKind kind) =>
-        Styles.FirstOrDefault(s => s.Family == family && s.Suits(kind)) ?? Styles.First(s => s.Suits(kind));
+        FirstSuiting(family, kind) ?? Styles.First(s => s.Suits(kind));
+
+    private CardStyle? FirstSuiting(string family, CardKind kind) =>
+        Styles.FirstOrDefault(s => s.Family == family && s.Suits(kind));
 }

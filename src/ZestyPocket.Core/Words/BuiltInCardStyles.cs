@@ -336,6 +336,9 @@ public static partial class BuiltInCardStyles
     /// <summary>Every style that ships: the first ones, then the composed families.</summary>
     public static ImmutableArray<CardStyle> All => [.. First, .. Composed];
 
+    /// <summary>Whether a family is one of the first, which older albums have.</summary>
+    public static bool IsFirst(string family) => First.Any(s => s.Family == family);
+
     /// <summary>For lists and notes that are no cards of the album.</summary>
     public static CardStyle Plain => First.Single(s => s.Key == "plain-sans");
 

@@ -154,9 +154,13 @@ public static class PictureIntake
         var likeness = tiny is { Width: 9, Height: 8 } ? PictureJudging.Likeness(tiny.WriteToMemory<byte>()) : 0;
         using var mosaic = picture.ThumbnailImage(96, height: 96, size: Enums.Size.Down);
         using var rgb = mosaic.Bands >= 3 ? mosaic.ExtractBand(0, n: 3) : mosaic.Bandjoin(mosaic, mosaic);
-        var (tone, palette) = PictureJudging.Colours(rgb.WriteToMemory<byte>());
+        var pixels = rgb.WriteToMemory<byte>();
+        var (tone, palette) = PictureJudging.Colours(pixels);
         var (x, y) = Attention(picture);
-        return new PictureJudgement(x, y, tone, palette, sharpness, likeness);
+        return new PictureJudgement(x, y, tone, palette, sharpness, likeness)
+        {
+            Colourfulness = PictureJudging.Colourfulness(pixels),
+        };
     }
 
     /// <summary>Where the eye goes; the middle when nothing draws it.</summary>

@@ -31,7 +31,8 @@ public static class PrintCrop
         PixelSize upright,
         Crop crop,
         PixelSize target,
-        IReadOnlyList<PictureBox>? covers = null
+        IReadOnlyList<PictureBox>? covers = null,
+        FaceTones? tones = null
     )
     {
         // Shrinking while the JPEG is decoded is far cheaper than afterwards; never below the target.
@@ -47,16 +48,62 @@ public static class PrintCrop
         using var turned = loaded.Autorot();
         var (scaleX, scaleY) = ((double)turned.Width / upright.Width, (double)turned.Height / upright.Height);
 
-        var left = Math.Clamp((int)Math.Round(crop.Left * scaleX), 0, turned.Width - 1);
-        var top = Math.Clamp((int)Math.Round(crop.Top * scaleY), 0, turned.Height - 1);
-        var width = Math.Clamp((int)Math.Round(crop.Width * scaleX), 1, turned.Width - left);
-        var height = Math.Clamp((int)Math.Round(crop.Height * scaleY), 1, turned.Height - top);
+        // A part that is turned is cut out of the upright part around it.
+        var around = Around(crop);
+        var left = Math.Clamp((int)Math.Round(around.Left * scaleX), 0, turned.Width - 1);
+        var top = Math.Clamp((int)Math.Round(around.Top * scaleY), 0, turned.Height - 1);
+        var width = Math.Clamp((int)Math.Round(around.Width * scaleX), 1, turned.Width - left);
+        var height = Math.Clamp((int)Math.Round(around.Height * scaleY), 1, turned.Height - top);
 
         using var cut = turned.Crop(left, top, width, height);
         using var flat = ScreenColour.Of(cut);
         using var covered = Covers.OverPart(flat, covers ?? [], left, top, turned.Width, turned.Height);
-        using var sized = covered.ThumbnailImage(target.Width, height: target.Height, size: Enums.Size.Force);
-        return sized.JpegsaveBuffer(q: 92, keep: Enums.ForeignKeep.None, subsampleMode: Enums.ForeignSubsample.Off);
+        using var level = Straightened(covered, crop, scaleX, scaleY);
+        using var sized = level.ThumbnailImage(target.Width, height: target.Height, size: Enums.Size.Force);
+        using var toned = Toned(sized, tones);
+        return toned.JpegsaveBuffer(q: 92, keep: Enums.ForeignKeep.None, subsampleMode: Enums.ForeignSubsample.Off);
+    }
+
+    /// <summary>The upright part of the picture that a turned one needs.</summary>
+    private static Crop Around(Crop crop)
+    {
+        var (sine, cosine) = Math.SinCos(Math.Abs(crop.Degrees) * Math.PI / 180);
+        var (width, height) = (
+            (crop.Width * cosine) + (crop.Height * sine),
+            (crop.Width * sine) + (crop.Height * cosine)
+        );
+        return new Crop(crop.Left - ((width - crop.Width) / 2), crop.Top - ((height - crop.Height) / 2), width, height);
+    }
+
+    private static Image Straightened(Image around, Crop crop, double scaleX, double scaleY)
+    {
+        if (crop.Degrees == 0)
+        {
+            return around.Copy();
+        }
+
+        using var turned = around.Rotate(crop.Degrees);
+        var (width, height) = (
+            Math.Clamp((int)Math.Round(crop.Width * scaleX), 1, turned.Width),
+            Math.Clamp((int)Math.Round(crop.Height * scaleY), 1, turned.Height)
+        );
+        return turned.Crop((turned.Width - width) / 2, (turned.Height - height) / 2, width, height);
+    }
+
+    private static Image Toned(Image picture, FaceTones? tones)
+    {
+        if (tones is null)
+        {
+            return picture.Copy();
+        }
+
+        using var lab = picture.Colourspace(Enums.Interpretation.Lab);
+        using var light = (lab[0] / 100).Linear([1.0], [0.0]).Math2Const(Enums.OperationMath2.Pow, [tones.Gamma]) * 100;
+        using var toned = tones.BlackAndWhite
+            ? light.Copy(interpretation: Enums.Interpretation.Lab).Bandjoin([0.0, 0.0])
+            : light.Bandjoin(lab[1], lab[2]);
+        using var marked = toned.Copy(interpretation: Enums.Interpretation.Lab);
+        return marked.Colourspace(Enums.Interpretation.Srgb);
     }
 
     private static Image Load(string path, int shrink)

@@ -157,6 +157,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
             Pages = facts.Pages,
             Kind = KindOf(name, facts),
             Tone = judgement.Tone,
+            Colourfulness = judgement.Colourfulness,
             Sharpness = judgement.Sharpness,
             Likeness = unchecked((long)judgement.Likeness),
             Palette = Boxes.WritePalette(judgement.Palette),

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
 using ZestyPocket.Core.LookingOver;
 using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Placing.Edits;
@@ -28,6 +29,23 @@ public sealed record AlbumFinding(
 
 /// <summary>How a spread weighs: above 0 the right page or the lower half is heavier, −1 to 1.</summary>
 public sealed record BalanceView(int Spread, double RightLessLeft, double FootLessHead);
+
+/// <summary>What would make a spread less colourful.</summary>
+/// <param name="Words">What is used instead, as in “Use …”.</param>
+/// <param name="Edit">On the unit as it was looked at.</param>
+/// <param name="After">How colourful the spread will be.</param>
+/// <param name="Picture">Painted small, as a data address.</param>
+public sealed record CalmerWayView(string Words, UnitEdit Edit, double After, string Picture);
+
+/// <summary>How colourful a spread is, and what would make it calmer.</summary>
+/// <param name="Most">What the album allows; null without a limit.</param>
+/// <param name="Picture">As it is now, painted small, as a data address.</param>
+public sealed record SpreadColoursView(
+    double Colourfulness,
+    double? Most,
+    string Picture,
+    IReadOnlyList<CalmerWayView> Ways
+);
 
 /// <summary>Looks over a unit, a stretch of an album, or all of it.</summary>
 public static class FindingEndpoints
@@ -64,6 +82,62 @@ public static class FindingEndpoints
             )
             .WithName("getBalance")
             .WithProblems();
+
+        group
+            .MapGet(
+                "/units/{id:guid}/colours",
+                async (
+                    Guid id,
+                    [FromQuery] int spread,
+                    UnitOpener opener,
+                    SpreadPages spreads,
+                    FontShelf fonts,
+                    CancellationToken cancel
+                ) => await ColoursAsync(await opener.OpenAsync(id, cancel), spread, spreads, fonts, cancel)
+            )
+            .WithName("getColours")
+            .WithProblems();
+    }
+
+    /// <summary>A small picture of a way: about 560 pixels across for facing 9x12 pages.</summary>
+    private const double PreviewPixelsPerInch = 30;
+
+    private static async Task<SpreadColoursView> ColoursAsync(
+        OpenUnit open,
+        int spread,
+        SpreadPages spreads,
+        FontShelf fonts,
+        CancellationToken cancel
+    )
+    {
+        var pockets = DeskQuestion.PocketsOf(open.Desk);
+        var now =
+            SpreadColours.Of(open.Desk, pockets).FirstOrDefault(s => s.Spread == spread)
+            ?? throw new RuleException("Nothing lies on this spread yet: there are no colours to look at.");
+        var tools = new EditTools(Guid.CreateVersion7, fonts);
+        var ways = new List<CalmerWayView>();
+        foreach (var way in CalmerWays.Of(open.Desk, pockets, spread, tools))
+        {
+            var content = way.Edit.Apply(open.Desk, tools).Content;
+            ways.Add(
+                new CalmerWayView(
+                    way.Words,
+                    way.Edit with
+                    {
+                        Revision = open.Unit.Revision,
+                    },
+                    way.After,
+                    await PaintedAsync(open with { Content = content })
+                )
+            );
+        }
+
+        return new SpreadColoursView(now.Colourfulness, open.Words.MostColourful, await PaintedAsync(open), ways);
+
+        async Task<string> PaintedAsync(OpenUnit shown) =>
+            $"data:image/png;base64,{Convert.ToBase64String(
+                await spreads.PreviewAsync(shown, PreviewPixelsPerInch, cancel)
+            )}";
     }
 }
 

@@ -56,7 +56,7 @@ public sealed class UnitEditor(
         open.IsStuck(from) || open.IsStuck(move.Place);
 
     /// <summary>Whether a card of a story is cut to another size after an edit: then the story is set anew.</summary>
-    private static bool CardsChangeSize(OpenUnit open, UnitContent content) =>
+    internal static bool CardsChangeSize(OpenUnit open, UnitContent content) =>
         content
             .Pieces.OfType<Card>()
             .Any(c =>

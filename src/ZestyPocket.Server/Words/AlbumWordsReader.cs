@@ -30,8 +30,8 @@ public sealed class AlbumWordsReader(ZestyContext db, AlbumReader albums)
             words.School,
             words.Family,
             [
-                .. BuiltInCardStyles.All.Select(s => StyleView.Of(s, own: false)),
-                .. words.OwnStyles.Select(s => StyleView.Of(s, own: true)),
+                .. BuiltInCardStyles.All.Select(s => StyleView.Of(s, own: false, words.Offers(s))),
+                .. words.OwnStyles.Select(s => StyleView.Of(s, own: true, offered: true)),
             ],
             HandView.Of(words.Hand),
             [
@@ -58,6 +58,7 @@ public sealed class AlbumWordsReader(ZestyContext db, AlbumReader albums)
             words.PicturesOn,
             words.CardsOn,
             [.. words.OwnCompositions.Select(c => new KeptCompositionView(c.Key, c.Composition.Name))],
+            words.MostColourful,
             words.Inserts.Spine is { } spine ? MeasureText.Show(spine, album.Measures) : null,
             words.Inserts.Cover is { } cover ? MeasureText.Show(cover, album.Measures) : null
         );

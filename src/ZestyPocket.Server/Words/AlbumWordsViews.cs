@@ -14,6 +14,7 @@ public sealed record PersonView(string Name, LocalDate? Born);
 /// <param name="Family">The family it belongs to.</param>
 /// <param name="Role">What it can carry.</param>
 /// <param name="Own">The keeper made it: it can be changed and thrown away.</param>
+/// <param name="Offered">For something new; what has it already keeps it.</param>
 /// <param name="Kinds">The kinds of card it suits.</param>
 /// <param name="Face">Typeface of its words.</param>
 /// <param name="SmallestPt">Smallest size.</param>
@@ -42,6 +43,7 @@ public sealed record StyleView(
     string Family,
     StyleRole Role,
     bool Own,
+    bool Offered,
     IReadOnlyList<CardKind> Kinds,
     Typeface Face,
     double SmallestPt,
@@ -68,7 +70,7 @@ public sealed record StyleView(
     double Contrast
 )
 {
-    public static StyleView Of(CardStyle s, bool own)
+    public static StyleView Of(CardStyle s, bool own, bool offered)
     {
         ArgumentNullException.ThrowIfNull(s);
         return new StyleView(
@@ -77,6 +79,7 @@ public sealed record StyleView(
             s.Family,
             s.Role,
             own,
+            offered,
             [.. Enum.GetValues<CardKind>().Where(s.Suits)],
             s.Type.Face,
             s.Type.SmallestPt,
@@ -148,6 +151,7 @@ public sealed record AlbumWordsView(
     Stock PicturesOn,
     Stock CardsOn,
     IReadOnlyList<KeptCompositionView> OwnCompositions,
+    double? MostColourful,
     string? Spine,
     string? Cover
 );

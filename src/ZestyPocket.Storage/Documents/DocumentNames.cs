@@ -38,6 +38,17 @@ internal static class DocumentNames
         new Dictionary<Type, (string Member, string Name)[]>
         {
             [typeof(AlbumFormulas)] = [(nameof(AlbumFormulas.All), "all"), (nameof(AlbumFormulas.Follows), "follows")],
+            [typeof(StretchRules)] =
+            [
+                (nameof(StretchRules.TitleFirst), "titleFirst"),
+                (nameof(StretchRules.Words), "words"),
+                (nameof(StretchRules.Series), "series"),
+            ],
+            [typeof(SeriesPocket)] =
+            [
+                (nameof(SeriesPocket.SeriesId), "seriesId"),
+                (nameof(SeriesPocket.Pocket), "pocket"),
+            ],
             [typeof(PageChoices)] = [(nameof(PageChoices.All), "all")],
             [typeof(PageChoice)] =
             [
@@ -195,6 +206,7 @@ internal static class DocumentNames
                 (nameof(Card.StyleKey), "styleKey"),
                 (nameof(Card.Setting), "setting"),
                 (nameof(Card.StoryId), "storyId"),
+                (nameof(Card.PairedWith), "pairedWith"),
                 (nameof(Card.Day), "day"),
                 (nameof(Card.Picture), "picture"),
                 (nameof(Card.SmallPictures), "smallPictures"),
@@ -298,6 +310,12 @@ internal static class DocumentNames
                 (nameof(Keepsake.SeeThrough), "seeThrough"),
                 (nameof(Keepsake.Id), "id"),
             ],
+            [typeof(PictureAdjustment)] =
+            [
+                (nameof(PictureAdjustment.Straighten), "straighten"),
+                (nameof(PictureAdjustment.Lighter), "lighter"),
+                (nameof(PictureAdjustment.BlackAndWhite), "blackAndWhite"),
+            ],
             [typeof(PhotoPrint)] =
             [
                 (nameof(PhotoPrint.PhotoId), "photoId"),
@@ -306,6 +324,7 @@ internal static class DocumentNames
                 (nameof(PhotoPrint.SpanId), "spanId"),
                 (nameof(PhotoPrint.Part), "part"),
                 (nameof(PhotoPrint.Finish), "finish"),
+                (nameof(PhotoPrint.Adjustment), "adjustment"),
                 (nameof(PhotoPrint.PrintedOn), "printedOn"),
                 (nameof(PhotoPrint.Steps), "steps"),
                 (nameof(PhotoPrint.Attachment), "attachment"),
@@ -446,6 +465,7 @@ internal static class DocumentNames
                 (nameof(AlbumWords.PassedOver), "passedOver"),
                 (nameof(AlbumWords.School), "school"),
                 (nameof(AlbumWords.Family), "family"),
+                (nameof(AlbumWords.MostColourful), "mostColourful"),
                 (nameof(AlbumWords.OwnCompositions), "ownCompositions"),
                 (nameof(AlbumWords.Inserts), "inserts"),
                 (nameof(AlbumWords.PicturesOn), "picturesOn"),

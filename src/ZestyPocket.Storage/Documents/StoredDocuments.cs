@@ -5,6 +5,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Storage.Documents;
@@ -56,6 +57,9 @@ public static class StoredDocuments
     public static StoredDocument<PictureBoxes> Boxes { get; } = new("A picture of this album", FromVersion1.Boxes);
 
     public static StoredDocument<Palette> Palette { get; } = new("A picture of this album", FromVersion1.Palette);
+
+    public static StoredDocument<StretchRules> StretchRules { get; } =
+        new("The rules of a placing", FromVersion1.Unchanged);
 
     public static StoredDocument<PageChoices> PageChoices { get; } = new("A choice of pages", FromVersion1.Unchanged);
 

@@ -621,6 +621,9 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(100)
                         .HasColumnType("character varying(100)");
 
+                    b.Property<double?>("Colourfulness")
+                        .HasColumnType("double precision");
+
                     b.Property<string>("CoverBoxes")
                         .IsRequired()
                         .HasColumnType("jsonb");
@@ -838,6 +841,77 @@ namespace ZestyPocket.Storage.Migrations
                         .IsUnique();
 
                     b.ToTable("Videos");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Placing.StretchPlacing", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("Again")
+                        .HasColumnType("boolean");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<int>("Count")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Done")
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)");
+
+                    b.Property<Guid?>("EditId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("FromUnitId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("Rules")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<int>("UnitsDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("UnitsTotal")
+                        .HasColumnType("integer");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("StretchPlacings");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
@@ -1135,6 +1209,15 @@ namespace ZestyPocket.Storage.Migrations
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Photos.Video", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Placing.StretchPlacing", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
                         .WithMany()

@@ -57,6 +57,12 @@ public sealed class Photo : IRevisioned
 
     public double Sharpness { get; set; }
 
+    /// <summary>
+    /// See <see cref="PictureJudging.Colourfulness(ReadOnlySpan{byte})"/>; null for a picture of an older version,
+    /// whose palette stands for it.
+    /// </summary>
+    public double? Colourfulness { get; set; }
+
     /// <summary>64 bits, see <see cref="PictureJudging.Likeness"/>.</summary>
     public long Likeness { get; set; }
 

@@ -1,6 +1,7 @@
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.LookingOver;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Core.Tests.Placing;
@@ -149,5 +150,157 @@ public sealed class AlbumLookTests
         (words with { Accepted = ["EmptyPocket x 1"] }).Accepts("EmptyPocket x 1").ShouldBeTrue();
         (words with { Accepted = ["EmptyPocket x 1"] }).Accepts("EmptyPocket x 2").ShouldBeFalse();
         (words with { Accepted = ["EmptyPocket"] }).Accepts("EmptyPocket x 2").ShouldBeTrue();
+    }
+
+    [Fact]
+    public void A_page_that_was_skipped_is_found_when_its_leaf_and_later_pages_are_used()
+    {
+        var weeks = Bound();
+        // The right page of the first week is emptied; its leaf's other side is the second week's left page.
+        weeks[0] = weeks[0] with
+        {
+            Desk = Emptied(weeks[0].Desk, 1),
+        };
+        var found = Look(weeks, FindingRule.EmptyBack).ShouldHaveSingleItem();
+        found.Words.ShouldContain("The right page of Week 19 is empty");
+        weeks[0] = weeks[0] with { Desk = Desks.After(weeks[0].Desk, (ContentEdit)found.Mend!, Tools) };
+        Look(weeks, FindingRule.EmptyBack).ShouldBeEmpty();
+        // The last page of an album is not skipped: it has not come to it yet.
+        var ended = Bound();
+        ended[2] = ended[2] with { Desk = Emptied(ended[2].Desk, 1) };
+        Look(ended, FindingRule.EmptyBack).ShouldBeEmpty();
+
+        // The right page of a week and the left page of the next are two sides of one leaf.
+        static List<UnitToLook> Bound() =>
+            [
+                .. Weeks(3, _ => false)
+                    .Select(
+                        (week, i) =>
+                            week with
+                            {
+                                Desk = Desks.After(
+                                    week.Desk with
+                                    {
+                                        Pages = new UnitPages(
+                                            week.Desk.Dates,
+                                            [
+                                                .. week.Desk.Pages.Faces.Select(
+                                                    (face, side) => face with { LeafId = Spreads.Id(800 + i + side) }
+                                                ),
+                                            ]
+                                        ),
+                                    },
+                                    new FillSpread { Revision = 0 },
+                                    Tools
+                                ),
+                            }
+                    ),
+            ];
+
+        static UnitDesk Emptied(UnitDesk desk, int pocket) =>
+            desk with
+            {
+                Content = desk.Content.TakeOut(desk.Pages.Pockets[pocket].Place),
+            };
+    }
+
+    [Fact]
+    public void One_name_spelt_two_ways_is_found_and_words_that_begin_sentences_are_not_names()
+    {
+        var weeks = Weeks(1, _ => true);
+        string[] told = ["We met Marcus at the bridge. Marcus had a kite.", "Then Markus came, and Marcus laughed."];
+        Look(weeks, FindingRule.NameSpeltTwoWays, told)
+            .ShouldHaveSingleItem()
+            .Words.ShouldStartWith("“Markus” stands in the words, and “Marcus” more often");
+        // A word the album knows is right.
+        var knows = weeks[0] with
+        {
+            Desk = weeks[0].Desk with { Words = weeks[0].Desk.Words with { KnownWords = ["Markus"] } },
+        };
+        Look([knows], FindingRule.NameSpeltTwoWays, told).ShouldBeEmpty();
+        Look(weeks, FindingRule.NameSpeltTwoWays, "Rain came. Raid came. We saw Ada and Ida.").ShouldBeEmpty();
+        // Lower case somewhere: a word like any other.
+        Look(weeks, FindingRule.NameSpeltTwoWays, "The Market was full, a Marker too, a marker and a market. A Market.")
+            .ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Leaves_that_are_not_owned_are_found()
+    {
+        var weeks = Weeks(2, _ => true);
+        var design = weeks[0].Desk.Pages.Faces[0].Protector;
+        Owned(1).ShouldHaveSingleItem().Words.ShouldEndWith("you own 1: buy 1.");
+        Owned(2).ShouldBeEmpty();
+        Owned(null).ShouldBeEmpty();
+
+        List<Finding> Owned(int? leaves) =>
+            Look(
+                [
+                    weeks[0] with
+                    {
+                        Desk = weeks[0].Desk with { Protectors = [new(Spreads.Id(70), design, leaves)] },
+                    },
+                    weeks[1],
+                ],
+                FindingRule.StockShort
+            );
+    }
+
+    [Fact]
+    public void Colours_clash_when_neither_near_nor_opposite()
+    {
+        var (red, orange, green, blue) = (Lab(200, 40, 40), Lab(225, 120, 40), Lab(60, 140, 60), Lab(50, 70, 190));
+        AlbumLook.Clash(red, orange).ShouldBeFalse();
+        AlbumLook.Clash(orange, blue).ShouldBeFalse();
+        AlbumLook.Clash(red, green).ShouldBeTrue();
+        AlbumLook.Clash(green, red).ShouldBeTrue();
+        AlbumLook.Clash(red, red).ShouldBeFalse();
+
+        static Core.Photos.LabColour Lab(byte r, byte g, byte b) => Core.Photos.LabColour.OfSrgb(r, g, b);
+    }
+
+    [Fact]
+    public void Cards_of_two_weeks_that_lie_open_together_clash_until_one_takes_the_colours_of_its_pictures()
+    {
+        // Weeks of one page each: the back of a leaf and the front of the next lie open together.
+        var red = Week(1, LeafSide.Back, new Core.Photos.PaletteColour(200, 40, 40, 1), "#c82828");
+        var green = Week(2, LeafSide.Front, new Core.Photos.PaletteColour(190, 60, 50, 1), "#3c8c3c");
+        var found = Look([red, green], FindingRule.ColoursClash).ShouldHaveSingleItem();
+        found.UnitId.ShouldBe(green.UnitId);
+        var mended = green with { Desk = Desks.After(green.Desk, (ContentEdit)found.Mend!, Tools) };
+        Look([red, mended], FindingRule.ColoursClash).ShouldBeEmpty();
+        // The other way around they lie on two sides of a leaf and are never seen together.
+        Look(
+                [
+                    Week(1, LeafSide.Front, new(200, 40, 40, 1), "#c82828"),
+                    Week(2, LeafSide.Back, new(190, 60, 50, 1), "#3c8c3c"),
+                ],
+                FindingRule.ColoursClash
+            )
+            .ShouldBeEmpty();
+
+        static UnitToLook Week(int n, LeafSide side, Core.Photos.PaletteColour colour, string accent)
+        {
+            var desk = Spreads.Desk(
+                "9x12-nine-3x4",
+                "9x12-nine-3x4",
+                [Spreads.Photo(n, 3000, 4000) with { Palette = [colour] }]
+            );
+            var face = desk.Pages.Faces.First(f => f.Side == side);
+            var style = BuiltInCardStyles.All[0] with { Key = $"own-{n}", Accent = Rgb.Read(accent) };
+            desk = desk with
+            {
+                Pages = new UnitPages(desk.Dates, [face]),
+                Words = desk.Words with { OwnStyles = [style] },
+            };
+            var pockets = desk.Pages.Pockets;
+            desk = Desks.After(
+                desk,
+                new AddCard(CardKind.Journaling, "Rain.", style.Key, pockets[0].Place) { Revision = 0 },
+                Tools
+            );
+            desk = Desks.After(desk, new PutPhoto(Spreads.Id(n), pockets[1].Place) { Revision = 0 }, Tools);
+            return new UnitToLook(Spreads.Id(6000 + n), desk);
+        }
     }
 }

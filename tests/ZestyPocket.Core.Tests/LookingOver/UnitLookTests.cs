@@ -293,4 +293,86 @@ public sealed class UnitLookTests
             }
         }
     }
+
+    [Fact]
+    public void A_spread_more_colourful_than_the_album_allows_is_calmed_by_a_picture_in_black_and_white()
+    {
+        DeskPhoto[] photos =
+        [
+            .. Enumerable
+                .Range(1, 10)
+                .Select(i => Spreads.Photo(i, 3000, 4000, i % 7) with { Colourfulness = i == 4 ? 200 : 50 }),
+        ];
+        var desk = Laid(Nine, "6x8-full", photos);
+        var loud = desk with { Words = desk.Words with { MostColourful = 55 } };
+        var found = Look(loud, FindingRule.TooColourful).ShouldHaveSingleItem();
+        found.Words.ShouldContain("where the album allows 55");
+        found.MendLabel.ShouldNotBeNull().ShouldContain("in black and white");
+        Look(Mended(loud, found), FindingRule.TooColourful).ShouldBeEmpty();
+        // A little under the limit nothing is said, and without a limit never.
+        Look(desk with { Words = desk.Words with { MostColourful = 70 } }, FindingRule.TooColourful).ShouldBeEmpty();
+        Look(desk with { Words = desk.Words with { MostColourful = null } }, FindingRule.TooColourful).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Ways_to_calm_a_spread_say_before_and_after_and_keep_what_they_promise()
+    {
+        DeskPhoto[] photos =
+        [
+            .. Enumerable.Range(1, 10).Select(i => Spreads.Photo(i, 3000, 4000, i % 7) with { Colourfulness = 20 * i }),
+        ];
+        var desk = Laid(Nine, "6x8-full", photos);
+        var pockets = Core.Placing.Choosing.DeskQuestion.PocketsOf(desk);
+        var ways = CalmerWays.Of(desk, pockets, 1, Tools);
+        ways.Count.ShouldBeGreaterThanOrEqualTo(2);
+        ways.Select(w => w.After).ShouldBeInOrder();
+        foreach (var way in ways)
+        {
+            var after = desk with { Content = way.Edit.Apply(desk, Tools).Content };
+            SpreadColours.Of(after, pockets).Single().Colourfulness.ShouldBe(way.After, 1e-9);
+            way.After.ShouldBeLessThan(way.Before);
+        }
+
+        CalmerWays.Of(desk, pockets, 9, Tools).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Two_things_stuck_on_are_said_and_one_or_three_are_not()
+    {
+        Stuck(2).ShouldHaveSingleItem().Words.ShouldContain("2 things are stuck onto this spread");
+        Stuck(1).ShouldBeEmpty();
+        Stuck(3).ShouldBeEmpty();
+
+        static List<Finding> Stuck(int count)
+        {
+            var desk = Laid(Nine, "6x8-full", Upright(4));
+            foreach (var print in desk.Content.Pieces.OfType<PhotoPrint>().Take(count))
+            {
+                var step = new WrittenStep(HandStepKind.StickOn, "star");
+                desk = Desks.After(desk, new PlanSteps(print.Id, [step]) { Revision = 0 }, Tools);
+            }
+
+            return Look(desk, FindingRule.OrnamentsEven);
+        }
+    }
+
+    [Fact]
+    public void A_card_away_from_its_picture_is_found_and_a_swap_brings_them_together()
+    {
+        var desk = Laid(Nine, "6x8-full", Upright(8));
+        desk = Desks.After(
+            desk,
+            new AddCard(CardKind.Journaling, "Rain.", Place: desk.Pages.Pockets[8].Place) { Revision = 0 },
+            Tools
+        );
+        var card = desk.Content.Pieces.OfType<Card>().Single();
+        Look(desk, FindingRule.PairApart).ShouldBeEmpty();
+        var apart = Desks.After(desk, new PairCard(card.Id, Spreads.Id(1)) { Revision = 0 }, Tools);
+        var found = Look(apart, FindingRule.PairApart).ShouldHaveSingleItem();
+        found.Words.ShouldBe("This card is to lie beside 1.jpg, which lies in W19 L1.");
+        Look(Mended(apart, found), FindingRule.PairApart).ShouldBeEmpty();
+        // The eighth picture lies beside the ninth pocket.
+        var together = Desks.After(desk, new PairCard(card.Id, Spreads.Id(8)) { Revision = 0 }, Tools);
+        Look(together, FindingRule.PairApart).ShouldBeEmpty();
+    }
 }

@@ -118,6 +118,34 @@ public sealed class CardStyleTests
         BuiltInCardStyles.Find("note-hand", CardKind.Overheard).Family.ShouldBe("Sprig");
     }
 
+    [Fact]
+    public void The_first_families_are_offered_only_in_an_album_that_keeps_to_one_of_them()
+    {
+        var first = BuiltInCardStyles.All.Where(s => BuiltInCardStyles.IsFirst(s.Family)).ToList();
+        first.Select(s => s.Family).Distinct().ShouldBe(["Peel", "Slate", "Sprig"]);
+        var today = AlbumWords.Usual with { Family = BuiltInCardStyles.NewAlbumFamily };
+        first.ShouldAllBe(s => !today.Offers(s));
+        BuiltInCardStyles.All.Except(first).ShouldAllBe(s => today.Offers(s));
+        // Every kind of card is still to be had, whatever the keeper's own family lacks.
+        var own = BuiltInCardStyles.All[0] with
+        {
+            Key = "own-1",
+            Family = "Kitchen",
+        };
+        var kitchen = today with { OwnStyles = [own], Family = "Kitchen" };
+        kitchen.Offers(own).ShouldBeTrue();
+        foreach (var kind in Enum.GetValues<CardKind>())
+        {
+            kitchen
+                .NewStyle(kind)
+                .ShouldSatisfyAllConditions(s => s.Suits(kind).ShouldBeTrue(), s => kitchen.Offers(s).ShouldBeTrue());
+        }
+
+        AlbumWords.Usual.Family.ShouldBe("Peel");
+        BuiltInCardStyles.All.ShouldAllBe(s => AlbumWords.Usual.Offers(s));
+        first.ShouldAllBe(s => today.Style(s.Key, Enum.GetValues<CardKind>().First(s.Suits)) == s);
+    }
+
     [Theory]
     [MemberData(nameof(Styles))]
     public void Every_word_of_every_style_has_the_contrast_that_reading_asks_for(string key)

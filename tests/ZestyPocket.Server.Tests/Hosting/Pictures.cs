@@ -14,13 +14,17 @@ public static class Pictures
         int orientation = 1,
         string? offset = null,
         string model = "T1",
-        string make = "Testmaker"
+        string make = "Testmaker",
+        bool colourful = false
     )
     {
         PhotoEngine.Start();
-        using var plain = (Image.Black(width, height, bands: 3) + shade)
-            .Cast(Enums.BandFormat.Uchar)
-            .Copy(interpretation: Enums.Interpretation.Srgb);
+        // Red at the left and blue at the right, or one grey.
+        using var xy = Image.Xyz(width, height);
+        using var pixels = colourful
+            ? (xy[0] < width / 2).Ifthenelse(new[] { 220.0, 40, 30 }, new[] { 30.0, 60, 210 })
+            : Image.Black(width, height, bands: 3) + shade;
+        using var plain = pixels.Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
         using var tagged = plain.Mutate(m =>
         {
             if (taken is not null)

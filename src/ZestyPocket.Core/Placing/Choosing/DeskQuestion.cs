@@ -159,7 +159,10 @@ public static class DeskQuestion
             {
                 if (desk.Content.Find(placement.PieceId) is { } piece)
                 {
-                    var photo = piece is PhotoPrint print ? desk.Photos.GetValueOrDefault(print.PhotoId) : null;
+                    var photo =
+                        piece is PhotoPrint print && desk.Photos.GetValueOrDefault(print.PhotoId) is { } original
+                            ? print.Adjustment?.On(original) ?? original
+                            : null;
                     var candidate = photo is null ? Of(piece) : Of(photo) with { Key = piece.Id };
                     _things.Add((candidate, photo, piece, placement.Place));
                 }
@@ -207,6 +210,7 @@ public static class DeskQuestion
             var wished = _desk.Content.WishFor(photo.Id) is not null;
             return new Candidate(photo.Id, CandidateKind.Photo)
             {
+                PhotoId = photo.Id,
                 Day = photo.Photo.Day,
                 Taken = photo.Photo.Taken,
                 Tone = photo.Tone,
@@ -242,6 +246,7 @@ public static class DeskQuestion
                     },
                     _ => new Candidate(card.Id, CandidateKind.Words)
                     {
+                        SpeaksOf = card.PairedWith,
                         Day = card.Day,
                         LeftOut = LeaveCard,
                         Tone = ToneOf(card),

@@ -11,6 +11,7 @@ public sealed class SpreadCosts
     /// <summary>An empty pocket while something is left that could lie in it.</summary>
     private const long Empty = 20_000_000;
 
+    private const long Paired = 1_200_000;
     private const long LookalikesTouch = 420_000;
     private const long SeriesTouches = -40_000;
     private const long MomentTwice = 520_000;
@@ -203,7 +204,12 @@ public sealed class SpreadCosts
         {
             cost += Scattered * weights.PicturesTogether;
             var (picture, card) = firstIsPhoto ? (first, second) : (second, first);
-            if (card.Kind == CandidateKind.Words && card.Day is { } day && day == picture.Day)
+            if (card.SpeaksOf is { } photo && photo == picture.PhotoId)
+            {
+                // The keeper said so: no weight takes it away.
+                cost -= Paired;
+            }
+            else if (card.Kind == CandidateKind.Words && card.Day is { } day && day == picture.Day)
             {
                 cost += WordsByTheirDay * weights.WordsBesidePictures;
             }

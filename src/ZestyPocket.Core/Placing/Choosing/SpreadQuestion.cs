@@ -47,6 +47,12 @@ public sealed record Candidate(Guid Key, CandidateKind Kind)
     /// <summary>64 bits that near-duplicates share; 0 when nobody measured.</summary>
     public ulong Likeness { get; init; }
 
+    /// <summary>The photo of a picture, whatever its print is called.</summary>
+    public Guid? PhotoId { get; init; }
+
+    /// <summary>The photo that a card speaks of and stays beside.</summary>
+    public Guid? SpeaksOf { get; init; }
+
     /// <summary>The pattern of a filler.</summary>
     public string? Pattern { get; init; }
 

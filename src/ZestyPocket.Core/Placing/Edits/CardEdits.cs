@@ -203,7 +203,7 @@ public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : Conten
         }
 
         var tint =
-            CardTint.From(Palettes.Together(Shown(desk).Select(p => p.Palette)))
+            CardTint.From(Palettes.Together(Shown(desk, PhotoId).Select(p => p.Palette)))
             ?? throw new RuleException(
                 PhotoId is null
                     ? "There is no picture with colours here yet. The cards keep the colours they have."
@@ -218,9 +218,10 @@ public sealed record TintCards(bool FromPictures, Guid? PhotoId = null) : Conten
         );
     }
 
-    private IEnumerable<DeskPhoto> Shown(UnitDesk desk)
+    /// <summary>The pictures whose colours the cards take.</summary>
+    internal static IEnumerable<DeskPhoto> Shown(UnitDesk desk, Guid? photoId)
     {
-        if (PhotoId is { } one)
+        if (photoId is { } one)
         {
             return [desk.RequirePhoto(one)];
         }

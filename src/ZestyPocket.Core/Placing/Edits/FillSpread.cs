@@ -90,7 +90,8 @@ public sealed record PlaceAgain : ContentEdit
         || (
             desk.Photos.TryGetValue(print.PhotoId, out var photo)
             && print.Framing == photo.Around
-            && print is { Caption: null, Finish: null, LegendLine: null, PrintedOn: null, Steps.Length: 0 }
+            && print
+                is { Caption: null, Finish: null, Adjustment: null, LegendLine: null, PrintedOn: null, Steps.Length: 0 }
             && !desk.Content.AttachedTo(print.Id).Any()
         );
 }

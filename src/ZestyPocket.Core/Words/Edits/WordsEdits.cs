@@ -127,12 +127,13 @@ public sealed record AcceptFinding(string Key, bool Always) : WordsEdit
     protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools)
     {
         var key = (Key ?? string.Empty).Trim();
-        if (!Enum.TryParse<FindingRule>(key.Split(' ')[0], out var rule) || !Enum.IsDefined(rule))
+        // By its name: a number is a rule to the parser too.
+        if (!Enum.GetNames<FindingRule>().Contains(key.Split(' ')[0]))
         {
             throw new RuleException("There is no such finding. Nothing was changed.");
         }
 
-        var accepted = Always ? rule.ToString() : key;
+        var accepted = Always ? key.Split(' ')[0] : key;
         return (
             words with
             {
@@ -141,6 +142,21 @@ public sealed record AcceptFinding(string Key, bool Always) : WordsEdit
             Always ? "Accepts findings of this kind in this album" : "Accepted a finding"
         );
     }
+}
+
+/// <summary>Says how colourful a spread may be before looking over speaks of it; null for no limit.</summary>
+public sealed record LimitColour(double? MostColourful) : WordsEdit
+{
+    public override string Label() => "Limit the colours of a spread";
+
+    protected override (AlbumWords Words, string Done) Change(AlbumWords words, AlbumTools tools) =>
+        (
+            words with
+            {
+                MostColourful = MostColourful,
+            },
+            MostColourful is null ? "Spreads may be as colourful as they are" : "Changed how colourful a spread may be"
+        );
 }
 
 /// <summary>Shows every finding of looking over again.</summary>
@@ -296,7 +312,12 @@ public sealed record DeleteStyle(string Key) : WordsEdit
             ?? throw new RuleException("Only a style of your own can be deleted. Nothing was changed.");
         var left = words with { OwnStyles = words.OwnStyles.Remove(own) };
         return (
-            left.Styles.Any(s => s.Family == words.Family) ? left : left with { Family = AlbumWords.Usual.Family },
+            left.Styles.Any(s => s.Family == words.Family)
+                ? left
+                : left with
+                {
+                    Family = BuiltInCardStyles.NewAlbumFamily,
+                },
             "Deleted a card style; its cards use another of its family"
         );
     }

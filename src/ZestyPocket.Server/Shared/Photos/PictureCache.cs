@@ -61,10 +61,18 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
                 + $"{crop.Left:0.0}_{crop.Top:0.0}_{crop.Width:0.0}_{crop.Height:0.0} "
                 + $"{target.Width}x{target.Height}"
         );
+        if (crop.Degrees != 0 || face.Tones is not null)
+        {
+            recipe += string.Create(
+                CultureInfo.InvariantCulture,
+                $" turned {crop.Degrees:R} tones {face.Tones?.BlackAndWhite} {face.Tones?.Gamma:R}"
+            );
+        }
+
         var path = PathOf(recipe, "jpg");
         if (!IsThere(path))
         {
-            Write(path, PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers));
+            Write(path, PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers, face.Tones));
         }
 
         return File.ReadAllBytes(path);

@@ -130,6 +130,7 @@ public sealed record OpenUnit(
                     Palette = Boxes.ReadPalette(p.Palette),
                     Keep = [.. Boxes.Read(p.KeepBoxes)],
                     Tone = p.Tone,
+                    Colourfulness = p.Colourfulness ?? PictureJudging.Colourfulness(Boxes.ReadPalette(p.Palette)),
                     Likeness = (ulong)p.Likeness,
                     GroupId = p.GroupId,
                     SuggestedBest = p.SuggestedBest,

@@ -107,11 +107,14 @@ public sealed class PieceFaces(
         piece switch
         {
             PhotoPrint { Part: { } part } print => open.PhotoOf(print.PhotoId) is { } tall
-                ? PartOf(tall, part, cut)
+                ? PartOf(tall, part, cut, TonesOf(print, tall))
                 : null,
             PhotoPrint print => open.PhotoOf(print.PhotoId) is { } photo
                 ? Captioned(
-                    new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut)),
+                    new PhotoFace(cut, PhotoView.RefOf(photo), photo.Pixels, CropOf(open, print, photo, cut))
+                    {
+                        Tones = TonesOf(print, photo),
+                    },
                     open,
                     print,
                     photo
@@ -137,7 +140,7 @@ public sealed class PieceFaces(
         };
 
     /// <summary>A part of a tall picture at full width from the top; white is left under a short one.</summary>
-    private static FinishedFace PartOf(Photo photo, PicturePart part, Size cut)
+    private static FinishedFace PartOf(Photo photo, PicturePart part, Size cut, FaceTones? tones)
     {
         var crop = CropOf(photo, part);
         var scale = Math.Min(cut.Width.Points / crop.Width, cut.Height.Points / crop.Height);
@@ -154,7 +157,13 @@ public sealed class PieceFaces(
                     string.Empty,
                     whole,
                     new Rgb(255, 255, 255),
-                    [new FaceOnPart(shown, new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, crop), whole)]
+                    [
+                        new FaceOnPart(
+                            shown,
+                            new PhotoFace(size, PhotoView.RefOf(photo), photo.Pixels, crop) { Tones = tones },
+                            whole
+                        ),
+                    ]
                 ),
             ]
         );
@@ -172,8 +181,13 @@ public sealed class PieceFaces(
         return print.Part is { } part ? CropOf(photo, part)
             : open.SpanOf(print) is { } span
                 ? Spans.SliceOf(Crop.For(photo.Pixels, span.Whole, print.Framing), span.Whole, span.Slice)
-            : Crop.For(photo.Pixels, cut, print.Framing);
+            : print.CropFor(photo.Pixels, cut);
     }
+
+    private static FaceTones? TonesOf(PhotoPrint print, Photo photo) =>
+        print.Adjustment is { } adjusted && (adjusted.BlackAndWhite || adjusted.Lighter != 0)
+            ? new FaceTones(adjusted.BlackAndWhite, adjusted.Gamma(photo.Tone))
+            : null;
 
     /// <summary>Cells of a collage at a cut size, each drawn like the piece it would be by itself.</summary>
     private CollageFace CollageOf(OpenUnit open, Collage collage, Size cut)

@@ -6,6 +6,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Pages;
 using ZestyPocket.Drawing.Printing;
+using ZestyPocket.Server.Hosting;
 
 namespace ZestyPocket.Server.Shared;
 
@@ -76,6 +77,37 @@ public sealed class SpreadPages(
                     canvas.Translate(0, (float)(size.Height + gap).Points);
                 }
             }
+        );
+    }
+
+    /// <summary>One page of a unit, kept by the hash of what is on it.</summary>
+    public async Task<string> PagePngAsync(
+        Guid unitId,
+        Guid leafId,
+        LeafSide side,
+        double pixelsPerInch,
+        CancellationToken cancel
+    )
+    {
+        var open = await opener.OpenAsync(unitId, cancel);
+        var at = open.Faces.ToList().FindIndex(f => f.Leaf.Id == leafId && f.Side == side);
+        if (at < 0)
+        {
+            throw new MissingException("That page");
+        }
+
+        var page = Painted(open)[at];
+        return await pictures.PaintedAsync(
+            string.Create(CultureInfo.InvariantCulture, $"page-{PageRecipe(page)}-{pixelsPerInch}"),
+            () =>
+                Png(
+                    [
+                        [page],
+                    ],
+                    pixelsPerInch,
+                    cancel
+                ),
+            cancel
         );
     }
 

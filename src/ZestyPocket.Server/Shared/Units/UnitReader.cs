@@ -360,12 +360,21 @@ public sealed class UnitReader(
                         ppi,
                         grade,
                         100 * LossOf(open, print, photo, crop),
-                        words
+                        words,
+                        crop.Degrees
                     ),
                     null,
                     null,
                     null,
-                    print is { Caption: null, Finish: null, LegendLine: null, Attachment: null, Part: null }
+                    print
+                        is {
+                            Caption: null,
+                            Finish: null,
+                            Adjustment: null,
+                            LegendLine: null,
+                            Attachment: null,
+                            Part: null
+                        }
                         ? null
                         : FaceUrl(open, print, faces.Of(open, print, cut)!),
                     grade >= ResolutionGrade.Poor
@@ -375,7 +384,8 @@ public sealed class UnitReader(
                     IsPart: print.Part is not null,
                     Span: print.SpanId is { } span ? SpanOf(open, print, span) : null,
                     Finish: WrittenFinish.Of(print.Finish, open.Album.Measures),
-                    LegendLine: print.LegendLine
+                    LegendLine: print.LegendLine,
+                    Adjustment: print.Adjustment
                 );
             }
 
@@ -437,6 +447,7 @@ public sealed class UnitReader(
                         : NoRoomForFinish(card.Finish, cut) ?? HardToRead(open, card),
                     Setting: card.Setting,
                     StoryId: card.StoryId,
+                    PairedWith: card.PairedWith,
                     Day: card.Day,
                     PictureId: face.Opening is null ? null : card.Picture?.PhotoId,
                     TakesPicture: open.Words.Style(card.StyleKey, card.Kind).Zones.Picture != PicturePlace.None,
@@ -513,6 +524,7 @@ public sealed class UnitReader(
                 : null,
             PictureId: card.PhotoId,
             BoughtCard: WrittenBoughtCard.Of(card, measures),
+            OnCard: PlacesOnCard.Of(card, cut),
             Offcuts: [.. offcuts.Select(s => MeasureText.Show(s, measures))]
         );
     }

@@ -178,6 +178,7 @@ public sealed record PieceView(
     KeepsakeInfo? Keepsake = null,
     CardSetting? Setting = null,
     Guid? StoryId = null,
+    Guid? PairedWith = null,
     LocalDate? Day = null,
     Guid? PictureId = null,
     bool TakesPicture = false,
@@ -188,10 +189,12 @@ public sealed record PieceView(
     Stock Stock = Stock.WhiteCard,
     Stock? OwnStock = null,
     string? LegendLine = null,
+    PictureAdjustment? Adjustment = null,
     IReadOnlyList<WrittenStep>? Steps = null,
     WrittenComposition? Composition = null,
     WrittenLabel? Label = null,
     WrittenBoughtCard? BoughtCard = null,
+    PlacesOnCard? OnCard = null,
     AttachmentView? Attachment = null,
     IReadOnlyList<PieceView>? Attached = null,
     bool IsPart = false,
@@ -288,6 +291,55 @@ public sealed record KeepsakeInfo(
     bool SeeThrough
 );
 
+/// <summary>Places on the kept part of a bought card, to be drawn with the pointer.</summary>
+/// <param name="WidthMm">Of the kept part.</param>
+/// <param name="HeightMm">Of the kept part.</param>
+/// <param name="KeepXMm">Where the kept part begins on the card.</param>
+/// <param name="KeepYMm">Where the kept part begins on the card.</param>
+/// <param name="MostXMm">Where it can begin at most.</param>
+/// <param name="MostYMm">Where it can begin at most.</param>
+/// <param name="Words">In fractions of the kept part; null when there is none.</param>
+/// <param name="Picture">In fractions of the kept part; null when there is none.</param>
+public sealed record PlacesOnCard(
+    double WidthMm,
+    double HeightMm,
+    double KeepXMm,
+    double KeepYMm,
+    double MostXMm,
+    double MostYMm,
+    BoxView? Words,
+    BoxView? Picture
+)
+{
+    public static PlacesOnCard Of(BoughtCard card, Size cut)
+    {
+        ArgumentNullException.ThrowIfNull(card);
+        var kept = card.KeptFor(cut);
+        return new PlacesOnCard(
+            Mm(kept.Width),
+            Mm(kept.Height),
+            Mm(kept.X),
+            Mm(kept.Y),
+            Mm(card.Width - kept.Width),
+            Mm(card.Height - kept.Height),
+            Box(card.WordsPlace),
+            Box(card.PicturePlace)
+        );
+
+        static double Mm(Length length) => (double)length.Millimetres;
+
+        BoxView? Box(Rect? place) =>
+            place is { } p
+                ? new BoxView(
+                    Mm(p.X) / Mm(kept.Width),
+                    Mm(p.Y) / Mm(kept.Height),
+                    Mm(p.Width) / Mm(kept.Width),
+                    Mm(p.Height) / Mm(kept.Height)
+                )
+                : null;
+    }
+}
+
 /// <summary>A <see cref="Core.Photos.Framing"/> on the wire.</summary>
 public sealed record FramingView(double CenterX, double CenterY, double Zoom)
 {
@@ -295,6 +347,7 @@ public sealed record FramingView(double CenterX, double CenterY, double Zoom)
 }
 
 /// <summary>The kept part as fractions of the portrait photo, and what the crop means.</summary>
+/// <param name="Degrees">How far the picture is turned clockwise around the middle of that part.</param>
 public sealed record CropView(
     double Left,
     double Top,
@@ -303,7 +356,8 @@ public sealed record CropView(
     double PixelsPerInch,
     ResolutionGrade Grade,
     double LossPercent,
-    string Words
+    string Words,
+    double Degrees
 );
 
 /// <summary>How the words of a card came out, in words too.</summary>

@@ -564,6 +564,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/contact-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getContactSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/stretch-placings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["placeStretch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stretch-placings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getStretchPlacing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stretch-placings/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelStretchPlacing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/leaves/{leafId}/{side}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPagePicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{id}/findings": {
         parameters: {
             query?: never;
@@ -588,6 +684,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getBalance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getColours"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1437,12 +1549,18 @@ export interface components {
          * @enum {unknown}
          */
         AcrossPlace: "left" | "firstThird" | "centre" | "secondThird" | "right";
+        /** @description A print and how it is to differ from its picture; null as the picture is. */
+        AdjustedPrint: {
+            /** Format: uuid */
+            pieceId: string;
+            adjustment?: null | components["schemas"]["PictureAdjustment"];
+        };
         /**
          * @description One edit that reaches beyond a single unit's content: tape, leaves, protectors, calendar, formulas, words. Every
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -1841,6 +1959,18 @@ export interface components {
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says how colourful a spread may be before looking over speaks of it; null for no limit. */
+        AlbumEditLimitColour: {
+            /** @enum {string} */
+            kind: "limitColour";
+            /** Format: double */
+            mostColourful: null | number;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
              */
             revision: number;
         };
@@ -2312,6 +2442,36 @@ export interface components {
          * @enum {unknown}
          */
         AlbumKind: "weekly" | "trip" | "documentedDay" | "countdown";
+        /** @description A page of the album as it lies on the table. */
+        AlbumPage: {
+            /**
+             * Format: int32
+             * @description From 1: pages with one number lie open together, across units too.
+             */
+            opening: number;
+            /** Format: uuid */
+            unitId: string;
+            unitTitle: string;
+            /**
+             * Format: uuid
+             * @description Its leaf; the other side of it is the page with the same one.
+             */
+            leafId: string;
+            /** @description A back is a left page, a front a right one. */
+            side: components["schemas"]["LeafSide"];
+            name: string;
+            /**
+             * Format: double
+             * @description Of the protector or sheet.
+             */
+            widthInches: number;
+            /** Format: double */
+            heightInches: number;
+            /** @description Nothing lies on it. */
+            isEmpty: boolean;
+            /** @description Begins the address of its picture: a number of pixels to the inch ends it. */
+            picture: string;
+        };
         AlbumSummary: {
             /** Format: uuid */
             id: string;
@@ -2368,6 +2528,8 @@ export interface components {
             picturesOn: components["schemas"]["Stock"];
             cardsOn: components["schemas"]["Stock"];
             ownCompositions: components["schemas"]["KeptCompositionView"][];
+            /** Format: double */
+            mostColourful: null | number;
             spine: null | string;
             cover: null | string;
         };
@@ -2497,6 +2659,20 @@ export interface components {
             wakingFrom: string;
             wakingUntil: string;
             stays: components["schemas"]["StayView"][];
+        };
+        /** @description What would make a spread less colourful. */
+        CalmerWayView: {
+            /** @description What is used instead, as in “Use …”. */
+            words: string;
+            /** @description On the unit as it was looked at. */
+            edit: components["schemas"]["UnitEdit"];
+            /**
+             * Format: double
+             * @description How colourful the spread will be.
+             */
+            after: number;
+            /** @description Painted small, as a data address. */
+            picture: string;
         };
         CamerasView: {
             /** Format: int32 */
@@ -2777,6 +2953,11 @@ export interface components {
             /** Format: double */
             lossPercent: number;
             words: string;
+            /**
+             * Format: double
+             * @description How far the picture is turned clockwise around the middle of that part.
+             */
+            degrees: number;
         };
         /**
          * @description What is kept of a page that is cut down.
@@ -2999,7 +3180,7 @@ export interface components {
          * @description What the slow look before printing looks for. Common practice; none of it blocks.
          * @enum {unknown}
          */
-        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "wordsWrong" | "lookalikesTouch" | "darkClump" | "oneSideHeavier" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "seriesGap" | "personNeverNamed" | "bulkySpot";
+        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "wordsWrong" | "lookalikesTouch" | "pairApart" | "darkClump" | "oneSideHeavier" | "tooColourful" | "ornamentsEven" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "emptyBack" | "coloursClash" | "nameSpeltTwoWays" | "stockShort" | "seriesGap" | "personNeverNamed" | "bulkySpot";
         /** @description Something to look at before a card is printed. */
         FindingView: {
             /**
@@ -3968,6 +4149,23 @@ export interface components {
              */
             focusY: number;
         };
+        /** @description How a print differs from its picture: turned level, lighter or darker, without colour. The original stays as it is. */
+        PictureAdjustment: {
+            /**
+             * Format: double
+             * @description Degrees clockwise, -15 to 15; the corners that come up empty are cropped away.
+             * @default 0
+             */
+            straighten: number;
+            /**
+             * Format: double
+             * @description How much lighter on the whole, in CIE L*, -12 to 12.
+             * @default 0
+             */
+            lighter: number;
+            /** @default false */
+            blackAndWhite: boolean;
+        };
         /**
          * @description What kind of picture it is; all are treated as photos.
          * @enum {unknown}
@@ -4017,6 +4215,8 @@ export interface components {
             setting?: null | components["schemas"]["CardSetting"];
             /** Format: uuid */
             storyId?: null | string;
+            /** Format: uuid */
+            pairedWith?: null | string;
             /** Format: date */
             day?: null | string;
             /** Format: uuid */
@@ -4030,16 +4230,72 @@ export interface components {
             stock?: components["schemas"]["Stock"];
             ownStock?: null | components["schemas"]["Stock"];
             legendLine?: null | string;
+            adjustment?: null | components["schemas"]["PictureAdjustment"];
             steps?: null | components["schemas"]["WrittenStep"][];
             composition?: null | components["schemas"]["WrittenComposition"];
             label?: null | components["schemas"]["WrittenLabel"];
             boughtCard?: null | components["schemas"]["WrittenBoughtCard"];
+            onCard?: null | components["schemas"]["PlacesOnCard"];
             attachment?: null | components["schemas"]["AttachmentView"];
             attached?: null | components["schemas"]["PieceView"][];
             /** @default false */
             isPart: boolean;
             offcuts?: null | string[];
             smallPictures?: null | components["schemas"]["SmallPictureView"][];
+        };
+        /** @description Places on the kept part of a bought card, to be drawn with the pointer. */
+        PlacesOnCard: {
+            /**
+             * Format: double
+             * @description Of the kept part.
+             */
+            widthMm: number;
+            /**
+             * Format: double
+             * @description Of the kept part.
+             */
+            heightMm: number;
+            /**
+             * Format: double
+             * @description Where the kept part begins on the card.
+             */
+            keepXMm: number;
+            /**
+             * Format: double
+             * @description Where the kept part begins on the card.
+             */
+            keepYMm: number;
+            /**
+             * Format: double
+             * @description Where it can begin at most.
+             */
+            mostXMm: number;
+            /**
+             * Format: double
+             * @description Where it can begin at most.
+             */
+            mostYMm: number;
+            words: null | components["schemas"]["BoxView"];
+            picture: null | components["schemas"]["BoxView"];
+        };
+        /** @description Asks for the placing of several units in a row. */
+        PlaceStretchRequest: {
+            /** @description Chosen by the asker: asking twice with the same key is one placing. */
+            requestKey: string;
+            /**
+             * Format: uuid
+             * @description The first unit.
+             */
+            from: string;
+            /**
+             * Format: int32
+             * @description How many units.
+             */
+            count: number;
+            /** @description Everything that is not locked is placed anew; else only open pockets are filled. */
+            again: boolean;
+            /** @description What the units have in common. */
+            rules: components["schemas"]["StretchRules"];
         };
         /** @description Priorities of a way of working. */
         PlacingPreset: {
@@ -4356,6 +4612,16 @@ export interface components {
             revision: number;
             series: components["schemas"]["SeriesView"][];
         };
+        /** @description A series whose picture lies in the same pocket of every unit. */
+        SeriesPocket: {
+            /**
+             * Format: uuid
+             * @description The series.
+             */
+            seriesId: string;
+            /** @description The pocket's code without the unit's, such as `L3`. */
+            pocket: string;
+        };
         /** @description A series with its days up to the last one that has any picture. */
         SeriesView: {
             /** Format: uuid */
@@ -4391,6 +4657,32 @@ export interface components {
             letters: string;
             left: string;
             spelt: components["schemas"]["SpeltView"][];
+        };
+        /** @description A unit on the contact sheet of a stretch. */
+        SheetUnit: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            revision: number;
+            title: string;
+            label: string;
+            /** Format: int32 */
+            pockets: number;
+            /**
+             * Format: int32
+             * @description Pockets that hold something.
+             */
+            placed: number;
+            /**
+             * Format: int32
+             * @description Of these, the locked ones.
+             */
+            locked: number;
+            /**
+             * Format: int32
+             * @description Photos that lie in no pocket.
+             */
+            loose: number;
         };
         SheetView: {
             /** Format: int32 */
@@ -4452,6 +4744,19 @@ export interface components {
             id: string;
             title: string;
             day: components["schemas"]["LocalDate"];
+        };
+        /** @description How colourful a spread is, and what would make it calmer. */
+        SpreadColoursView: {
+            /** Format: double */
+            colourfulness: number;
+            /**
+             * Format: double
+             * @description What the album allows; null without a limit.
+             */
+            most: null | number;
+            /** @description As it is now, painted small, as a data address. */
+            picture: string;
+            ways: components["schemas"]["CalmerWayView"][];
         };
         /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
         StayText: {
@@ -4727,6 +5032,36 @@ export interface components {
             /** @description Photos of the album that it names by their file names. */
             pictures: string[];
         };
+        /** @description A placing of several units, how far it is, and what came of it. */
+        StretchPlacingView: {
+            /** Format: uuid */
+            id: string;
+            state: components["schemas"]["JobState"];
+            /** Format: int32 */
+            unitsDone: number;
+            /** Format: int32 */
+            unitsTotal: number;
+            /**
+             * Format: uuid
+             * @description One edit, that can be undone; null when nothing was changed.
+             */
+            editId: null | string;
+            /** @description What was done, in words. */
+            done: null | string;
+            /** @description What happened and what to do, when it failed. */
+            problem: null | string;
+        };
+        /** @description What units that are placed together have in common. */
+        StretchRules: {
+            /** @description Each has a title card, and it lies in the first pocket. */
+            titleFirst?: boolean;
+            /**
+             * Format: int32
+             * @description Each has at least so many cards with words, 0 to 20; empty ones are added to write on.
+             */
+            words?: number;
+            series?: components["schemas"]["SeriesPocket"][];
+        };
         /**
          * @description What words are cut into.
          * @enum {unknown}
@@ -4803,6 +5138,8 @@ export interface components {
             role: components["schemas"]["StyleRole"];
             /** @description The keeper made it: it can be changed and thrown away. */
             own: boolean;
+            /** @description For something new; what has it already keeps it. */
+            offered: boolean;
             /** @description The kinds of card it suits. */
             kinds: components["schemas"]["CardKind"][];
             /** @description Typeface of its words. */
@@ -4985,7 +5322,7 @@ export interface components {
          * @description One edit of a unit, made on the revision the keeper was looking at. Every kind is a record of its own with exactly
          *     the fields it needs; its name on the wire is the record's.
          */
-        UnitEdit: components["schemas"]["UnitEditAddBoughtCard"] | components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeBoughtCard"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLaySpread"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPlaceAgain"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditShowDaysPictures"] | components["schemas"]["UnitEditShowSmallPicture"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWeighPlacing"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
+        UnitEdit: components["schemas"]["UnitEditAddBoughtCard"] | components["schemas"]["UnitEditAddCard"] | components["schemas"]["UnitEditAddCollage"] | components["schemas"]["UnitEditAddComposition"] | components["schemas"]["UnitEditAddKeepsake"] | components["schemas"]["UnitEditAdjustPhotos"] | components["schemas"]["UnitEditAttachPiece"] | components["schemas"]["UnitEditCaptionPhoto"] | components["schemas"]["UnitEditChangeBoughtCard"] | components["schemas"]["UnitEditChangeCollage"] | components["schemas"]["UnitEditChangeComposition"] | components["schemas"]["UnitEditChangeKeepsake"] | components["schemas"]["UnitEditCopyLook"] | components["schemas"]["UnitEditDetachPiece"] | components["schemas"]["UnitEditDiscardPiece"] | components["schemas"]["UnitEditDropNote"] | components["schemas"]["UnitEditFillSpread"] | components["schemas"]["UnitEditFinishPieces"] | components["schemas"]["UnitEditFramePhoto"] | components["schemas"]["UnitEditFurnishCard"] | components["schemas"]["UnitEditJoinCards"] | components["schemas"]["UnitEditKeepPages"] | components["schemas"]["UnitEditLaySpread"] | components["schemas"]["UnitEditLeaveEmpty"] | components["schemas"]["UnitEditLeavePageEmpty"] | components["schemas"]["UnitEditLockPocket"] | components["schemas"]["UnitEditLockPockets"] | components["schemas"]["UnitEditMatchLight"] | components["schemas"]["UnitEditMirrorPage"] | components["schemas"]["UnitEditMovePiece"] | components["schemas"]["UnitEditNameInLegend"] | components["schemas"]["UnitEditPairCard"] | components["schemas"]["UnitEditPlaceAgain"] | components["schemas"]["UnitEditPlaceByRules"] | components["schemas"]["UnitEditPlanSteps"] | components["schemas"]["UnitEditPrintPiecesOn"] | components["schemas"]["UnitEditPutParts"] | components["schemas"]["UnitEditPutPhoto"] | components["schemas"]["UnitEditPutSpan"] | components["schemas"]["UnitEditShowDaysPictures"] | components["schemas"]["UnitEditShowSmallPicture"] | components["schemas"]["UnitEditSwapRows"] | components["schemas"]["UnitEditTakeOut"] | components["schemas"]["UnitEditTakeOutAll"] | components["schemas"]["UnitEditTintCards"] | components["schemas"]["UnitEditUseKeepsake"] | components["schemas"]["UnitEditWeighPlacing"] | components["schemas"]["UnitEditWishSize"] | components["schemas"]["UnitEditWriteCard"] | components["schemas"]["UnitEditWriteLabel"] | components["schemas"]["UnitEditWriteNote"];
         /** @description Makes a piece of a photo of a bought card, in a pocket or in the tray. */
         UnitEditAddBoughtCard: {
             /** @enum {string} */
@@ -5050,6 +5387,17 @@ export interface components {
             /** @enum {string} */
             kind: "addKeepsake";
             keepsake: components["schemas"]["WrittenKeepsake"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Straightens prints, makes them lighter or takes their colour. */
+        UnitEditAdjustPhotos: {
+            /** @enum {string} */
+            kind: "adjustPhotos";
+            prints: components["schemas"]["AdjustedPrint"][];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5145,6 +5493,19 @@ export interface components {
             /** Format: uuid */
             pieceId: string;
             keepsake: components["schemas"]["WrittenKeepsake"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Gives prints the look of another: its finish, its light and colour. Each stays as straight as it was. */
+        UnitEditCopyLook: {
+            /** @enum {string} */
+            kind: "copyLook";
+            /** Format: uuid */
+            fromPieceId: string;
+            toPieceIds: string[];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5291,12 +5652,66 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Leaves every open pocket of a page clear on purpose. */
+        UnitEditLeavePageEmpty: {
+            /** @enum {string} */
+            kind: "leavePageEmpty";
+            /** Format: uuid */
+            leafId: string;
+            side: components["schemas"]["LeafSide"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Locks what lies in a pocket, or lets it go. */
         UnitEditLockPocket: {
             /** @enum {string} */
             kind: "lockPocket";
             place: components["schemas"]["PocketPlace"];
             locked: boolean;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Locks what lies in several pockets, or lets it go; empty ones are passed over. */
+        UnitEditLockPockets: {
+            /** @enum {string} */
+            kind: "lockPockets";
+            locked: boolean;
+            /** @description The pockets; all of the unit's when there are none. */
+            places?: null | components["schemas"]["PocketPlace"][];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Brings the light of the unit's prints nearer to each other, see MatchedLight; how they are straightened
+         *     and whether they have colour stays.
+         */
+        UnitEditMatchLight: {
+            /** @enum {string} */
+            kind: "matchLight";
+            /** @description The prints; all whole prints in pockets when there are none. */
+            pieceIds?: null | string[];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Mirrors a page: what lies on the left goes to the right. Nothing is turned or printed mirrored. */
+        UnitEditMirrorPage: {
+            /** @enum {string} */
+            kind: "mirrorPage";
+            /** Format: uuid */
+            leafId: string;
+            side: components["schemas"]["LeafSide"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5329,6 +5744,20 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Keeps a card beside the photo it speaks of whenever pockets are filled; without a photo it is free. */
+        UnitEditPairCard: {
+            /** @enum {string} */
+            kind: "pairCard";
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: uuid */
+            photoId?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /**
          * @description Takes everything out that is not locked and places it anew. Slices of one picture and pieces that are stuck to the
          *     one behind them stay.
@@ -5336,6 +5765,21 @@ export interface components {
         UnitEditPlaceAgain: {
             /** @enum {string} */
             kind: "placeAgain";
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /**
+         * @description Fills a unit by rules that it shares with others: first what the rules say, then the rest as
+         *     FillSpread or PlaceAgain do it. Locked pieces stay.
+         */
+        UnitEditPlaceByRules: {
+            /** @enum {string} */
+            kind: "placeByRules";
+            again: boolean;
+            rules: components["schemas"]["StretchRules"];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -5438,11 +5882,34 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Swaps the rows that two pockets lie in, piece by piece; the rows have the same pockets. */
+        UnitEditSwapRows: {
+            /** @enum {string} */
+            kind: "swapRows";
+            one: components["schemas"]["PocketPlace"];
+            other: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Takes what lies in a pocket out of it. */
         UnitEditTakeOut: {
             /** @enum {string} */
             kind: "takeOut";
             place: components["schemas"]["PocketPlace"];
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes what lies in several pockets out of them. */
+        UnitEditTakeOutAll: {
+            /** @enum {string} */
+            kind: "takeOutAll";
+            places: components["schemas"]["PocketPlace"][];
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
@@ -7623,6 +8090,302 @@ export interface operations {
             };
         };
     };
+    getContactSheet: {
+        parameters: {
+            query: {
+                from: string;
+                count: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetUnit"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    placeStretch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceStretchRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StretchPlacingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getStretchPlacing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StretchPlacingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelStretchPlacing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StretchPlacingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumPage"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPagePicture: {
+        parameters: {
+            query: {
+                ppi: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                leafId: string;
+                side: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     lookOver: {
         parameters: {
             query?: {
@@ -7693,6 +8456,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BalanceView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getColours: {
+        parameters: {
+            query: {
+                spread: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpreadColoursView"];
                 };
             };
             /** @description Not Found */

@@ -21,7 +21,8 @@ describe('places of an album', () => {
     const stretch: Scope = { kind: 'stretch', from: 'w2', until: 'w4' }
     expect(nearestScope(rooms('gather'), album, 'w9')).toEqual(album)
     expect(nearestScope(rooms('place'), album, 'w9')).toEqual({ kind: 'unit', from: 'w9' })
-    expect(nearestScope(rooms('place'), stretch, 'w9')).toEqual({ kind: 'unit', from: 'w2' })
+    expect(nearestScope(rooms('place'), stretch, 'w9')).toEqual(stretch)
+    expect(nearestScope(rooms('gather'), stretch, 'w9')).toEqual({ kind: 'unit', from: 'w2' })
     expect(nearestScope(rooms('print'), stretch, 'w9')).toEqual(stretch)
     expect(nearestScope(rooms('overview'), stretch, 'w9')).toEqual(album)
   })

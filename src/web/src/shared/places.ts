@@ -55,11 +55,14 @@ export const tabs: readonly Tab[] = [
       { key: 'formulas', name: 'Formulas', scopes: ['album'] },
     ],
   },
-  { key: 'place', name: 'Place', rooms: [{ key: 'spread', name: 'Spread', scopes: ['unit'] }] },
+  { key: 'place', name: 'Place', rooms: [{ key: 'spread', name: 'Spread', scopes: ['unit', 'stretch'] }] },
   {
     key: 'look',
     name: 'Look over',
-    rooms: [{ key: 'findings', name: 'Findings', scopes: ['unit', 'stretch', 'album'] }],
+    rooms: [
+      { key: 'findings', name: 'Findings', scopes: ['unit', 'stretch', 'album'] },
+      { key: 'reading', name: 'Leaf through', scopes: ['album', 'unit', 'stretch'] },
+    ],
   },
   { key: 'print', name: 'Print', rooms: [{ key: 'sheets', name: 'Sheets', scopes: ['unit', 'stretch'] }] },
 ]

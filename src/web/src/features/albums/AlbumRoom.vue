@@ -7,6 +7,7 @@ import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
 import LookOverRoom from '../lookingOver/LookOverRoom.vue'
+import ReadingRoom from '../lookingOver/ReadingRoom.vue'
 import FormulasRoom from '../counting/FormulasRoom.vue'
 import CamerasRoom from '../dates/CamerasRoom.vue'
 import GatherTab from '../photos/GatherTab.vue'
@@ -15,6 +16,7 @@ import SeriesRoom from '../photos/SeriesRoom.vue'
 import VideosRoom from '../photos/VideosRoom.vue'
 import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
 import PlaceTab from '../placing/PlaceTab.vue'
+import StretchRoom from '../placing/StretchRoom.vue'
 import type { Edit } from '../placing/unit'
 import PrintTab from '../printing/PrintTab.vue'
 import LettersRoom from '../words/LettersRoom.vue'
@@ -87,6 +89,19 @@ defineExpose({
     :album="album"
     :unit-ids="unitIds"
     :whole="scope.kind === 'album'"
+  />
+  <ReadingRoom
+    v-else-if="at === 'look/reading'"
+    :key="`reading ${unitIds.join()}`"
+    :album="album"
+    :unit-ids="unitIds"
+    :whole="scope.kind === 'album'"
+  />
+  <StretchRoom
+    v-else-if="at === 'place/spread' && scope.kind === 'stretch'"
+    :key="unitIds.join()"
+    :album="album"
+    :unit-ids="unitIds"
   />
   <template v-else-if="unit">
     <GatherTab v-if="at === 'gather/photos'" :unit="unit" :album="album" :edit="edit" />

@@ -1,10 +1,15 @@
 <script setup lang="ts">
 /** A spread as it lies in the album, small: the cover of an album, a tile of its contact sheet. */
-defineProps<{ unitId: string; title: string }>()
+defineProps<{ unitId: string; title: string; revision?: number }>()
 </script>
 
 <template>
-  <img class="spread-cover" :src="`/api/units/${unitId}/cover.png`" :alt="`The pages of ${title}`" loading="lazy" />
+  <img
+    class="spread-cover"
+    :src="`/api/units/${unitId}/cover.png${revision === undefined ? '' : `?revision=${revision}`}`"
+    :alt="`The pages of ${title}`"
+    loading="lazy"
+  />
 </template>
 
 <style scoped>

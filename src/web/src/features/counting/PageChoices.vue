@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { promiseTimeout } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type CountView, type PageChoice, type PageSearchView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
+import { untilEnded } from '../../shared/jobs'
 import ProgressLine from '../../shared/ProgressLine.vue'
 import { useNotices } from '../../shared/notices'
 import ChangesDialog from './ChangesDialog.vue'
@@ -39,7 +39,7 @@ watch(
 async function ask() {
   asking.value = true
   try {
-    let now = await answer(
+    const begun = await answer(
       api.POST('/api/albums/{albumId}/pages/searches', {
         params: { path: { albumId: props.album.id } },
         body: {
@@ -52,12 +52,11 @@ async function ask() {
         },
       }),
     )
-    search.value = now
-    while (now.state === 'waiting' || now.state === 'running') {
-      await promiseTimeout(150)
-      now = await answer(api.GET('/api/page-searches/{id}', { params: { path: { id: now.id } } }))
-      search.value = now
-    }
+    const now = await untilEnded(
+      begun,
+      () => answer(api.GET('/api/page-searches/{id}', { params: { path: { id: begun.id } } })),
+      (far) => (search.value = far),
+    )
     if (now.problem) notices.say(now.problem)
     choices.value = now.choices ?? undefined
     await nextTick()

@@ -26,3 +26,28 @@ export const useBalance = (unit: MaybeRefOrGetter<{ id: string; revision: number
     queryKey: computed(() => ['unit', toValue(unit).id, 'balance', toValue(unit).revision]),
     queryFn: () => answer(api.GET('/api/units/{id}/balance', { params: { path: { id: toValue(unit).id } } })),
   })
+
+/** The album's pages in their order, and which of them lie open together. */
+export const usePages = (albumId: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'pages')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/pages', { params: { path: { id: toValue(albumId) } } })),
+  })
+
+/** How colourful a spread is, and what would make it calmer, painted before and after. */
+export const useColours = (
+  unit: MaybeRefOrGetter<{ id: string; revision: number }>,
+  spread: MaybeRefOrGetter<number>,
+  enabled: MaybeRefOrGetter<boolean>,
+) =>
+  useQuery({
+    queryKey: computed(() => ['unit', toValue(unit).id, 'colours', toValue(unit).revision, toValue(spread)]),
+    queryFn: () =>
+      answer(
+        api.GET('/api/units/{id}/colours', {
+          params: { path: { id: toValue(unit).id }, query: { spread: toValue(spread) } },
+        }),
+      ),
+    enabled: computed(() => toValue(enabled)),
+    retry: false,
+  })

@@ -2,14 +2,14 @@
 import { computed, ref } from 'vue'
 import type { BoxView } from '../../api/client'
 
-const props = defineProps<{ boxes: BoxView[]; kind: 'keep' | 'cover'; drawing: boolean }>()
+const props = defineProps<{ boxes: BoxView[]; kind: 'keep' | 'cover'; drawing: boolean; what?: string }>()
 const emit = defineEmits<{ change: [boxes: BoxView[]] }>()
 
 const layer = ref<HTMLElement>()
 const press = ref<{ x: number; y: number } | null>(null)
 const draft = ref<BoxView | null>(null)
 const all = computed(() => (draft.value ? [...props.boxes, draft.value] : props.boxes))
-const words = computed(() => (props.kind === 'keep' ? 'what a crop must keep' : 'what is covered'))
+const words = computed(() => props.what ?? (props.kind === 'keep' ? 'what a crop must keep' : 'what is covered'))
 
 function at(event: PointerEvent) {
   const rect = layer.value!.getBoundingClientRect()

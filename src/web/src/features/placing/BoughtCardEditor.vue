@@ -5,6 +5,7 @@ import { useNotices } from '../../shared/notices'
 import { loosePhotos } from './attached'
 import CardCornersPicker from './CardCornersPicker.vue'
 import type { PocketRef } from './hand'
+import PlacesOnCard from './PlacesOnCard.vue'
 import type { Edit } from './unit'
 
 /** A bought card from a photo of it: squared up, trimmed, typed on, with a picture mounted. */
@@ -78,6 +79,12 @@ async function save() {
   if (done) emit('made')
 }
 
+/** What is drawn or moved is kept at once, with whatever was typed before. */
+function change(part: Partial<WrittenBoughtCard>) {
+  draft.value = { ...draft.value, ...part }
+  return save()
+}
+
 async function findPlace() {
   if (!props.piece) return
   try {
@@ -101,7 +108,16 @@ const names = { x: 'from the left', y: 'from the top', width: 'wide', height: 'h
 
 <template>
   <form class="mt-2" @submit.prevent="save">
-    <img v-if="piece?.faceUrl" class="face mb-2" :src="piece.faceUrl" :alt="piece.title" />
+    <PlacesOnCard
+      v-if="piece?.faceUrl && piece.onCard"
+      :face="piece.faceUrl"
+      :title="piece.title"
+      :places="piece.onCard"
+      :picture="!!draft.picturePhotoId"
+      @words="(place) => change({ wordsPlace: place })"
+      @picture="(place) => place && change({ picturePlace: place })"
+      @keep="(keepX, keepY) => change({ keepX, keepY })"
+    />
     <details :open="!piece">
       <summary>Corners and size</summary>
       <CardCornersPicker v-if="taken" v-model="draft.corners" :photo="taken" />
@@ -188,11 +204,6 @@ const names = { x: 'from the left', y: 'from the top', width: 'wide', height: 'h
 </template>
 
 <style scoped>
-.face {
-  max-width: 100%;
-  max-height: 220px;
-  border: 1px solid #8b8072;
-}
 .row-of {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { PieceView, UnitView, WrittenFinish } from '../../api/client'
+import { offered } from '../words/offered'
 import { useAlbumWords } from '../words/queries'
 import { shapes, edges, plain, type Shape, type Edge } from './finish'
 import PatternSelect from './PatternSelect.vue'
@@ -9,7 +10,7 @@ import type { Edit } from './unit'
 /** Shape, border, mats and strip of the print or card in hand, or of all like it. */
 const props = defineProps<{ unit: UnitView; piece: PieceView; edit: (change: Edit) => Promise<unknown> }>()
 const { data: words } = useAlbumWords(() => props.unit.albumId)
-const patterns = computed(() => words.value?.styles.filter((s) => s.kinds.includes('filler')) ?? [])
+const patterns = computed(() => offered(words.value?.styles, 'filler', draft.value.stripStyleKey))
 
 const draft = ref<WrittenFinish>(plain())
 const asItIs = () => {

@@ -88,16 +88,25 @@ function nameOfPiece({ piece, locked, stuck }: PocketView) {
 function framedHere(face: FaceView, pocket: PocketView) {
   const { piece } = pocket
   if (piece?.kind !== 'photo' || piece.finish || piece.legendLine || piece.isPart) return false
-  return !piece.caption || (hand.framing && isOpen(face, pocket))
+  return (!piece.caption && !piece.adjustment) || (hand.framing && isOpen(face, pocket))
 }
 
 function name(pocket: PocketView) {
   const what = nameOfPiece(pocket) || (pocket.leftEmpty ? 'left empty on purpose' : 'empty')
   return `Pocket ${pocket.code}, ${pocket.size}: ${what}${pocket.behind ? `; behind it ${pocket.behind}` : ''}`
 }
+const nameHere = (face: FaceView, pocket: PocketView) =>
+  `${name(pocket)}${isChosen(face, pocket) ? ', chosen with others' : ''}`
 
-function onClick(face: FaceView, pocket: PocketView) {
+const isChosen = (face: FaceView, pocket: PocketView) => hand.chosen.some((p) => samePocket(p, placeOf(face, pocket)))
+
+function onClick(face: FaceView, pocket: PocketView, event?: MouseEvent) {
   const place = placeOf(face, pocket)
+  if (event?.ctrlKey || event?.metaKey) {
+    hand.choose(place)
+    return
+  }
+  hand.chosen = []
   const held = hand.held
   hand.openPocket(place)
   if (held) {
@@ -124,6 +133,11 @@ const arrows = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown']
 
 function onKey(event: KeyboardEvent, face: FaceView, pocket: PocketView) {
   const place = placeOf(face, pocket)
+  if (event.key === 'Enter' && event.ctrlKey) {
+    event.preventDefault()
+    hand.choose(place)
+    return
+  }
   if (event.ctrlKey || event.metaKey || event.altKey) return
   if (arrows.includes(event.key)) {
     event.preventDefault()
@@ -178,8 +192,9 @@ function onKey(event: KeyboardEvent, face: FaceView, pocket: PocketView) {
     event.preventDefault()
     emit('lock', place, !pocket.locked)
   } else if (event.key === 'Escape') {
-    // First let go of what is held, then of the pocket.
-    if (hand.held || hand.framing) {
+    // First let go of those chosen together, then of what is held, then of the pocket.
+    if (hand.chosen.length) hand.chosen = []
+    else if (hand.held || hand.framing) {
       hand.held = null
       hand.framing = false
     } else {
@@ -272,19 +287,20 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
             'left-empty': pocket.leftEmpty,
             span: pocket.piece?.span,
             open: isOpen(face, pocket),
+            chosen: isChosen(face, pocket),
             target: hand.held && !isOpen(face, pocket),
             lifted: hand.held?.kind === 'piece' && hand.held.pieceId === pocket.piece?.id,
             framing: hand.framing && isOpen(face, pocket),
           }"
           :style="{ left: px(pocket.x), top: px(pocket.y), width: px(pocket.width), height: px(pocket.height) }"
           :tabindex="tabbable(face, pocket) ? 0 : -1"
-          :aria-label="name(pocket)"
+          :aria-label="nameHere(face, pocket)"
           :aria-pressed="isOpen(face, pocket)"
           :data-leaf="face.leafId"
           :data-side="face.side"
           :data-pocket="pocket.key"
           :data-code="pocket.code"
-          @click="onClick(face, pocket)"
+          @click="onClick(face, pocket, $event)"
           @dblclick="hand.framing = pocket.piece?.kind === 'photo'"
           @keydown="onKey($event, face, pocket)"
           @pointerdown="onDown($event, face, pocket)"
@@ -418,6 +434,11 @@ defineExpose({ drop, focusFirst: () => all.value[0] && focusPocket(all.value[0].
   color: #2b2118;
   font-size: 0.75rem;
   text-align: center;
+}
+.pocket.chosen {
+  outline: 3px dashed var(--zest-bright);
+  outline-offset: 0;
+  z-index: 1;
 }
 .pocket.open {
   outline: 3px solid var(--zest-bright);

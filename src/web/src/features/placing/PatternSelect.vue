@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { offered } from '../words/offered'
 import { useAlbumWords } from '../words/queries'
 
 /** A choice among the album's patterns, or none of them where that has a name. */
 const props = defineProps<{ id: string; albumId: string; none?: string }>()
 const chosen = defineModel<string | null | undefined>({ required: true })
 const { data: words } = useAlbumWords(() => props.albumId)
-const patterns = computed(() => words.value?.styles.filter((s) => s.kinds.includes('filler')) ?? [])
+const patterns = computed(() => offered(words.value?.styles, 'filler', chosen.value))
 </script>
 
 <template>

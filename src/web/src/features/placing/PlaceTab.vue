@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core'
+import { refDebounced, useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { counted } from '../../shared/words'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
@@ -7,7 +7,11 @@ import type { AlbumView, UnitView } from '../../api/client'
 import { useBalance } from '../lookingOver/queries'
 import { useHand, type InHand, type PocketRef } from './hand'
 import { usePocketsFor } from './queries'
+import CalmColours from '../lookingOver/CalmColours.vue'
 import MatSpread from './MatSpread.vue'
+import { useNotices } from '../../shared/notices'
+import { useRefresh } from '../../shared/queries'
+import { addPasted, picturesIn } from './paste'
 import ThingDrawer from './ThingDrawer.vue'
 import TrayStrip from './TrayStrip.vue'
 import type { Edit } from './unit'
@@ -15,6 +19,8 @@ import type { Edit } from './unit'
 const props = defineProps<{ unit: UnitView; album: AlbumView; edit: (change: Edit) => Promise<unknown> }>()
 const emit = defineEmits<{ turn: [step: number] }>()
 const hand = useHand()
+const notices = useNotices()
+const refresh = useRefresh()
 /** What is only passed over is not asked for. */
 const looking = refDebounced(storeToRefs(hand).looking, 120)
 const { data: offered } = usePocketsFor(() => props.unit, looking)
@@ -23,6 +29,7 @@ const offers = computed(() => (looking.value && hand.looking ? (offered.value ??
 const squinting = ref(false)
 const { data: balances } = useBalance(() => props.unit)
 const balance = computed(() => balances.value?.find((b) => b.spread === open.value))
+const calming = ref(false)
 const trueSize = ref(false)
 const mat = ref<InstanceType<typeof MatSpread>>()
 
@@ -71,6 +78,29 @@ const weighs = (difference: number, more: string, less: string) =>
     ? 'Both pages are balanced'
     : `${difference > 0 ? more : less} ${Math.round(Math.abs(difference) * 100)} % heavier`
 
+const firstDay = computed(() => props.album.units.find((u) => u.id === props.unit.id)?.firstDay ?? '')
+
+/** A picture copied elsewhere goes into the open pocket, or to the tray. */
+async function paste(event: ClipboardEvent) {
+  const files = picturesIn(event.clipboardData)
+  if (files.length === 0 || (event.target as HTMLElement).closest('input, textarea')) return
+  event.preventDefault()
+  let place = hand.pocket
+  for (const file of files) {
+    try {
+      const photoId = await addPasted(props.album.id, file, props.unit.id, firstDay.value)
+      await refresh(props.album.id)
+      if (place) await props.edit({ kind: 'putPhoto', photoId, place })
+      else notices.say('Added the pasted picture to the tray.')
+    } catch (error) {
+      notices.refused(error)
+    }
+    // One pocket takes one picture; further ones wait in the tray.
+    place = null
+  }
+}
+useEventListener(document, 'paste', paste)
+
 const fill = () => props.edit({ kind: 'fillSpread' })
 defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) })
 </script>
@@ -104,6 +134,7 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
         >
           Squint
         </button>
+        <button type="button" class="btn btn-sm btn-outline-dark" @click="calming = true">Colours</button>
         <button
           type="button"
           class="btn btn-sm btn-outline-dark"
@@ -139,6 +170,7 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
       <TrayStrip :unit="unit" @drop="(held, x, y) => mat?.drop(held, x, y)" />
     </div>
     <ThingDrawer :unit="unit" :album="album" :edit="edit" @fill="fill" />
+    <CalmColours v-model="calming" :unit="unit" :spread="open" />
     <div
       v-if="hand.ghost"
       class="ghost"
@@ -164,18 +196,6 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
   animation: leaf-back 320ms ease-out;
   transform-origin: right center;
 }
-@keyframes leaf-on {
-  from {
-    transform: perspective(1600px) rotateY(-75deg);
-    opacity: 0.3;
-  }
-}
-@keyframes leaf-back {
-  from {
-    transform: perspective(1600px) rotateY(75deg);
-    opacity: 0.3;
-  }
-}
 .place {
   display: flex;
   flex: 1;
@@ -187,17 +207,6 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
   flex-direction: column;
   flex: 1;
   min-width: 0;
-}
-.mat-bar {
-  display: flex;
-  align-items: center;
-  gap: 0.75rem;
-  padding: 0.3rem 0.8rem;
-  background: var(--tabs);
-  border-bottom: 1px solid var(--line);
-}
-.mat-bar > * {
-  white-space: nowrap;
 }
 .mat-title {
   font-family: 'Bricolage Grotesque Variable', sans-serif;
@@ -213,9 +222,6 @@ defineExpose({ fill, turn, toggleSize: () => (trueSize.value = !trueSize.value) 
   .bench :deep(.mat) {
     flex: none;
     height: 300px;
-  }
-  .mat-bar {
-    flex-wrap: wrap;
   }
 }
 .ghost {

@@ -8,10 +8,12 @@ import { useCardEdits } from '../words/cards'
 import { useAlbumWords } from '../words/queries'
 import PictureWords from '../words/PictureWords.vue'
 import { attachmentNames, withAttached } from './attached'
+import AdjustPanel from './AdjustPanel.vue'
 import AttachedPanel from './AttachedPanel.vue'
 import BoughtCardEditor from './BoughtCardEditor.vue'
 import BestThings from './BestThings.vue'
 import ChoosingPanel from './ChoosingPanel.vue'
+import ChosenPanel from './ChosenPanel.vue'
 import CollageEditor from './CollageEditor.vue'
 import { starts } from './compose'
 import CompositionEditor from './CompositionEditor.vue'
@@ -102,7 +104,10 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
 </script>
 
 <template>
-  <aside class="drawer" aria-label="The thing in hand">
+  <aside v-if="hand.chosen.length > 1" class="drawer" aria-label="The thing in hand">
+    <ChosenPanel :unit="unit" :edit="edit" />
+  </aside>
+  <aside v-else class="drawer" aria-label="The thing in hand">
     <template v-if="found">
       <h2 class="h5 mb-1">
         {{ found.pocket.code }} <small class="visually-quiet fw-normal">{{ found.pocket.size }} pocket</small>
@@ -166,6 +171,7 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         under the seams is skipped.
       </p>
       <template v-else>
+        <AdjustPanel :key="`adjust ${piece.id}`" :piece="piece" :edit="edit" @level="framed?.level($event)" />
         <PictureWords :key="piece.id" :unit-id="unit.id" :piece="piece" :edit="edit" />
         <AttachedPanel :key="`with ${piece.id}`" :unit="unit" :piece="piece" :edit="edit" />
         <FinishPanel :unit="unit" :piece="piece" :edit="edit" />
@@ -389,6 +395,14 @@ const percent = (value: number) => `${value < 0.05 ? 0 : value.toFixed(1)} %`
         <p class="form-text mt-0 mb-0">
           Its other side is {{ face.otherSide }} and changes with it.{{ face.note ? ` ${face.note}` : '' }}
         </p>
+        <button
+          v-if="face.pockets.some((p) => p.piece)"
+          type="button"
+          class="btn btn-sm btn-link px-0"
+          @click="edit({ kind: 'mirrorPage', leafId: face.leafId, side: face.side })"
+        >
+          Mirror this page
+        </button>
       </div>
       <div v-for="face in outside" :key="face.leafId + face.side" class="mb-2">
         <strong>{{ face.designName }}</strong>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { framingOf, imageStyle, moved, zoomed } from './frame'
+import { framingOf, imageStyle, moved, zoomed, snapped } from './frame'
 
 const half = { left: 0.25, top: 0.25, width: 0.5, height: 0.5 }
 
@@ -26,6 +26,24 @@ describe('a picture in its pocket', () => {
   })
 
   it('lies so that exactly the kept part shows', () => {
-    expect(imageStyle(half)).toEqual({ width: '200%', height: '200%', left: '-50%', top: '-50%' })
+    expect(imageStyle(half)).toMatchObject({ width: '200%', height: '200%', left: '-50%', top: '-50%' })
+  })
+
+  it('snaps to a line of thirds when the focus comes near one, and only then', () => {
+    const kept = { left: 0.1, top: 0.1, width: 0.6, height: 0.6 }
+    const close = snapped(kept, { x: 0.31, y: 0.6 })
+    expect((0.31 - close.left) / 0.6).toBeCloseTo(1 / 3)
+    expect(close.top).toBe(0.1)
+    expect(snapped(kept, { x: 0.2, y: 0.2 })).toEqual(kept)
+    // Never over the edge of the picture.
+    expect(snapped({ left: 0, top: 0, width: 0.9, height: 0.9 }, { x: 0.29, y: 0.29 }).left).toBe(0)
+  })
+
+  it('turns around the middle of the kept part when it is straightened', () => {
+    expect(imageStyle({ left: 0.2, top: 0, width: 0.4, height: 0.5 }, 3)).toMatchObject({
+      transform: 'rotate(3deg)',
+      transformOrigin: '40% 25%',
+    })
+    expect(imageStyle(half).transform).toBeUndefined()
   })
 })

@@ -23,6 +23,19 @@ export function moved(kept: Kept, dx: number, dy: number): Kept {
   }
 }
 
+/** So near, in shares of the kept part, a line of thirds takes the point that the eye goes to. */
+const near = 0.025
+
+/** The kept part moved so that the focus lies on a line of thirds or in the middle, when it is near one. */
+export function snapped(kept: Kept, focus: { x: number; y: number }): Kept {
+  const along = (at: number, size: number, point: number) => {
+    const share = (point - at) / size
+    const line = [1 / 3, 1 / 2, 2 / 3].find((l) => Math.abs(share - l) < near)
+    return line === undefined ? at : clamp(point - line * size, 0, 1 - size)
+  }
+  return { ...kept, left: along(kept.left, kept.width, focus.x), top: along(kept.top, kept.height, focus.y) }
+}
+
 /** Zooms around the middle of the kept part. */
 export function zoomed(kept: Kept, from: number, to: number): Kept {
   const width = Math.min(1, (kept.width * from) / to)
@@ -39,9 +52,19 @@ export const framingOf = (kept: Kept, zoom: number): Framing => ({
   zoom,
 })
 
-/** How a picture must lie so that exactly the kept part shows in its box. */
-export function imageStyle(kept: Kept) {
+/** Where a box of the picture lies in the pocket that shows the kept part. */
+export const boxStyle = (box: { x: number; y: number; width: number; height: number }, kept: Kept) => ({
+  left: `${(100 * (box.x - kept.left)) / kept.width}%`,
+  top: `${(100 * (box.y - kept.top)) / kept.height}%`,
+  width: `${(100 * box.width) / kept.width}%`,
+  height: `${(100 * box.height) / kept.height}%`,
+})
+
+/** How a picture must lie so that exactly the kept part shows in its box, turned around the middle of that. */
+export function imageStyle(kept: Kept, degrees = 0) {
   return {
+    transform: degrees ? `rotate(${degrees}deg)` : undefined,
+    transformOrigin: `${100 * (kept.left + kept.width / 2)}% ${100 * (kept.top + kept.height / 2)}%`,
     width: `${100 / kept.width}%`,
     height: `${100 / kept.height}%`,
     left: `${(-100 * kept.left) / kept.width}%`,

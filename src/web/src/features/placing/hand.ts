@@ -17,6 +17,8 @@ export const samePocket = (a: PocketRef | null, b: PocketRef | null) =>
 export const useHand = defineStore('hand', () => {
   const held = ref<InHand | null>(null)
   const pocket = ref<PocketRef | null>(null)
+  /** Pockets chosen together, in the order they were chosen. */
+  const chosen = ref<PocketRef[]>([])
   const looseId = ref<string | null>(null)
   const framing = ref(false)
   /** A piece that goes with the one in the pocket, open in the drawer instead of it. */
@@ -37,6 +39,17 @@ export const useHand = defineStore('hand', () => {
     looseId.value = null
   }
 
+  /** Adds a pocket to those chosen together, or lets it go; the open one is chosen with the first. */
+  function choose(place: PocketRef) {
+    const before = chosen.value.length || !pocket.value ? chosen.value : [pocket.value]
+    chosen.value = before.some((p) => samePocket(p, place))
+      ? before.filter((p) => !samePocket(p, place))
+      : [...before, place]
+    pocket.value = place
+    looseId.value = null
+    framing.value = false
+  }
+
   function openLoose(pieceId: string) {
     pocket.value = null
     framing.value = false
@@ -53,6 +66,7 @@ export const useHand = defineStore('hand', () => {
   function clear() {
     held.value = null
     pocket.value = null
+    chosen.value = []
     looseId.value = null
     framing.value = false
     attachedId.value = null
@@ -61,7 +75,22 @@ export const useHand = defineStore('hand', () => {
     looking.value = null
   }
 
-  return { held, pocket, looseId, framing, attachedId, looking, lifted, ghost, openPocket, openLoose, lift, clear }
+  return {
+    held,
+    pocket,
+    chosen,
+    looseId,
+    framing,
+    attachedId,
+    looking,
+    lifted,
+    ghost,
+    openPocket,
+    choose,
+    openLoose,
+    lift,
+    clear,
+  }
 })
 
 /** What a piece looks like while it is dragged. */

@@ -54,3 +54,19 @@ export const useKeepsakes = (id: MaybeRefOrGetter<string>) =>
     queryKey: computed(() => keys.of(toValue(id), 'keepsakes')),
     queryFn: () => answer(api.GET('/api/albums/{id}/keepsakes', { params: { path: { id: toValue(id) } } })),
   })
+
+/** Spreads in a row, as a contact sheet. */
+export const useContactSheet = (
+  albumId: MaybeRefOrGetter<string>,
+  from: MaybeRefOrGetter<string>,
+  count: MaybeRefOrGetter<number>,
+) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'contact-sheet', toValue(from), toValue(count))),
+    queryFn: () =>
+      answer(
+        api.GET('/api/albums/{albumId}/contact-sheet', {
+          params: { path: { albumId: toValue(albumId) }, query: { from: toValue(from), count: toValue(count) } },
+        }),
+      ),
+  })

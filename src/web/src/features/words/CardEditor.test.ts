@@ -12,7 +12,9 @@ vi.mock('../../api/client', async (original) => ({
 }))
 vi.mock('./queries', () => ({
   useAlbumWords: () => ({
-    data: ref({ styles: [{ key: 'plain-sans', name: 'Plain', family: 'Sprig', kinds: ['journaling'] }] }),
+    data: ref({
+      styles: [{ key: 'plain-sans', name: 'Plain', family: 'Sprig', kinds: ['journaling'], offered: true }],
+    }),
   }),
 }))
 

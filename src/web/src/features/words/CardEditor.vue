@@ -11,6 +11,7 @@ import {
   type UnitView,
 } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import { offered } from './offered'
 import { useAlbumWords } from './queries'
 import CardLook from './CardLook.vue'
 import { isComputed, takesWords } from './kinds'
@@ -40,7 +41,7 @@ let asked = 0
 
 const written = computed(() => takesWords(props.piece.cardKind))
 const families = computed(() => {
-  const suiting = album.value?.styles.filter((s) => s.kinds.includes(props.piece.cardKind!)) ?? []
+  const suiting = offered(album.value?.styles, props.piece.cardKind!, props.piece.styleKey)
   return [...new Set(suiting.map((s) => s.family))].map((name) => ({
     name,
     styles: suiting.filter((s) => s.family === name),

@@ -6,6 +6,7 @@ import { answer, api, type RoomForWords, type StoryEdit, type StoryView, type Un
 import { useAct } from '../../shared/act'
 import { editStories } from '../../shared/edits'
 import { useNotices } from '../../shared/notices'
+import { offered } from './offered'
 import { useAlbumWords } from './queries'
 
 /** One story: its words, the room they need, and the cards they flow over. */
@@ -36,7 +37,7 @@ const pause = useTimeoutFn(
 )
 let asked = 0
 
-const styles = computed(() => album.value?.styles.filter((s) => s.kinds.includes('journaling')) ?? [])
+const styles = computed(() => offered(album.value?.styles, 'journaling', standing.value[0]?.styleKey))
 const standing = computed(() =>
   [...props.unit.faces.flatMap((f) => f.pockets.map((p) => p.piece)), ...props.unit.looseCards].filter(
     (p) => p?.storyId === props.story.id,

@@ -23,7 +23,8 @@ let asked = 0
 const sizes = computed(() => words.value?.cardSizes ?? [])
 const families = computed(() => {
   const found = new Map<string, StyleView[]>()
-  for (const style of words.value?.styles ?? []) found.set(style.family, [...(found.get(style.family) ?? []), style])
+  for (const style of words.value?.styles.filter((s) => s.offered) ?? [])
+    found.set(style.family, [...(found.get(style.family) ?? []), style])
   const rank = (name: string, styles: StyleView[]) =>
     name === words.value?.family ? 0 : styles.some((s) => s.own) ? 1 : styles.some((s) => s.plan) ? 2 : 3
   return [...found]
