@@ -1,6 +1,7 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|look|all. ./bench/run sets up what they need.
+// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|look|all.
+// ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
 {

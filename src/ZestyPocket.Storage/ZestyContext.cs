@@ -45,6 +45,10 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<PageSearch> PageSearches => Set<PageSearch>();
 
+    public DbSet<Printer> Printers => Set<Printer>();
+
+    public DbSet<PieceTick> PieceTicks => Set<PieceTick>();
+
     public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
 
     public DbSet<KeeperDesign> Designs => Set<KeeperDesign>();
@@ -239,8 +243,23 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             piece.HasKey(p => p.PieceId);
             piece.Property(p => p.Number).HasMaxLength(80);
+            piece.Property(p => p.Recipe).HasMaxLength(200);
             piece.HasOne<Album>().WithMany().HasForeignKey(p => p.AlbumId);
             piece.HasIndex(p => new { p.AlbumId, p.UnitId });
+        });
+
+        modelBuilder.Entity<Printer>(printer =>
+        {
+            printer.Property(p => p.Name).HasMaxLength(80);
+            printer.HasOne<Keeper>().WithMany().HasForeignKey(p => p.KeeperId);
+        });
+
+        modelBuilder.Entity<PieceTick>(tick =>
+        {
+            tick.HasKey(t => t.PieceId);
+            tick.Property(t => t.TuckedRecipe).HasMaxLength(200);
+            tick.HasOne<Album>().WithMany().HasForeignKey(t => t.AlbumId);
+            tick.HasIndex(t => new { t.AlbumId, t.UnitId });
         });
 
         modelBuilder.Entity<KeeperDesign>(design =>

@@ -76,7 +76,8 @@ public sealed class DeskTests
             $"{week}/tell/cards",
             $"{week}/count/tally",
             $"{week}/look/findings",
-            $"{week}/print",
+            $"{week}/print/sheets",
+            $"{week}/tuck",
             "all/overview",
             "all/gather/photos",
             "all/gather/cameras",
@@ -90,6 +91,7 @@ public sealed class DeskTests
             "all/count/protectors",
             "all/count/formulas",
             "all/look/findings",
+            "all/print/printers",
             "all/look/reading",
         ];
         foreach (var theme in new[] { "light", "dark" })

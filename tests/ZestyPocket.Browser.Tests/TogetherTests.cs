@@ -6,7 +6,9 @@ using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Browser.Tests;
 
-/// <summary>Several weeks and several pockets at once: placed by rules, adjusted, calmed, leafed through, printed.</summary>
+/// <summary>
+/// Several weeks and several pockets at once: placed by rules, adjusted, calmed, leafed through, printed.
+/// </summary>
 public sealed class TogetherTests
 {
     [Fact]

@@ -73,6 +73,56 @@ public sealed class LandedVersionTests
         );
     }
 
+    [Fact]
+    public async Task What_the_version_before_has_printed_is_known_and_not_due_again()
+    {
+        var connection = await TestDatabase.RestoreAsync(Path.Combine(Folder, "6.sql.gz"));
+        var job = Guid.CreateVersion7();
+        await using (var open = new NpgsqlConnection(connection))
+        {
+            await open.OpenAsync(Cancel);
+            await using var print = new NpgsqlCommand(
+                """
+                INSERT INTO "PrintJobs" ("Id", "AlbumId", "KeeperId", "RequestKey", "UnitIds", "PaperKey", "MarginEmu",
+                    "GapEmu", "State", "CancelAsked", "PagesDone", "PagesTotal", "MadeAt")
+                SELECT $1, "AlbumId", '00000000-0000-7000-8000-000000000001', 'before', ARRAY["Id"], 'letter',
+                    228600, 0, 'Done', false, 3, 3, now()
+                FROM "Units" WHERE jsonb_array_length("Content"->'placements') > 5 LIMIT 1;
+                """,
+                open
+            )
+            {
+                Parameters = { new() { Value = job } },
+            };
+            (await print.ExecuteNonQueryAsync(Cancel)).ShouldBe(1);
+            await using var pieces = new NpgsqlCommand(
+                """
+                INSERT INTO "PrintedPieces" ("PieceId", "AlbumId", "UnitId", "JobId", "Number", "CutWidth", "CutHeight",
+                    "PrintedAt")
+                SELECT DISTINCT (p->>'id')::uuid, u."AlbumId", u."Id", j."Id", 'W1 L1', 1, 1, now()
+                FROM "PrintJobs" j JOIN "Units" u ON u."Id" = j."UnitIds"[1],
+                    jsonb_array_elements(u."Content"->'pieces') p;
+                """,
+                open
+            );
+            (await pieces.ExecuteNonQueryAsync(Cancel)).ShouldBeGreaterThan(5);
+        }
+
+        await using var host = TestHost.On(connection);
+        var state = (await host.GetAsync<JsonNode>($"/api/print-jobs/{job}"))["state"]!.GetValue<string>();
+        state.ShouldBe("done");
+        await using var scope = host.Services.CreateAsyncScope();
+        var kept = await scope
+            .ServiceProvider.GetRequiredService<ZestyContext>()
+            .PrintJobs.SingleAsync(j => j.Id == job, Cancel);
+        (kept.Choice, kept.PieceIds.Count).ShouldBe((Core.Printing.PrintChoice.All, 0));
+        var plan = await host.PostAsync<Printing.PrintPlanView>(
+            "/api/print-plans",
+            new Printing.PrintRequest("p", kept.UnitIds, "letter", "1/4 in", "0", false, Core.Printing.PrintChoice.Due)
+        );
+        (plan.Pieces, plan.Standing.Count > 5).ShouldBe((0, true));
+    }
+
     /// <summary>As the version before painted it: 20 spreads of the demo, pixel by pixel.</summary>
     [Fact]
     [Trait("Duration", "Long")]

@@ -248,8 +248,8 @@ public static class AlbumLook
                     null,
                     null,
                     owned.Protector.Design.Name,
-                    $"The album has {NumberWords.Counted(needs, "leaf", "leaves")} of {owned.Protector.Design.Name} and you own "
-                        + $"{owned.OnHand}: buy {needs - owned.OnHand}.",
+                    $"The album has {NumberWords.Counted(needs, "leaf", "leaves")} of {owned.Protector.Design.Name} "
+                        + $"and you own {owned.OnHand}: buy {needs - owned.OnHand}.",
                     2
                 );
             }

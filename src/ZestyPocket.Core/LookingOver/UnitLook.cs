@@ -404,7 +404,9 @@ public sealed class UnitLook
         }
     }
 
-    /// <summary>Two, four or more things stuck on are said; one alone is an accent, and a pattern is the keeper's.</summary>
+    /// <summary>
+    /// Two, four or more things stuck on are said; one alone is an accent, and a pattern is the keeper's.
+    /// </summary>
     private IEnumerable<Finding> Ornaments() =>
         from spread in _pages.Pockets.GroupBy(p => p.Spread)
         let count = spread

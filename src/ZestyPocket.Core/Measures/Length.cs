@@ -49,6 +49,14 @@ public readonly record struct Length(long Emu) : IComparable<Length>
     /// <summary>Half, a third and so on, rounded towards zero to a whole EMU (28 millionths of a millimetre).</summary>
     public static Length operator /(Length a, int n) => new(a.Emu / n);
 
+    /// <summary>How many times the other fits into this one; the other is not nothing.</summary>
+    public double RatioTo(Length other) => (double)Emu / other.Emu;
+
+    /// <summary>So many times as long, to the nearest EMU.</summary>
+    public Length Times(double factor) => Rounded((decimal)(Emu * factor));
+
+    public static Length Abs(Length length) => new(Math.Abs(length.Emu));
+
     public static bool operator <(Length a, Length b) => a.Emu < b.Emu;
 
     public static bool operator >(Length a, Length b) => a.Emu > b.Emu;

@@ -30,14 +30,15 @@ public static partial class MeasureText
     )]
     private static partial Regex LengthPattern();
 
+    [GeneratedRegex(@"^\s*0+([.,]0*)?\s*(mm|cm|in\.?|"")?\s*$", RegexOptions.IgnoreCase)]
+    private static partial Regex NothingPattern();
+
     /// <summary>Reads one length. Throws <see cref="MeasureException"/> with the reason when it is none.</summary>
     public static Length ParseLength(string text) => ParseSide(text, null);
 
     /// <summary>Reads a length that may be nothing: not written, or 0 with or without a unit.</summary>
     public static Length ParseLengthOrNone(string? text) =>
-        string.IsNullOrWhiteSpace(text) || text.Trim().TrimEnd('.', 'm', 'i', 'n', ' ') == "0"
-            ? Length.Zero
-            : ParseLength(text);
+        string.IsNullOrWhiteSpace(text) || NothingPattern().IsMatch(text) ? Length.Zero : ParseLength(text);
 
     /// <summary>
     /// Reads a size, width first. Throws <see cref="MeasureException"/> with the reason when it is none.

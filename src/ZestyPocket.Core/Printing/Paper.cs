@@ -11,9 +11,43 @@ public sealed record Paper(string Key, string Name, Size Size)
     /// <summary>Source: ISO 216.</summary>
     public static Paper A4 { get; } = new("a4", "A4", Size.FromMillimetres(210, 297));
 
-    public static ImmutableArray<Paper> All { get; } = [Letter, A4];
+    /// <summary>Source: ISO 216.</summary>
+    public static Paper A5 { get; } = new("a5", "A5", Size.FromMillimetres(148, 210));
 
-    public static Paper? Find(string key) => All.FirstOrDefault(p => p.Key == key);
+    /// <summary>Sheets of paper, then photo paper in the sizes it is sold in. Common practice.</summary>
+    public static ImmutableArray<Paper> All { get; } =
+    [
+        Letter,
+        A4,
+        A5,
+        new("legal", "Legal", Size.FromInches(8.5m, 14m)),
+        new("12x12", "12 × 12", Size.FromInches(12, 12)),
+        new("8x10", "8 × 10 photo paper", Size.FromInches(8, 10)),
+        new("5x7", "5 × 7 photo paper", Size.FromInches(5, 7)),
+        new("4x6", "4 × 6 photo paper", Size.FromInches(4, 6)),
+        new("13x18cm", "13 × 18 cm photo paper", Size.FromMillimetres(130, 180)),
+        new("10x15cm", "10 × 15 cm photo paper", Size.FromMillimetres(100, 150)),
+    ];
+
+    private const string OwnKey = "own ";
+
+    /// <summary>A paper by its key; an own size has its measures in it, such as <c>own 8x8 in</c>.</summary>
+    public static Paper? Find(string key)
+    {
+        ArgumentNullException.ThrowIfNull(key);
+        return key.StartsWith(OwnKey, StringComparison.Ordinal)
+            ? Own(MeasureText.ParseSize(key[OwnKey.Length..]))
+            : All.FirstOrDefault(p => p.Key == key);
+    }
+
+    /// <summary>A sheet of a size of one's own, 2 to 24 in each way.</summary>
+    public static Paper Own(Size size)
+    {
+        var (least, most) = (Length.FromInches(2), Length.FromInches(24));
+        return size.Width < least || size.Height < least || size.Width > most || size.Height > most
+            ? throw new RuleException("A sheet is 2 to 24 in wide and high. Nothing was printed: measure it again.")
+            : new Paper($"{OwnKey}{MeasureText.Exact(size, MeasureSystem.Millimetres)}", "Own size", size);
+    }
 }
 
 /// <summary>What a piece is printed on.</summary>

@@ -32,15 +32,24 @@ public sealed record DueBack(Guid PieceId, string Number, bool UpsideDown);
 /// <param name="Gap">Waste between neighbouring pieces, 0 to 1 in; 0 shares every cut.</param>
 public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
 {
+    /// <summary>What the sheets make up for; <see cref="PrinterFault.None"/> for a printer that prints true.</summary>
+    public PrinterFault MakesUpFor { get; init; } = PrinterFault.None;
+
     /// <summary>
     /// Height of the strip at the foot of each sheet's printable part that carries the check rule.
     /// Low enough that every sheet count of the trade still holds: A4 with 5 mm margins leaves 7.6 mm under five 3x4.
     /// </summary>
     public static Length CheckStrip => Length.FromMillimetres(7);
 
+    /// <summary>
+    /// The check strip of this paper; none on photo paper too narrow for a rule of 100 mm and its words, where two 3x4
+    /// fill a 4x6 exactly. Arithmetic.
+    /// </summary>
+    public Length Strip => Paper.Size.Width - (2 * Margin) >= Length.FromMillimetres(140) ? CheckStrip : Length.Zero;
+
     /// <summary>The printable part above the check strip.</summary>
     public Rect Usable =>
-        new(Margin, Margin, Paper.Size.Width - (2 * Margin), Paper.Size.Height - (2 * Margin) - CheckStrip);
+        new(Margin, Margin, Paper.Size.Width - (2 * Margin), Paper.Size.Height - (2 * Margin) - Strip);
 
     /// <summary>Refuses margins and gaps no printer has.</summary>
     public PrinterSetup Checked()
@@ -50,6 +59,29 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
             ? throw new MeasureException("Margins and gaps must be between 0 and 1 in (25.4 mm).")
             : this;
     }
+}
+
+/// <summary>What of the placed pieces is printed.</summary>
+public enum PrintChoice
+{
+    /// <summary>Everything, printed before or not.</summary>
+    All,
+
+    /// <summary>What was never printed, or has changed since.</summary>
+    Due,
+
+    /// <summary>The pieces that were chosen.</summary>
+    Chosen,
+}
+
+/// <summary>How a piece stands to what was printed of it.</summary>
+public enum PrintStanding
+{
+    NeverPrinted,
+
+    /// <summary>It was printed and looks otherwise now, or is cut or printed on something else.</summary>
+    Changed,
+    Printed,
 }
 
 /// <summary>Which side of its paper a planned sheet is.</summary>

@@ -69,7 +69,10 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         }
 
         var numbered = DrawNumbers(canvas, sheet, setup);
-        DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
+        if (setup.Strip > Length.Zero)
+        {
+            DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
+        }
     }
 
     private static SKPaint HairLine() =>
@@ -222,7 +225,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     {
         ArgumentNullException.ThrowIfNull(canvas);
         ArgumentNullException.ThrowIfNull(plan);
-        var paper = plan.Setup.Paper.Size;
+        var (paper, page) = (plan.Setup.Paper.Size, KeySize(plan));
         var inset = Math.Max(24, plan.Setup.Margin.Points);
         Write(canvas, Typeface.SansStrong, 13, inset, inset + 12, $"{album}: where each piece goes", Black);
         Write(
@@ -244,8 +247,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                 var line in Copyfit
                     .Fit(
                         $"Larger than {plan.Setup.Paper.Name}, each on a page of its own: {list}.",
-                        paper.Width.Points - (2 * inset),
-                        paper.Height.Points / 4,
+                        page.Width.Points - (2 * inset),
+                        page.Height.Points / 4,
                         new TypeRange(Typeface.Sans, SmallPt, 8, 1.25),
                         fonts
                     )
@@ -258,8 +261,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         }
 
         var (cellWidth, cellHeight) = (
-            (paper.Width.Points - (2 * inset) - gap) / 2,
-            (paper.Height.Points - top - inset - gap) / 2
+            (page.Width.Points - (2 * inset) - gap) / 2,
+            (page.Height.Points - top - inset - gap) / 2
         );
         var scale = Math.Min(cellWidth / paper.Width.Points, (cellHeight - 14) / paper.Height.Points);
         using var outline = new SKPaint
@@ -300,6 +303,13 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                 );
             }
         }
+    }
+
+    /// <summary>The paper of the key: that of the sheets, or A4 where those are too small to be read.</summary>
+    public static Size KeySize(PrintPlan plan)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        return plan.Setup.Strip > Length.Zero ? plan.Setup.Paper.Size : Paper.A4.Size;
     }
 
     /// <summary>How many key pages a plan takes.</summary>
@@ -395,19 +405,28 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             CultureInfo.InvariantCulture,
             $"{Clip(heading.Album)} · sheet {heading.Number} of {heading.Of} · {Name(sheet.Stock)}"
         );
+        var percent =
+            setup.MakesUpFor == PrinterFault.None
+                ? "100 %"
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"made up for {100 * setup.MakesUpFor.ScaleX:0.0} × {100 * setup.MakesUpFor.ScaleY:0.0} %"
+                );
         var scaling = sheet.Side switch
         {
             SheetSide.Front =>
                 $"100 %, no scaling. Sheet {heading.Number + 1} goes on its back, turned on the long edge.",
             SheetSide.Back => $"100 %, no scaling. The back of sheet {heading.Number - 1}, turned on the long edge.",
+            _ when setup.MakesUpFor != PrinterFault.None =>
+                $"No scaling in the print dialog; {percent}: the rule must measure true.",
             _ => "Print at 100 %, no scaling: the rule must measure true.",
         };
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
         var (first, second) =
             rows is null ? (words, scaling)
             : fonts.Width(Typeface.SansStrong, SmallPt, "In rows: " + rows) <= room
-                ? (words + ", 100 %", "In rows: " + rows)
-            : InTwo($"Sheet {heading.Number} of {heading.Of}, 100 %, in rows: {rows}");
+                ? ($"{words}, {percent}", "In rows: " + rows)
+            : InTwo($"Sheet {heading.Number} of {heading.Of}, {percent}, in rows: {rows}");
         WriteInto(canvas, Typeface.SansStrong, SmallPt, x0, axis - 2, first, room);
         WriteInto(canvas, rows is null ? Typeface.Sans : Typeface.SansStrong, SmallPt, x0, axis + 7, second, room);
     }

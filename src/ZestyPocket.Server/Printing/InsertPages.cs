@@ -38,6 +38,8 @@ public sealed class InsertPages(FontShelf fonts, PrintRun run, PrintPlans plans,
             due.ToDictionary(d => (d.Piece.PieceId, 0), PieceFace (d) => Face(d.Insert, words, album)),
             new Dictionary<Guid, Guid>(),
             [],
+            [],
+            new Dictionary<Guid, string>(),
             []
         );
         return WriteAsync(prepared, cancel);

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Drawing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
@@ -26,6 +27,7 @@ public static class PrintEndpoints
                         await run.PrepareAsync(
                             request.UnitIds,
                             PrintRun.Setup(request.PaperKey, request.Margin, request.Gap),
+                            request.Wanted,
                             cancel
                         )
                     )
@@ -42,11 +44,17 @@ public static class PrintEndpoints
                     [FromQuery] string paper,
                     [FromQuery] string margin,
                     [FromQuery] string gap,
+                    [FromQuery] string? choice,
+                    [FromQuery] Guid[]? piece,
                     PrintRun run,
                     CancellationToken cancel
                 ) =>
                 {
-                    var prepared = await run.PrepareAsync([id], PrintRun.Setup(paper, margin, gap), cancel);
+                    var wanted = new WantedPieces(
+                        Enum.TryParse<PrintChoice>(choice, ignoreCase: true, out var named) ? named : PrintChoice.All,
+                        piece ?? []
+                    );
+                    var prepared = await run.PrepareAsync([id], PrintRun.Setup(paper, margin, gap), wanted, cancel);
                     if (number < 1 || number > prepared.Plan.Sheets.Length)
                     {
                         throw new MissingException("The sheet");

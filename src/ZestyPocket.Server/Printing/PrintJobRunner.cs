@@ -43,11 +43,20 @@ public sealed partial class PrintJobRunner(
     {
         ArgumentNullException.ThrowIfNull(job);
         var paper = Paper.Find(job.PaperKey) ?? throw new RuleException("The chosen paper is not known any more.");
-        var setup = new PrinterSetup(paper, new Length(job.MarginEmu), new Length(job.GapEmu));
-        var prepared = await run.PrepareAsync(job.UnitIds, setup, cancel);
+        var setup = new PrinterSetup(paper, new Length(job.MarginEmu), new Length(job.GapEmu))
+        {
+            MakesUpFor = await FaultAsync(job, cancel),
+        };
+        var wanted = new WantedPieces(job.Choice, job.PieceIds);
+        var prepared = await run.PrepareAsync(job.UnitIds, setup, wanted, cancel);
         if (prepared.Pages == 0)
         {
-            throw new RuleException("Nothing lies in a pocket yet: there are no sheets to print.");
+            throw new RuleException(
+                prepared.Standing.Count == 0
+                    ? "Nothing lies in a pocket yet: there are no sheets to print."
+                    : "None of these pieces is to be printed: they are printed as they are, or lie in no pocket any "
+                        + "more."
+            );
         }
 
         if (prepared.Doubts.Count > 0 && !job.DespiteDoubts)
@@ -82,6 +91,15 @@ public sealed partial class PrintJobRunner(
         await NoteAsync(job, prepared, cancel);
         LogDone(job.Id, prepared.Plan.Sheets.Length);
     }
+
+    /// <summary>What the sheets make up for; a printer that was deleted since makes up for nothing.</summary>
+    private async Task<PrinterFault> FaultAsync(PrintJob job, CancellationToken cancel) =>
+        await Db
+            .Printers.AsNoTracking()
+            .SingleOrDefaultAsync(p => p.Id == job.PrinterId && p.KeeperId == job.KeeperId, cancel)
+            is { MakesUp: true } printer
+            ? printer.Fault()
+            : PrinterFault.None;
 
     /// <summary>
     /// Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.
@@ -145,6 +163,8 @@ public sealed partial class PrintJobRunner(
                 Clock.GetCurrentInstant()
             );
             (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
+            // A back is printed with its front, whose recipe has it.
+            row.Recipe = prepared.Recipes.GetValueOrDefault(due.PieceId);
         }
     }
 

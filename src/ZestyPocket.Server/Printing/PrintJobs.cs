@@ -12,6 +12,9 @@ public sealed class PrintJobs(ZestyContext db, AlbumReader albums, AskedJobs<Pri
     /// <summary>For a refusal that names it.</summary>
     public const string What = "The print job";
 
+    /// <summary>A year of weeks has fewer.</summary>
+    private const int MostPieces = 5_000;
+
     public Task<PrintJob> StartAsync(PrintRequest request, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(request);
@@ -46,6 +49,9 @@ public sealed class PrintJobs(ZestyContext db, AlbumReader albums, AskedJobs<Pri
             MarginEmu = setup.Margin.Emu,
             GapEmu = setup.Gap.Emu,
             DespiteDoubts = request.DespiteDoubts,
+            PrinterId = request.PrinterId,
+            Choice = request.Choice,
+            PieceIds = [.. (request.PieceIds ?? []).Distinct().Take(MostPieces)],
         };
     }
 }

@@ -33,7 +33,7 @@ public sealed class PrintPlans : IDisposable
         var text = new StringBuilder();
         text.Append(
             System.Globalization.CultureInfo.InvariantCulture,
-            $"{setup.Paper.Key} {setup.Margin.Emu} {setup.Gap.Emu}"
+            $"{setup.Paper.Key} {setup.Margin.Emu} {setup.Gap.Emu} {setup.MakesUpFor}"
         );
         foreach (var piece in due)
         {

@@ -18,7 +18,9 @@ public sealed record PreparedRun(
     IReadOnlyDictionary<(Guid PieceId, int Part), PieceFace> Faces,
     IReadOnlyDictionary<Guid, Guid> UnitOf,
     IReadOnlyList<string> Doubts,
-    IReadOnlyList<(string Number, IReadOnlyList<HandStep> Steps)> ByHand
+    IReadOnlyList<(string Number, IReadOnlyList<HandStep> Steps)> ByHand,
+    IReadOnlyDictionary<Guid, string> Recipes,
+    IReadOnlyList<PieceStanding> Standing
 )
 {
     /// <summary>Sheets, pieces that are larger than them, keys.</summary>
@@ -28,8 +30,7 @@ public sealed record PreparedRun(
 /// <summary>Plans the sheets of one or more weeks and draws them.</summary>
 public sealed class PrintRun(
     UnitOpener opener,
-    PieceFaces faces,
-    BoughtCardFaces boughtCards,
+    PlacedPieces placed,
     PiecePainter painter,
     FontShelf fonts,
     PrintPlans plans
@@ -50,10 +51,11 @@ public sealed class PrintRun(
         ).Checked();
     }
 
-    /// <summary>Collects every placed piece of the weeks, in album order, and packs the sheets.</summary>
+    /// <summary>Collects the wanted pieces of the weeks, in album order, and packs the sheets.</summary>
     public async Task<PreparedRun> PrepareAsync(
         IReadOnlyList<Guid> unitIds,
         PrinterSetup setup,
+        WantedPieces wanted,
         CancellationToken cancel
     )
     {
@@ -69,21 +71,26 @@ public sealed class PrintRun(
             throw new MissingException("That week or day");
         }
 
-        var due = new DuePieces(faces, boughtCards, fonts);
-        foreach (var open in opened)
-        {
-            due.TakePlaced(open);
-        }
-
+        var due = placed.Of(opened);
+        var standing = await placed.StandingAsync(due, wanted, cancel);
+        var wantedIds = standing.Where(s => s.OnSheets).Select(s => s.PieceId).ToHashSet();
+        var numbers = standing.Where(s => s.OnSheets).Select(s => s.Number).ToList();
         return new PreparedRun(
             opened[^1].Album.Name,
-            plans.For(due.Pieces, setup, cancel),
+            plans.For([.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))], setup, cancel),
             due.Faces,
             due.UnitOf,
-            due.Doubts,
-            due.ByHand
+            [.. due.Doubts.Where(d => numbers.Exists(n => IsOf(d, n)))],
+            [.. due.ByHand.Where(h => numbers.Contains(h.Number))],
+            due.Recipes,
+            standing
         );
     }
+
+    /// <summary>A doubt begins with the number of its piece, or of that piece's back.</summary>
+    private static bool IsOf(string doubt, string number) =>
+        doubt.StartsWith($"{number}:", StringComparison.Ordinal)
+        || doubt.StartsWith($"{number} back:", StringComparison.Ordinal);
 
     /// <summary>Draws one planned sheet, in points.</summary>
     public void DrawSheet(
@@ -106,10 +113,24 @@ public sealed class PrintRun(
         );
     }
 
-    /// <summary>All pages of the run: the sheets, then the key.</summary>
+    /// <summary>All pages of the run: the sheets, then the key. What the printer does wrong is made up for.</summary>
     public IEnumerable<PdfPage> Pages(PreparedRun run, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(run);
+        var fault = run.Plan.Setup.MakesUpFor;
+        return TruePages(run, cancel)
+            .Select(page =>
+                fault == PrinterFault.None
+                    ? page
+                    : page with
+                    {
+                        Draw = canvas => PrintCorrection.Draw(canvas, fault, page.Draw),
+                    }
+            );
+    }
+
+    private IEnumerable<PdfPage> TruePages(PreparedRun run, CancellationToken cancel)
+    {
         var size = run.Plan.Setup.Paper.Size;
         for (var i = 0; i < run.Plan.Sheets.Length; i++)
         {
@@ -158,9 +179,10 @@ public sealed class PrintRun(
         for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)
         {
             var first = key * 4;
+            var own = SheetPainter.KeySize(run.Plan);
             yield return new PdfPage(
-                size.Width.Points,
-                size.Height.Points,
+                own.Width.Points,
+                own.Height.Points,
                 canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first)
             );
         }
@@ -186,6 +208,12 @@ public sealed class PrintRun(
             : $" {NumberWords.Counted(plan.Carriers.Length, "bought card is", "bought cards are")} printed on a "
                 + "carrier sheet.";
 
+    private static string NothingOn(PreparedRun run) =>
+        run.Standing.Count == 0 ? "Nothing lies in a pocket yet: place some pieces first."
+        : run.Standing.All(p => p.Standing == PrintStanding.Printed)
+            ? "Everything here is printed as it is. Choose everything, or single pieces, to print it again."
+        : "Choose the pieces to print.";
+
     public static PrintPlanView View(PreparedRun run)
     {
         ArgumentNullException.ThrowIfNull(run);
@@ -200,8 +228,7 @@ public sealed class PrintRun(
                 )
             );
         var words =
-            pieces + plan.TooLarge.Length + plan.Carriers.Length == 0
-                ? "Nothing lies in a pocket yet: place some pieces first."
+            pieces + plan.TooLarge.Length + plan.Carriers.Length == 0 ? NothingOn(run)
             : pieces + plan.TooLarge.Length == 0 ? OnCarriers(plan).Trim()
             : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
             : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.{OnCarriers(plan)}";
@@ -228,7 +255,8 @@ public sealed class PrintRun(
             words,
             run.Doubts,
             [.. run.ByHand.Select(h => new HandWork(h.Number, [.. h.Steps.Select(s => s.Says())]))],
-            Cautions(run)
+            Cautions(run),
+            run.Standing
         );
     }
 }

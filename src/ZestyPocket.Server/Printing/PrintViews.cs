@@ -1,4 +1,5 @@
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Printing;
 
@@ -10,8 +11,14 @@ public sealed record PrintRequest(
     string PaperKey,
     string Margin,
     string Gap,
-    bool DespiteDoubts = false
-);
+    bool DespiteDoubts = false,
+    PrintChoice Choice = PrintChoice.All,
+    IReadOnlyList<Guid>? PieceIds = null,
+    Guid? PrinterId = null
+)
+{
+    public WantedPieces Wanted => new(Choice, [.. PieceIds ?? []]);
+}
 
 /// <summary>The sheets before they are printed.</summary>
 /// <param name="Pieces">How many pieces.</param>
@@ -20,6 +27,7 @@ public sealed record PrintRequest(
 /// <param name="Words">The sum in words.</param>
 /// <param name="ByHand">What is done to its pieces by hand, in their order.</param>
 /// <param name="Cautions">For the tools that takes; the makers' instructions come first.</param>
+/// <param name="Standing">How every placed piece stands to what was printed of it.</param>
 /// <param name="Doubts">What would not come out as it should: the keeper is asked before it is printed.</param>
 public sealed record PrintPlanView(
     int Pieces,
@@ -28,7 +36,8 @@ public sealed record PrintPlanView(
     string Words,
     IReadOnlyList<string> Doubts,
     IReadOnlyList<HandWork> ByHand,
-    IReadOnlyList<string> Cautions
+    IReadOnlyList<string> Cautions,
+    IReadOnlyList<PieceStanding> Standing
 );
 
 /// <summary>What is done by hand to a piece once it is printed and cut.</summary>

@@ -914,6 +914,35 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("StretchPlacings");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PieceTick", b =>
+                {
+                    b.Property<Guid>("PieceId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant?>("CutAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Instant?>("TuckedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("TuckedRecipe")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<Guid>("UnitId")
+                        .HasColumnType("uuid");
+
+                    b.HasKey("PieceId");
+
+                    b.HasIndex("AlbumId", "UnitId");
+
+                    b.ToTable("PieceTicks");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
                 {
                     b.Property<Guid>("Id")
@@ -925,6 +954,11 @@ namespace ZestyPocket.Storage.Migrations
 
                     b.Property<bool>("CancelAsked")
                         .HasColumnType("boolean");
+
+                    b.Property<string>("Choice")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
 
                     b.Property<bool>("DespiteDoubts")
                         .HasColumnType("boolean");
@@ -954,6 +988,13 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");
+
+                    b.PrimitiveCollection<List<Guid>>("PieceIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<Guid?>("PrinterId")
+                        .HasColumnType("uuid");
 
                     b.Property<string>("Problem")
                         .HasMaxLength(1000)
@@ -1009,6 +1050,10 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Instant>("PrintedAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<string>("Recipe")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
                     b.Property<Guid>("UnitId")
                         .HasColumnType("uuid");
 
@@ -1017,6 +1062,48 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasIndex("AlbumId", "UnitId");
 
                     b.ToTable("PrintedPieces");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.Printer", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<bool>("MakesUp")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("MeasuredAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)");
+
+                    b.Property<long>("OffsetX")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("OffsetY")
+                        .HasColumnType("bigint");
+
+                    b.Property<double>("ScaleX")
+                        .HasColumnType("double precision");
+
+                    b.Property<double>("ScaleY")
+                        .HasColumnType("double precision");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId");
+
+                    b.ToTable("Printers");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Words.Story", b =>
@@ -1226,6 +1313,15 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PieceTick", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PrintJob", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
@@ -1240,6 +1336,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
                         .WithMany()
                         .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.Printer", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,3 +1,4 @@
+using ZestyPocket.Core.Printing;
 using ZestyPocket.Storage.Jobs;
 
 namespace ZestyPocket.Storage.Printing;
@@ -15,6 +16,14 @@ public sealed class PrintJob : AskedJob
 
     /// <summary>The keeper knows what would not come out as it should and prints all the same.</summary>
     public bool DespiteDoubts { get; set; }
+
+    /// <summary>The printer whose fault the sheets make up for; null for none.</summary>
+    public Guid? PrinterId { get; set; }
+
+    public PrintChoice Choice { get; set; }
+
+    /// <summary>The pieces, when they were chosen.</summary>
+    public List<Guid> PieceIds { get; set; } = [];
 
     public int PagesDone { get; set; }
 

@@ -22,4 +22,7 @@ public sealed class PrintedPiece
     public Length CutHeight { get; set; }
 
     public Instant PrintedAt { get; set; }
+
+    /// <summary>Everything that was printed of it, and on what; null when an older version printed it.</summary>
+    public string? Recipe { get; set; }
 }

@@ -19,10 +19,11 @@ public static class Pictures
     )
     {
         PhotoEngine.Start();
-        // Red at the left and blue at the right, or one grey.
+        // From red at the left to blue at the right, greener to the foot, so that no part is like another; or one grey.
         using var xy = Image.Xyz(width, height);
+        using var right = xy[0] * (230.0 / width);
         using var pixels = colourful
-            ? (xy[0] < width / 2).Ifthenelse(new[] { 220.0, 40, 30 }, new[] { 30.0, 60, 210 })
+            ? (230 - right).Bandjoin(xy[1] * (140.0 / height), right)
             : Image.Black(width, height, bands: 3) + shade;
         using var plain = pixels.Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
         using var tagged = plain.Mutate(m =>

@@ -34,8 +34,8 @@ public sealed record AdjustPhotos(IReadOnlyList<AdjustedPrint> Prints) : Content
 }
 
 /// <summary>
-/// Brings the light of the unit's prints nearer to each other, see <see cref="MatchedLight"/>; how they are straightened
-/// and whether they have colour stays.
+/// Brings the light of the unit's prints nearer to each other, see <see cref="MatchedLight"/>; how they are
+/// straightened and whether they have colour stays.
 /// </summary>
 /// <param name="PieceIds">The prints; all whole prints in pockets when there are none.</param>
 public sealed record MatchLight(IReadOnlyList<Guid>? PieceIds = null) : ContentEdit
@@ -72,7 +72,9 @@ public sealed record MatchLight(IReadOnlyList<Guid>? PieceIds = null) : ContentE
     }
 }
 
-/// <summary>Gives prints the look of another: its finish, its light and colour. Each stays as straight as it was.</summary>
+/// <summary>
+/// Gives prints the look of another: its finish, its light and colour. Each stays as straight as it was.
+/// </summary>
 public sealed record CopyLook(Guid FromPieceId, IReadOnlyList<Guid> ToPieceIds) : ContentEdit
 {
     public override string Label() => "Copy the look of a print";

@@ -123,7 +123,9 @@ public sealed record MirrorPage(Guid LeafId, LeafSide Side) : ContentEdit
 /// <summary>Rows and mirrored pockets of a page, and pieces that change places.</summary>
 internal static class Rearrangement
 {
-    /// <summary>The pockets beside a pocket, with it, from left to right: those whose top and foot are its own.</summary>
+    /// <summary>
+    /// The pockets beside a pocket, with it, from left to right: those whose top and foot are its own.
+    /// </summary>
     public static List<PocketPlace> RowOf(UnitDesk desk, PocketPlace place)
     {
         desk.Require(place);
@@ -203,7 +205,9 @@ internal static class Rearrangement
     }
 }
 
-/// <summary>Keeps a card beside the photo it speaks of whenever pockets are filled; without a photo it is free.</summary>
+/// <summary>
+/// Keeps a card beside the photo it speaks of whenever pockets are filled; without a photo it is free.
+/// </summary>
 public sealed record PairCard(Guid PieceId, Guid? PhotoId = null) : ContentEdit
 {
     public override string Label() => "Keep a card beside a picture";

@@ -79,7 +79,9 @@ public sealed record PlaceByRules(bool Again, StretchRules Rules) : ContentEdit
         return desk;
     }
 
-    /// <summary>The picture of a series, the keeper's favourite of several, in the pocket it has in every unit.</summary>
+    /// <summary>
+    /// The picture of a series, the keeper's favourite of several, in the pocket it has in every unit.
+    /// </summary>
     private static UnitDesk WithSeries(UnitDesk desk, StretchRules rules, EditTools tools)
     {
         foreach (var (series, pocket) in rules.Series)

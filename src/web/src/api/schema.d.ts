@@ -660,6 +660,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/assembly": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getAssembly"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tickPieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPrinters"];
+        put?: never;
+        post: operations["addPrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["deletePrinter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["measurePrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}/make-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeUpForPrinter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}/test-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTestSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readScan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{id}/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["printOnStandIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{id}/findings": {
         parameters: {
             query?: never;
@@ -3701,6 +3845,10 @@ export interface components {
              */
             cardsOfAlbumId?: null | string;
         };
+        /** @description Whether the sheets of a printer make up for what was measured. */
+        MakeUp: {
+            makesUp: boolean;
+        };
         /**
          * @description What a line on a face marks.
          * @enum {unknown}
@@ -3738,6 +3886,10 @@ export interface components {
          * @enum {unknown}
          */
         MeasureSystem: "inches" | "millimetres";
+        /** @description A new printer, or another name for one. */
+        NamePrinter: {
+            name: string;
+        };
         /**
          * @description What a note is about, so that it finds its card.
          * @enum {unknown}
@@ -4196,6 +4348,19 @@ export interface components {
         PieceEdge: "left" | "top" | "right" | "bottom" | null;
         /** @enum {unknown} */
         PieceKind: "photo" | "card" | "keepsake" | "collage" | "composition" | "label" | "boughtCard";
+        /** @description How a placed piece stands to what was printed of it. */
+        PieceStanding: {
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: uuid */
+            unitId: string;
+            /** @description Such as `W19 L5`. */
+            number: string;
+            standing: components["schemas"]["PrintStanding"];
+            printedAt: null | components["schemas"]["Instant"];
+            /** @description It is on the sheets of this plan. */
+            onSheets: boolean;
+        };
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
             /** Format: uuid */
@@ -4450,6 +4615,42 @@ export interface components {
             /** Format: int64 */
             y: number;
         };
+        /**
+         * @description What of the placed pieces is printed.
+         * @default all
+         * @enum {unknown}
+         */
+        PrintChoice: "all" | "due" | "chosen";
+        /**
+         * @description Measures of a test sheet, such as `145.5 mm`; without the distances from the edges the printer is taken to
+         *     print in the right place.
+         */
+        PrinterMeasures: {
+            across: string;
+            down: string;
+            fromLeft?: null | string;
+            fromTop?: null | string;
+        };
+        /** @description A printer and what it does to a sheet. */
+        PrinterView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description In words; null before it was measured. */
+            verdict: null | string;
+            /** @description Nothing needs to be made up for. */
+            isTrue: boolean;
+            /** @description Sheets for it make up for what was measured. */
+            makesUp: boolean;
+            /** Format: double */
+            scaleXPercent: number;
+            /** Format: double */
+            scaleYPercent: number;
+            /** Format: double */
+            offsetXMm: number;
+            /** Format: double */
+            offsetYMm: number;
+        };
         PrintJobView: {
             /** Format: uuid */
             id: string;
@@ -4479,6 +4680,8 @@ export interface components {
             byHand: components["schemas"]["HandWork"][];
             /** @description For the tools that takes; the makers' instructions come first. */
             cautions: string[];
+            /** @description How every placed piece stands to what was printed of it. */
+            standing: components["schemas"]["PieceStanding"][];
         };
         PrintRequest: {
             requestKey: string;
@@ -4488,7 +4691,17 @@ export interface components {
             gap: string;
             /** @default false */
             despiteDoubts: boolean;
+            choice?: components["schemas"]["PrintChoice"];
+            pieceIds?: null | string[];
+            /** Format: uuid */
+            printerId?: null | string;
+            wanted?: components["schemas"]["WantedPieces"];
         };
+        /**
+         * @description How a piece stands to what was printed of it.
+         * @enum {unknown}
+         */
+        PrintStanding: "neverPrinted" | "changed" | "printed";
         ProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -5223,6 +5436,12 @@ export interface components {
         TakeFramesRequest: {
             positions: number[];
         };
+        /** @description What is ticked off: pieces of an album that are cut or tucked in, or are not after all. */
+        TickRequest: {
+            pieceIds: string[];
+            step: components["schemas"]["TuckStep"];
+            done: boolean;
+        };
         /** @description Colours that the cards of a unit have from its pictures, as `#rrggbb`. */
         TintOfCards: {
             main: string;
@@ -5246,6 +5465,73 @@ export interface components {
             size: string;
             words: string;
             photo?: null | boolean;
+        };
+        /** @description A side of a leaf. */
+        TuckFace: {
+            /** Format: uuid */
+            unitId: string;
+            unitTitle: string;
+            side: components["schemas"]["LeafSide"];
+            /** Format: double */
+            widthInches: number;
+            /** Format: double */
+            heightInches: number;
+            pockets: components["schemas"]["TuckPocket"][];
+        };
+        /** @description A leaf with both its sides, so that it is taken in hand once. */
+        TuckLeaf: {
+            /** Format: uuid */
+            leafId: string;
+            /** Format: int32 */
+            number: number;
+            name: string;
+            faces: components["schemas"]["TuckFace"][];
+        };
+        /** @description A piece that goes into a pocket, with what goes with it. */
+        TuckPiece: {
+            /** Format: uuid */
+            pieceId: string;
+            /** @description Such as `W19 L5` or `W19 L5 flip`. */
+            number: string;
+            /** @description What it is. */
+            title: string;
+            picture: null | string;
+            isPrinted: boolean;
+            /** @description What is done next with it. */
+            next: components["schemas"]["TuckStep"];
+            /** @description It is ticked off as cut. */
+            cut: boolean;
+            /** @description It is ticked off as tucked in. */
+            tucked: boolean;
+            /** @description What is done to it by hand first, in its order. */
+            steps: string[];
+            /** @description What goes with it, in the order it is laid on. */
+            with: components["schemas"]["TuckPiece"][];
+        };
+        /** @description A pocket on the map of a page, in inches from the page's top left corner. */
+        TuckPocket: {
+            code: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+            piece: null | components["schemas"]["TuckPiece"];
+            /** @description The code of the pocket on the other side whose piece goes in with this one. */
+            togetherWith: null | string;
+        };
+        /**
+         * @description What is done next with a piece on the table.
+         * @enum {unknown}
+         */
+        TuckStep: "print" | "cut" | "takeOutFirst" | "tuckIn" | "done";
+        /** @description The leaves of a stretch, and the cautions for the tools their pieces take. */
+        TuckView: {
+            leaves: components["schemas"]["TuckLeaf"][];
+            cautions: string[];
         };
         /**
          * @description The faces that ship with the program, by what they are for.
@@ -8386,6 +8672,515 @@ export interface operations {
             };
         };
     };
+    getAssembly: {
+        parameters: {
+            query: {
+                from: string;
+                count: number;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TuckView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tickPieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPrinters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamePrinter"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    deletePrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    measurePrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrinterMeasures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    makeUpForPrinter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getTestSheet: {
+        parameters: {
+            query: {
+                paper: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readScan: {
+        parameters: {
+            query: {
+                paper: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    printOnStandIn: {
+        parameters: {
+            query: {
+                paper: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     lookOver: {
         parameters: {
             query?: {
@@ -10853,6 +11648,8 @@ export interface operations {
                 paper: string;
                 margin: string;
                 gap: string;
+                choice?: string;
+                piece?: string[];
             };
             header?: never;
             path: {

@@ -5,7 +5,7 @@ export type ScopeKind = 'unit' | 'stretch' | 'album'
 export type Scope =
   { kind: 'album' } | { kind: 'unit'; from: string } | { kind: 'stretch'; from: string; until: string }
 
-export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'look' | 'print'
+export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'look' | 'print' | 'tuck'
 
 export interface Room {
   key: string
@@ -64,7 +64,15 @@ export const tabs: readonly Tab[] = [
       { key: 'reading', name: 'Leaf through', scopes: ['album', 'unit', 'stretch'] },
     ],
   },
-  { key: 'print', name: 'Print', rooms: [{ key: 'sheets', name: 'Sheets', scopes: ['unit', 'stretch'] }] },
+  {
+    key: 'print',
+    name: 'Print',
+    rooms: [
+      { key: 'sheets', name: 'Sheets', scopes: ['unit', 'stretch'] },
+      { key: 'printers', name: 'Printers', scopes: ['album'] },
+    ],
+  },
+  { key: 'tuck', name: 'Tuck in', rooms: [{ key: 'table', name: 'Table', scopes: ['unit', 'stretch'] }] },
 ]
 
 export const tabOf = (key: string | undefined): Tab => tabs.find((t) => t.key === key) ?? tabs[0]!

@@ -18,7 +18,9 @@ import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
 import PlaceTab from '../placing/PlaceTab.vue'
 import StretchRoom from '../placing/StretchRoom.vue'
 import type { Edit } from '../placing/unit'
+import PrintersRoom from '../printing/PrintersRoom.vue'
 import PrintTab from '../printing/PrintTab.vue'
+import TuckRoom from '../tuckingIn/TuckRoom.vue'
 import LettersRoom from '../words/LettersRoom.vue'
 import PeopleRoom from '../words/PeopleRoom.vue'
 import StylesRoom from '../words/StylesRoom.vue'
@@ -62,6 +64,7 @@ const ofAlbum = {
   'count/designs': DesignsRoom,
   'count/protectors': ProtectorsRoom,
   'count/formulas': FormulasRoom,
+  'print/printers': PrintersRoom,
 } as const
 
 defineExpose({
@@ -97,6 +100,7 @@ defineExpose({
     :unit-ids="unitIds"
     :whole="scope.kind === 'album'"
   />
+  <TuckRoom v-else-if="at === 'tuck/table'" :key="`tuck ${unitIds.join()}`" :album="album" :unit-ids="unitIds" />
   <StretchRoom
     v-else-if="at === 'place/spread' && scope.kind === 'stretch'"
     :key="unitIds.join()"

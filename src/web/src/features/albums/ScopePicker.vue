@@ -112,10 +112,12 @@ function choose(end: 'from' | 'until', id: string) {
 }
 .ends {
   display: flex;
+  flex: none;
   align-items: center;
   gap: 0.4rem;
 }
 .ends :deep(select) {
+  width: auto;
   max-width: 9.5rem;
 }
 .choices {

@@ -91,7 +91,7 @@ async function paste(event: ClipboardEvent) {
       const photoId = await addPasted(props.album.id, file, props.unit.id, firstDay.value)
       await refresh(props.album.id)
       if (place) await props.edit({ kind: 'putPhoto', photoId, place })
-      else notices.say('Added the pasted picture to the tray.')
+      else notices.done('Added the pasted picture to the tray.')
     } catch (error) {
       notices.refused(error)
     }

@@ -74,7 +74,7 @@ async function place(again: boolean) {
       (far) => (placing.value = far),
     )
     if (now.problem) notices.say(now.problem)
-    else if (now.state === 'cancelled') notices.say('Cancelled. Nothing was changed.')
+    else if (now.state === 'cancelled') notices.done('Cancelled. Nothing was changed.')
     else await act(() => Promise.resolve({ done: now.done ?? 'Done', editId: now.editId }))
   } catch (error) {
     notices.refused(error)

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { useTimeoutFn } from '@vueuse/core'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { answer, api, type AlbumView, type PrintJobView, type UnitView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import { keys } from '../../shared/queries'
 import ProgressLine from '../../shared/ProgressLine.vue'
 import { counted } from '../../shared/words'
 import { useCatalog } from '../binder/queries'
+import { usePrinters } from './queries'
 
 const props = defineProps<{
   unit: UnitView
@@ -16,6 +18,7 @@ const props = defineProps<{
 }>()
 const { data: catalog } = useCatalog()
 const notices = useNotices()
+const client = useQueryClient()
 
 interface Setup {
   paper: string
@@ -37,24 +40,35 @@ function readSetup(): Setup {
 }
 
 const setup = ref(readSetup())
+/** What is printed: what is due, everything, or pieces one chooses. */
+const choice = ref<'due' | 'all' | 'chosen'>('due')
+const chosen = ref<string[]>([])
+const ownSize = ref('')
+const { data: printers } = usePrinters()
+const printer = useLocalStorage('zesty.printerId', '')
+const isOwn = computed(() => setup.value.paper.startsWith('own'))
+const standingWords = { neverPrinted: 'never printed', changed: 'changed since', printed: 'printed' } as const
+const standing = computed(() => plan.data.value?.standing ?? [])
+const due = computed(() => standing.value.filter((p) => p.standing !== 'printed').length)
+
+/** What every question about sheets asks for. */
+const asked = computed(() => ({
+  unitIds: props.unitIds,
+  paperKey: setup.value.paper,
+  margin: setup.value.margin,
+  gap: setup.value.gap,
+  choice: choice.value,
+  pieceIds: choice.value === 'chosen' ? chosen.value : [],
+  printerId: printer.value || null,
+}))
 const despiteDoubts = ref(false)
 const job = ref<PrintJobView | null>(null)
 
 const plan = useQuery({
-  queryKey: computed(() => ['plan', props.unit.id, props.unit.revision, props.unitIds.join(), setup.value]),
+  queryKey: computed(() => keys.of(props.album.id, 'plan', props.unit.revision, asked.value)),
   queryFn: () =>
-    answer(
-      api.POST('/api/print-plans', {
-        body: {
-          requestKey: 'plan',
-          unitIds: props.unitIds,
-          paperKey: setup.value.paper,
-          margin: setup.value.margin,
-          gap: setup.value.gap,
-          despiteDoubts: false,
-        },
-      }),
-    ),
+    answer(api.POST('/api/print-plans', { body: { requestKey: 'plan', despiteDoubts: false, ...asked.value } })),
+  placeholderData: keepPreviousData,
   retry: false,
   staleTime: 0,
 })
@@ -71,12 +85,29 @@ const sheetUrl = (number: number) =>
     paper: setup.value.paper,
     margin: setup.value.margin,
     gap: setup.value.gap,
+    choice: choice.value,
     v: String(props.unit.revision),
-  })}`
+  })}${asked.value.pieceIds.map((id) => `&piece=${id}`).join('')}`
 
-function changed(field: keyof Setup, event: Event) {
-  setup.value = { ...setup.value, [field]: (event.target as HTMLInputElement).value }
+function keep(part: Partial<Setup>) {
+  setup.value = { ...setup.value, ...part }
   localStorage.setItem(storageKey, JSON.stringify(setup.value))
+}
+const changed = (field: keyof Setup, event: Event) => keep({ [field]: (event.target as HTMLInputElement).value })
+
+const choices = computed(() => [
+  { key: 'due' as const, name: `What is due (${due.value})` },
+  { key: 'all' as const, name: `Everything (${standing.value.length})` },
+  { key: 'chosen' as const, name: 'Pieces I choose' },
+])
+
+function choosePaper(event: Event) {
+  const key = (event.target as HTMLSelectElement).value
+  keep({ paper: key === 'own' ? `own ${metric.value ? '200x200 mm' : '8x8 in'}` : key })
+}
+function ownPaper(event: Event) {
+  ownSize.value = (event.target as HTMLInputElement).value
+  keep({ paper: `own ${ownSize.value.trim()}` })
 }
 
 async function print() {
@@ -85,11 +116,8 @@ async function print() {
       api.POST('/api/print-jobs', {
         body: {
           requestKey: crypto.randomUUID(),
-          unitIds: props.unitIds,
-          paperKey: setup.value.paper,
-          margin: setup.value.margin,
-          gap: setup.value.gap,
           despiteDoubts: despiteDoubts.value,
+          ...asked.value,
         },
       }),
     )
@@ -105,6 +133,8 @@ const { start: poll } = useTimeoutFn(
     try {
       job.value = await answer(api.GET('/api/print-jobs/{id}', { params: { path: { id: job.value.id } } }))
       if (job.value.state === 'waiting' || job.value.state === 'running') poll()
+      // What was due is printed now.
+      else if (job.value.state === 'done') await client.invalidateQueries({ queryKey: ['of', props.album.id] })
     } catch (error) {
       notices.refused(error)
     }
@@ -127,10 +157,47 @@ async function cancel() {
   <div class="print">
     <section class="settings panel" aria-label="Printer">
       <h2 class="h5">{{ heading }}</h2>
+      <fieldset class="mb-2">
+        <legend class="form-label fs-6 mb-0">What is printed</legend>
+        <label v-for="c in choices" :key="c.key" class="form-check mb-0">
+          <input v-model="choice" type="radio" class="form-check-input" name="print-choice" :value="c.key" />
+          <span class="form-check-label">{{ c.name }}</span>
+        </label>
+      </fieldset>
+      <ul v-if="choice === 'chosen'" class="pieces" aria-label="Pieces to choose">
+        <li v-for="p in standing" :key="p.pieceId">
+          <label class="form-check mb-0">
+            <input v-model="chosen" type="checkbox" class="form-check-input" :value="p.pieceId" />
+            <span class="form-check-label"
+              >{{ p.number }} <span class="visually-quiet">{{ standingWords[p.standing] }}</span></span
+            >
+          </label>
+        </li>
+      </ul>
       <label for="paper" class="form-label">Paper</label>
-      <select id="paper" class="form-select" :value="setup.paper" @change="changed('paper', $event)">
+      <select id="paper" class="form-select" :value="isOwn ? 'own' : setup.paper" @change="choosePaper">
         <option v-for="p in catalog?.papers" :key="p.key" :value="p.key">{{ p.name }} ({{ p.sizeLabel }})</option>
+        <option value="own">A size of your own</option>
       </select>
+      <template v-if="isOwn">
+        <label for="own-paper" class="form-label mt-1">Width × height</label>
+        <input
+          id="own-paper"
+          class="form-control"
+          :value="ownSize || setup.paper.slice(4)"
+          placeholder="8x8 in"
+          @change="ownPaper"
+        />
+      </template>
+      <template v-if="printers?.length">
+        <label for="printer" class="form-label mt-1">Printer</label>
+        <select id="printer" v-model="printer" class="form-select">
+          <option value="">any, at 100 %</option>
+          <option v-for="p in printers" :key="p.id" :value="p.id">
+            {{ p.name }}{{ p.makesUp ? `, made up for ${p.scaleXPercent} × ${p.scaleYPercent} %` : '' }}
+          </option>
+        </select>
+      </template>
       <div class="row g-2 mt-1">
         <div class="col">
           <label for="margin" class="form-label">Printer's margin</label>
@@ -247,6 +314,14 @@ async function cancel() {
   padding: 1rem 1.2rem 4rem;
   overflow-y: auto;
   border-right: 1px solid var(--line);
+}
+.pieces {
+  max-height: 14rem;
+  overflow-y: auto;
+  margin: 0 0 0.5rem;
+  padding: 0.3rem 0.5rem;
+  list-style: none;
+  border: 1px solid var(--line);
 }
 .sheets {
   flex: 1;

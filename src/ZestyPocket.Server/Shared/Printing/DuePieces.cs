@@ -4,9 +4,8 @@ using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
-using ZestyPocket.Server.Shared;
 
-namespace ZestyPocket.Server.Printing;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>
 /// Collects what is printed of units: every placed piece and what goes with it, part by part, with the faces and what
@@ -25,6 +24,34 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
     public IReadOnlyDictionary<(Guid PieceId, int Part), PieceFace> Faces => _faces;
 
     public IReadOnlyDictionary<Guid, Guid> UnitOf => _unitOf;
+
+    /// <summary>
+    /// By piece, everything that is printed of it, front and back, and on what: two with one recipe look the same on
+    /// paper.
+    /// </summary>
+    public IReadOnlyDictionary<Guid, string> Recipes =>
+        _pieces
+            .GroupBy(p => p.PieceId)
+            .ToDictionary(
+                g => g.Key,
+                g =>
+                {
+                    var parts = g.OrderBy(p => p.Part).ToList();
+                    var backs = parts
+                        .Select(p => p.Back)
+                        .OfType<DueBack>()
+                        .Select(b => (Face: _faces[(b.PieceId, 0)], b.UpsideDown))
+                        .ToList();
+                    var on = string.Join(
+                        ' ',
+                        parts.Select(p => $"{p.Stock}").Concat(backs.Select(b => b.UpsideDown ? "turned" : "back"))
+                    );
+                    var looks = PieceRecipe.HashOf(
+                        parts.Select(p => _faces[(p.PieceId, p.Part)]).Concat(backs.Select(b => b.Face))
+                    );
+                    return $"{looks} {on}";
+                }
+            );
 
     /// <summary>What would not come out as it should.</summary>
     public IReadOnlyList<string> Doubts => _doubts;
