@@ -5977,8 +5977,8 @@ export interface components {
             revision: number;
         };
         /**
-         * @description Brings the light of the unit's prints nearer to each other, see MatchedLight; how they are straightened
-         *     and whether they have colour stays.
+         * @description Brings the light of the unit's prints nearer to each other, see MatchedLight; how they are
+         *     straightened and whether they have colour stays.
          */
         UnitEditMatchLight: {
             /** @enum {string} */
