@@ -156,7 +156,6 @@ public sealed class PrinterTests
             }
         }
 
-        paperY = paperY.Count == 0 ? [0, height - 1] : paperY;
         var (perX, perY) = (
             (paperX.Max() - paperX.Min() + 1) / (double)paper.Width.Millimetres,
             (paperY.Max() - paperY.Min() + 1) / (double)paper.Height.Millimetres

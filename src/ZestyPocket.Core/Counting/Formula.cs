@@ -107,8 +107,7 @@ public readonly record struct FormulaGap(int Pictures, int Words, bool Title, in
 
         return missing.Count == 0
             ? string.Empty
-            : (missing.Count == 1 ? missing[0] : $"{string.Join(", ", missing.SkipLast(1))} and {missing[^1]}")
-                + (by is null ? string.Empty : $" by {by}");
+            : NumberWords.Listed(missing) + (by is null ? string.Empty : $" by {by}");
     }
 }
 

@@ -67,6 +67,13 @@ public static class NumberWords
     public static string Counted(int count, string one, string? many = null) =>
         $"{count.ToString("N0", CultureInfo.InvariantCulture)} {(count == 1 ? one : many ?? one + "s")}";
 
+    /// <summary>Such as <c>one, two and three</c>.</summary>
+    public static string Listed(IReadOnlyList<string> items)
+    {
+        ArgumentNullException.ThrowIfNull(items);
+        return items.Count <= 1 ? string.Concat(items) : $"{string.Join(", ", items.SkipLast(1))} and {items[^1]}";
+    }
+
     /// <summary>The same with a small number in words, such as <c>two cards</c>.</summary>
     public static string CountedInWords(int count, string one) => $"{Of(count)} {(count == 1 ? one : one + "s")}";
 }

@@ -99,9 +99,6 @@ public static class FindingEndpoints
             .WithProblems();
     }
 
-    /// <summary>A small picture of a way: about 560 pixels across for facing 9x12 pages.</summary>
-    private const double PreviewPixelsPerInch = 30;
-
     private static async Task<SpreadColoursView> ColoursAsync(
         OpenUnit open,
         int spread,
@@ -127,17 +124,17 @@ public static class FindingEndpoints
                         Revision = open.Unit.Revision,
                     },
                     way.After,
-                    await PaintedAsync(open with { Content = content })
+                    await spreads.PreviewAsync(open with { Content = content }, cancel)
                 )
             );
         }
 
-        return new SpreadColoursView(now.Colourfulness, open.Words.MostColourful, await PaintedAsync(open), ways);
-
-        async Task<string> PaintedAsync(OpenUnit shown) =>
-            $"data:image/png;base64,{Convert.ToBase64String(
-                await spreads.PreviewAsync(shown, PreviewPixelsPerInch, cancel)
-            )}";
+        return new SpreadColoursView(
+            now.Colourfulness,
+            open.Words.MostColourful,
+            await spreads.PreviewAsync(open, cancel),
+            ways
+        );
     }
 }
 

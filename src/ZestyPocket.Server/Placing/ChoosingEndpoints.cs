@@ -25,9 +25,6 @@ public static class ChoosingEndpoints
     private const int MostWays = 3;
     private const int MostOffers = 8;
 
-    /// <summary>A picture of a way: about 560 pixels across for facing 9x12 pages.</summary>
-    private const double PreviewPixelsPerInch = 30;
-
     public static void MapChoosing(this IEndpointRouteBuilder api)
     {
         var units = api.MapGroup("/units/{id:guid}").WithTags("Placing");
@@ -103,20 +100,12 @@ public static class ChoosingEndpoints
                     {
                         var things = LaidSpread.Of(question, way);
                         var content = LaidSpread.Lay(desk, things, Guid.CreateVersion7).Content;
-                        var png = await spreads.PreviewAsync(
-                            open with
-                            {
-                                Content = content,
-                            },
-                            PreviewPixelsPerInch,
-                            cancel
-                        );
                         views.Add(
                             new WayView(
                                 things,
                                 WaysInWords.Score(ways[0], way),
                                 WaysInWords.Of(question, ways[0], way),
-                                $"data:image/png;base64,{Convert.ToBase64String(png)}"
+                                await spreads.PreviewAsync(open with { Content = content }, cancel)
                             )
                         );
                     }

@@ -231,7 +231,7 @@ public sealed class PrintRun(
             pieces + plan.TooLarge.Length + plan.Carriers.Length == 0 ? NothingOn(run)
             : pieces + plan.TooLarge.Length == 0 ? OnCarriers(plan).Trim()
             : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
-            : $"{NumberWords.Counted(pieces, "piece")} on {string.Join(" and ", byStock)}.{OnCarriers(plan)}";
+            : $"{NumberWords.Counted(pieces, "piece")} on {NumberWords.Listed([.. byStock])}.{OnCarriers(plan)}";
         return new PrintPlanView(
             pieces + plan.TooLarge.Length + plan.Carriers.Length,
             [

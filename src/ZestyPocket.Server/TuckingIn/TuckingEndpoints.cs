@@ -37,7 +37,7 @@ public sealed record TuckPiece(
 
 /// <summary>A pocket on the map of a page, in inches from the page's top left corner.</summary>
 /// <param name="Piece">What goes in; null for a pocket that stays empty.</param>
-/// <param name="TogetherWith">The code of the pocket on the other side whose piece goes in with this one.</param>
+/// <param name="IsStuck">It is stuck to the piece behind it: both go in as one.</param>
 public sealed record TuckPocket(
     string Code,
     double X,
@@ -45,7 +45,7 @@ public sealed record TuckPocket(
     double Width,
     double Height,
     TuckPiece? Piece,
-    string? TogetherWith
+    bool IsStuck
 );
 
 /// <summary>A side of a leaf.</summary>
@@ -261,7 +261,7 @@ public sealed class TuckingReader(
                                 Inches(bounds.Width),
                                 Inches(bounds.Height),
                                 piece is null ? null : PieceOf(unit, piece, p.Code, piece.Id),
-                                unit.IsStuck(p.Place) ? "the piece behind it" : null
+                                unit.IsStuck(p.Place)
                             );
                         }),
                 ]

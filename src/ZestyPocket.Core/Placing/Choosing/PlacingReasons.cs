@@ -111,7 +111,8 @@ public static class PlacingReasons
                 question,
                 photo,
                 pocket.p,
-                pocket.i
+                pocket.i,
+                AsItIs(desk, print, photo, pocket.p)
             ),
             Card card => CardWords(question, card, pocket.i),
             _ => $"It fits this {pocket.p.Nominal} pocket.",
@@ -119,7 +120,23 @@ public static class PlacingReasons
         return locked ? $"{why} Locked: it stays." : why;
     }
 
-    private static string PhotoWords(SpreadQuestion question, DeskPhoto photo, PocketToFill pocket, int at)
+    /// <summary>What the keeper crops away besides, by framing, straightening or a border.</summary>
+    private static string? AsItIs(UnitDesk desk, PhotoPrint print, DeskPhoto photo, PocketToFill pocket)
+    {
+        var pixels = photo.Photo.Pixels;
+        var loss = print.CropFor(pixels, desk.Pages.RoomOf(desk.Content, print)).LossOf(pixels);
+        return loss - DeskQuestion.CropOf(photo, pocket.Cut).Loss > Dust
+            ? string.Create(CultureInfo.InvariantCulture, $" As it is framed now, {loss * 100:0} % is cropped.")
+            : null;
+    }
+
+    private static string PhotoWords(
+        SpreadQuestion question,
+        DeskPhoto photo,
+        PocketToFill pocket,
+        int at,
+        string? asItIs
+    )
     {
         var candidate = IndexOf(question, photo.Id);
         var price = candidate < 0 ? null : question.Prices[at][candidate];
@@ -134,7 +151,7 @@ public static class PlacingReasons
         }
 
         var first = $"{shape} in a {pocket.Nominal} pocket: {Cropped(price)}";
-        return $"{first}{Besides(question, photo, pocket, price)}.{Second(question, candidate, at)}";
+        return $"{first}{Besides(question, photo, pocket, price)}.{asItIs ?? Second(question, candidate, at)}";
     }
 
     /// <summary>What else speaks for this pocket.</summary>

@@ -155,11 +155,15 @@ public sealed class SpreadPages(
                 .Select(g => g.ToList()),
         ];
 
-    /// <summary>The picture of a unit as it would be, not kept: a file's bytes.</summary>
-    public Task<byte[]> PreviewAsync(OpenUnit open, double pixelsPerInch, CancellationToken cancel)
+    /// <summary>A spread beside others it is chosen from: about 560 pixels across for facing 9x12 pages.</summary>
+    private const double PreviewPixelsPerInch = 30;
+
+    /// <summary>The picture of a unit as it would be, small and not kept, as a data address.</summary>
+    public async Task<string> PreviewAsync(OpenUnit open, CancellationToken cancel)
     {
         var pages = Painted(open);
-        return bench.RunAsync(() => Png(Spreads(pages), pixelsPerInch, cancel), cancel);
+        var png = await bench.RunAsync(() => Png(Spreads(pages), PreviewPixelsPerInch, cancel), cancel);
+        return $"data:image/png;base64,{Convert.ToBase64String(png)}";
     }
 
     private async Task<List<PaintedFace>> PaintedAsync(Guid unitId, CancellationToken cancel) =>

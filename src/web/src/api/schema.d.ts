@@ -5520,8 +5520,8 @@ export interface components {
             /** Format: double */
             height: number;
             piece: null | components["schemas"]["TuckPiece"];
-            /** @description The code of the pocket on the other side whose piece goes in with this one. */
-            togetherWith: null | string;
+            /** @description It is stuck to the piece behind it: both go in as one. */
+            isStuck: boolean;
         };
         /**
          * @description What is done next with a piece on the table.

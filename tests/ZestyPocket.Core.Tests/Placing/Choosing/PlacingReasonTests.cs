@@ -29,6 +29,22 @@ public sealed class PlacingReasonTests
     }
 
     [Fact]
+    public void A_print_that_was_straightened_says_what_that_crops()
+    {
+        var desk = Filled(Spreads.Photo(1, 3000, 2000, 2));
+        var print = desk.Content.Pieces.OfType<PhotoPrint>().Single();
+        desk = Desks.After(
+            desk,
+            new AdjustPhotos([new(print.Id, new PictureAdjustment(8))]) { Revision = 0 },
+            Desks.Tools()
+        );
+        // Turned by 8 degrees, a 3:2 keeps 1 / (cos 8 + 1.5 sin 8) of its height: 30 % of it goes. Geometry.
+        var words = PlacingReasons.Of(desk, EvenShaper.Only).Single(r => r.PieceId == print.Id).Words;
+        words.ShouldContain("nothing cropped");
+        words.ShouldContain("As it is framed now, 30 % is cropped.");
+    }
+
+    [Fact]
     public void Every_piece_in_a_pocket_has_a_reason_of_at_most_two_sentences()
     {
         for (var seed = 0; seed < 10; seed++)

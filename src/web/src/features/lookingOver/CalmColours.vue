@@ -92,21 +92,3 @@ async function use(way: NonNullable<typeof data.value>['ways'][number]) {
     </template>
   </BModal>
 </template>
-
-<style scoped>
-.ways {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(250px, 1fr));
-  gap: 1rem;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-.ways img {
-  display: block;
-  width: 100%;
-  margin-bottom: 0.4rem;
-  border: 1px solid var(--line);
-  background: var(--mat);
-}
-</style>

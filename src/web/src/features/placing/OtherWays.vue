@@ -43,21 +43,3 @@ const { data, error, isFetching } = useQuery({
     </template>
   </BModal>
 </template>
-
-<style scoped>
-.ways {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
-  gap: 1rem;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-.ways img {
-  display: block;
-  width: 100%;
-  margin-bottom: 0.4rem;
-  border: 1px solid var(--line);
-  background: var(--mat);
-}
-</style>

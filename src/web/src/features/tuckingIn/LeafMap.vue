@@ -26,7 +26,7 @@ const short = (code: string) => code.split(' ').at(-1)!
 const nameOf = (pocket: TuckFace['pockets'][number]) =>
   `${short(pocket.code)} ${marks[pocket.piece!.next]}: ${pocket.piece!.number}, ${pocket.piece!.title}, ` +
   nextWords[pocket.piece!.next] +
-  (pocket.togetherWith ? `, goes in with ${pocket.togetherWith}` : '')
+  (pocket.isStuck ? ', goes in with the piece behind it' : '')
 </script>
 
 <template>
