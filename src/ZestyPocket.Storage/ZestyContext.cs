@@ -47,6 +47,12 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<Printer> Printers => Set<Printer>();
 
+    public DbSet<PaperOnHand> PapersOnHand => Set<PaperOnHand>();
+
+    public DbSet<SheetLeftover> SheetLeftovers => Set<SheetLeftover>();
+
+    public DbSet<LabOrder> LabOrders => Set<LabOrder>();
+
     public DbSet<PieceTick> PieceTicks => Set<PieceTick>();
 
     public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
@@ -215,6 +221,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             job.Property(j => j.RequestKey).HasMaxLength(AskedJob.LongestKey);
             job.Property(j => j.PaperKey).HasMaxLength(32);
+            job.ComplexProperty(j => j.Options, o => o.Property(x => x.UseLeftovers).HasDefaultValue(false));
             job.Property(j => j.Problem).HasMaxLength(1000);
             job.HasOne<Album>().WithMany().HasForeignKey(j => j.AlbumId);
             job.HasIndex(j => new { j.KeeperId, j.RequestKey }).IsUnique();
@@ -252,6 +259,39 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             printer.Property(p => p.Name).HasMaxLength(80);
             printer.HasOne<Keeper>().WithMany().HasForeignKey(p => p.KeeperId);
+        });
+
+        modelBuilder.Entity<PaperOnHand>(paper =>
+        {
+            paper.Property(p => p.PaperKey).HasMaxLength(32);
+            paper.Property(p => p.Price).HasPrecision(12, 4);
+            paper.HasOne<Keeper>().WithMany().HasForeignKey(p => p.KeeperId);
+            paper
+                .HasIndex(p => new
+                {
+                    p.KeeperId,
+                    p.Stock,
+                    p.PaperKey,
+                })
+                .IsUnique();
+        });
+
+        modelBuilder.Entity<SheetLeftover>(left =>
+        {
+            left.Property(l => l.PaperKey).HasMaxLength(32);
+            left.Ignore(l => l.Free);
+            left.HasOne<Keeper>().WithMany().HasForeignKey(l => l.KeeperId);
+            left.HasIndex(l => new { l.KeeperId, l.State });
+            left.HasIndex(l => l.JobId);
+        });
+
+        modelBuilder.Entity<LabOrder>(order =>
+        {
+            order.Property(o => o.RequestKey).HasMaxLength(AskedJob.LongestKey);
+            order.Property(o => o.Problem).HasMaxLength(1000);
+            order.Property(o => o.Prints).HasColumnType("jsonb");
+            order.HasOne<Album>().WithMany().HasForeignKey(o => o.AlbumId);
+            order.HasIndex(o => new { o.KeeperId, o.RequestKey }).IsUnique();
         });
 
         modelBuilder.Entity<PieceTick>(tick =>

@@ -122,6 +122,33 @@ public static class StoryOnCards
             );
         }
 
-        return (content, flow.WordsOver);
+        return (BesidePictures(desk, content, story), flow.WordsOver);
+    }
+
+    /// <summary>
+    /// A card of a story that names pictures of the unit stays beside one of them: the first card beside the first
+    /// picture, the next beside the next. A card that has a picture keeps it.
+    /// </summary>
+    private static UnitContent BesidePictures(UnitDesk desk, UnitContent content, AlbumStory story)
+    {
+        var named = story
+            .Pictures.Select(name =>
+                desk.Photos.Values.FirstOrDefault(p => p.FileName.Equals(name, StringComparison.OrdinalIgnoreCase))?.Id
+            )
+            .OfType<Guid>()
+            .Distinct()
+            .Except(content.Pieces.OfType<Card>().Select(c => c.PairedWith).OfType<Guid>())
+            .ToList();
+        var cards = content.CardsOf(story.Id).Where(c => c.PairedWith is null);
+        return cards
+            .Zip(named)
+            .Aggregate(
+                content,
+                (all, pair) =>
+                    all with
+                    {
+                        Pieces = all.Pieces.Replace(pair.First, pair.First with { PairedWith = pair.Second }),
+                    }
+            );
     }
 }

@@ -20,6 +20,9 @@ public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock
     /// It is printed onto a card that is taped to a carrier sheet, over the outline that a first pass prints there.
     /// </summary>
     public bool OnCarrier { get; init; }
+
+    /// <summary>The unit in its number, such as <c>W19</c>.</summary>
+    public string UnitCode => Number.LastIndexOf(' ') is > 0 and var at ? Number[..at] : Number;
 }
 
 /// <summary>The back of a piece.</summary>
@@ -35,6 +38,17 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
     /// <summary>What the sheets make up for; <see cref="PrinterFault.None"/> for a printer that prints true.</summary>
     public PrinterFault MakesUpFor { get; init; } = PrinterFault.None;
 
+    public SheetOptions Options { get; init; } = SheetOptions.Usual;
+
+    /// <summary>What else than the loaded paper can be printed on.</summary>
+    public ImmutableArray<SheetOnHand> OnHand { get; init; } = [];
+
+    /// <summary>How far this printer sets the second side from where it should lie.</summary>
+    public (Length Right, Length Down) BackOffset { get; init; }
+
+    /// <summary>The free part of a sheet that was printed on before; null for a new sheet.</summary>
+    public Rect? Free { get; init; }
+
     /// <summary>
     /// Height of the strip at the foot of each sheet's printable part that carries the check rule.
     /// Low enough that every sheet count of the trade still holds: A4 with 5 mm margins leaves 7.6 mm under five 3x4.
@@ -45,16 +59,30 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
     /// The check strip of this paper; none on photo paper too narrow for a rule of 100 mm and its words, where two 3x4
     /// fill a 4x6 exactly. Arithmetic.
     /// </summary>
-    public Length Strip => Paper.Size.Width - (2 * Margin) >= Length.FromMillimetres(140) ? CheckStrip : Length.Zero;
+    public Length Strip =>
+        Free is null && Paper.Size.Width - (2 * Margin) >= Length.FromMillimetres(140) ? CheckStrip : Length.Zero;
 
-    /// <summary>The printable part above the check strip.</summary>
+    /// <summary>The printable part above the check strip, or what is free of it.</summary>
     public Rect Usable =>
-        new(Margin, Margin, Paper.Size.Width - (2 * Margin), Paper.Size.Height - (2 * Margin) - Strip);
+        Free ?? new(Margin, Margin, Paper.Size.Width - (2 * Margin), Paper.Size.Height - (2 * Margin) - Strip);
+
+    /// <summary>Where pieces can be cut: with a bleed they keep away from the edge of the printable part.</summary>
+    public Rect ForPieces =>
+        new(
+            Usable.X + Options.Bleed,
+            Usable.Y + Options.Bleed,
+            Usable.Width - (2 * Options.Bleed),
+            Usable.Height - (2 * Options.Bleed)
+        );
+
+    /// <summary>Pieces that bleed keep their bleeds apart.</summary>
+    public Length GapBetween => Length.Max(Gap, 2 * Options.Bleed);
 
     /// <summary>Refuses margins and gaps no printer has.</summary>
     public PrinterSetup Checked()
     {
         var inch = Length.FromInches(1);
+        Options.Check();
         return Margin < Length.Zero || Margin > inch || Gap < Length.Zero || Gap > inch
             ? throw new MeasureException("Margins and gaps must be between 0 and 1 in (25.4 mm).")
             : this;
@@ -82,6 +110,17 @@ public enum PrintStanding
     /// <summary>It was printed and looks otherwise now, or is cut or printed on something else.</summary>
     Changed,
     Printed,
+
+    /// <summary>It was lost, smudged or cut wrong.</summary>
+    Spoilt,
+}
+
+/// <summary>Why a printed piece is printed again.</summary>
+public enum Spoilt
+{
+    Lost,
+    Smudged,
+    Miscut,
 }
 
 /// <summary>Which side of its paper a planned sheet is.</summary>
@@ -91,6 +130,9 @@ public enum SheetSide
     Only,
     Front,
     Back,
+
+    /// <summary>The back of a sheet that is printed on one side, with the number of every piece.</summary>
+    Numbers,
 }
 
 /// <summary>
@@ -104,6 +146,30 @@ public sealed record PlannedSheet(
     SheetSide Side = SheetSide.Only
 )
 {
+    /// <summary>How it is set up, where that is not the loaded paper.</summary>
+    public PrinterSetup? Other { get; init; }
+
+    /// <summary>The sheet or offcut of another print that it is.</summary>
+    public Guid? LeftoverId { get; init; }
+
+    /// <summary>The numbers of its pieces, behind each of them.</summary>
+    public PlannedSheet NumbersBehind(Size paper) =>
+        this with
+        {
+            Side = SheetSide.Numbers,
+            Cuts = [],
+            Pieces =
+            [
+                .. Pieces.Select(p =>
+                    p with
+                    {
+                        Bounds = p.Bounds with { X = paper.Width - p.Bounds.Right },
+                        Quarters = (4 - p.Quarters) % 4,
+                    }
+                ),
+            ],
+        };
+
     /// <summary>
     /// The back of this sheet: the paper is turned over around its long axis, so every back lies as far from the right
     /// edge as its front lies from the left one. Arithmetic.
@@ -150,77 +216,37 @@ public sealed record PrintPlan(
     ImmutableArray<DuePiece> TooLarge
 )
 {
-    /// <summary>What is printed onto bought cards, each on a carrier sheet of its own.</summary>
-    public ImmutableArray<DuePiece> Carriers { get; init; } = [];
+    /// <summary>Sheets that bought cards are taped to, so that their words are printed onto them.</summary>
+    public ImmutableArray<PlannedSheet> Carriers { get; init; } = [];
+
+    /// <summary>Pieces that are larger than the paper, in parts that are joined.</summary>
+    public ImmutableArray<PlannedTile> Tiles { get; init; } = [];
+
+    /// <summary>No other sheets for these pieces cost less.</summary>
+    public bool IsProved { get; init; }
+
+    /// <summary>How a sheet is set up.</summary>
+    public PrinterSetup SetupOf(PlannedSheet sheet)
+    {
+        ArgumentNullException.ThrowIfNull(sheet);
+        return sheet.Other ?? Setup;
+    }
+
+    /// <summary>Sheets of paper that go through the printer, each side counted once.</summary>
+    public int SheetsOfPaper => Sheets.Count(s => s.Side is SheetSide.Only or SheetSide.Front);
 
     /// <summary>Packs the pieces by stock.</summary>
-    public static PrintPlan For(IReadOnlyList<DuePiece> due, PrinterSetup setup, CancellationToken cancel = default)
+    /// <param name="covering">Chooses sheets exactly; null for rules alone.</param>
+    public static PrintPlan For(
+        IReadOnlyList<DuePiece> due,
+        PrinterSetup setup,
+        ISheetCovering? covering = null,
+        CancellationToken cancel = default
+    )
     {
         ArgumentNullException.ThrowIfNull(due);
         ArgumentNullException.ThrowIfNull(setup);
-        var usable = setup.Checked().Usable;
-        var sheets = ImmutableArray.CreateBuilder<PlannedSheet>();
-        var carriers = due.Where(d => d.OnCarrier).ToImmutableArray();
-        due = [.. due.Where(d => !d.OnCarrier)];
-        var tooLarge = due.Where(d => !SheetPacking.CanHold(usable.Size, new SheetPiece(0, d.Cut, true)))
-            .ToImmutableArray();
-
-        foreach (
-            var (stock, both) in Enum.GetValues<Stock>()
-                .Select(stock => (stock, false))
-                .Concat(Enum.GetValues<Stock>().Select(stock => (stock, true)))
-        )
-        {
-            var pieces = due.Where(d => d.Stock == stock && d.Back is not null == both && !tooLarge.Contains(d))
-                .ToArray();
-            var packed = SheetPacking.Pack(
-                [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn: true))],
-                usable.Size,
-                setup.Gap,
-                seed: 1,
-                cancel
-            );
-            foreach (var sheet in packed)
-            {
-                var inner =
-                    GuillotineCuts.Of(usable.Size, sheet.Pieces)
-                    ?? throw new InvalidOperationException("The packing cannot be cut edge to edge.");
-                // An edge of paper needs no cut: only a printer without margins reaches it.
-                var cuts = (
-                    setup.Margin > Length.Zero ? GuillotineCuts.AlongTheEdge(usable.Size, sheet.Pieces) : []
-                ).Concat(inner);
-                var planned = new PlannedSheet(
-                    stock,
-                    [
-                        .. sheet.Pieces.Select(p => new PlannedPiece(
-                            pieces[p.Index],
-                            p.Bounds.Moved(usable.X, usable.Y),
-                            p.Turned ? 1 : 0
-                        )),
-                    ],
-                    [.. sheet.Offcuts.Select(o => o.Moved(usable.X, usable.Y))],
-                    [
-                        .. cuts.Select(c => new CutLine(
-                            c.X1 + usable.X,
-                            c.Y1 + usable.Y,
-                            c.X2 + usable.X,
-                            c.Y2 + usable.Y
-                        )),
-                    ],
-                    both ? SheetSide.Front : SheetSide.Only
-                );
-                sheets.Add(planned);
-                if (both)
-                {
-                    sheets.Add(planned.BackOf(setup.Paper.Size));
-                }
-            }
-        }
-
-        var backs = tooLarge
-            .Where(d => d.Back is not null)
-            .Select(d => d with { PieceId = d.Back!.PieceId, Number = d.Back.Number, Part = 0, Back = null });
-        return new PrintPlan(setup, sheets.ToImmutable(), [.. tooLarge, .. backs]) { Carriers = carriers };
+        return new PrintPlanning(setup.Checked(), covering, cancel).Of(due);
     }
 }
 

@@ -26,7 +26,7 @@ public static class PieceProgress
     /// <param name="tuckedAsItIs">What was tucked in looks as it does now.</param>
     public static TuckStep NextOf(bool isPrinted, PrintStanding standing, bool cut, bool tucked, bool tuckedAsItIs)
     {
-        if (tucked && tuckedAsItIs)
+        if (tucked && tuckedAsItIs && standing != PrintStanding.Spoilt)
         {
             return TuckStep.Done;
         }

@@ -139,6 +139,16 @@ public static class PictureIntake
         }
     }
 
+    /// <summary>How far down the horizon of a picture lies, 0 to 1; null when it has none.</summary>
+    /// <param name="thumbnail">A small upright picture.</param>
+    public static double? HorizonOf(string thumbnail)
+    {
+        using var picture = Image.NewFromFile(thumbnail);
+        using var grey = picture.Colourspace(Enums.Interpretation.Bw);
+        using var one = grey.ExtractBand(0);
+        return Horizon.Of(one.WriteToMemory<byte>(), one.Width, one.Height);
+    }
+
     private static PictureRefusedException Broken(VipsException broken) =>
         new(
             "The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.",

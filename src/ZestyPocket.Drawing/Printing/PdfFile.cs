@@ -3,12 +3,38 @@ using System.Text;
 using System.Text.RegularExpressions;
 using NetVips;
 using SkiaSharp;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Drawing.Photos;
 
 namespace ZestyPocket.Drawing.Printing;
 
 /// <summary>One page of a PDF: its size in points and what is drawn on it.</summary>
-public sealed record PdfPage(double WidthPt, double HeightPt, Action<SKCanvas> Draw);
+public sealed record PdfPage(double WidthPt, double HeightPt, Action<SKCanvas> Draw)
+{
+    /// <summary>What is left when everything is cut, from the top left corner; null for the whole page.</summary>
+    public Rect? Trim { get; init; }
+
+    /// <summary>How far beyond the trim is printed, in points.</summary>
+    public double BleedPt { get; init; }
+
+    internal string Boxes(string media)
+    {
+        if (Trim is not { } trim)
+        {
+            return $"/TrimBox {media}\n/BleedBox {media}\n/CropBox {media}\n";
+        }
+
+        return $"/TrimBox {Box(0)}\n/BleedBox {Box(BleedPt)}\n/CropBox {media}\n";
+
+        // PDF measures from the foot of the page.
+        string Box(double around) =>
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"[{trim.X.Points - around:0.####} {HeightPt - trim.Bottom.Points - around:0.####} "
+                    + $"{trim.Right.Points + around:0.####} {HeightPt - trim.Y.Points + around:0.####}]"
+            );
+    }
+}
 
 /// <summary>
 /// Writes PDFs for print: pages drawn by the painters, then, as an appended update (ISO 32000-1, 7.5.6), the page
@@ -39,11 +65,13 @@ public static partial class PdfFile
             RasterDpi = 7200,
             EncodingQuality = 92,
         };
+        var drawn = new List<PdfPage>();
         using (var sink = new SKManagedWStream(file, disposeManagedStream: false))
         using (var document = SKDocument.CreatePdf(sink, metadata))
         {
             foreach (var page in pages)
             {
+                drawn.Add(page with { Draw = static _ => { } });
                 var canvas = document.BeginPage((float)page.WidthPt, (float)page.HeightPt);
                 page.Draw(canvas);
                 document.EndPage();
@@ -53,11 +81,11 @@ public static partial class PdfFile
         }
 
         file.Flush();
-        AppendBoxesAndIntent(file);
+        AppendBoxesAndIntent(file, drawn);
         file.Flush();
     }
 
-    private static void AppendBoxesAndIntent(FileStream file)
+    private static void AppendBoxesAndIntent(FileStream file, List<PdfPage> drawn)
     {
         var xrefAt = StartXref(file);
         var (offsets, trailer) = ReadXref(file, xrefAt);
@@ -67,12 +95,14 @@ public static partial class PdfFile
         var written = new SortedDictionary<int, long>();
 
         file.Seek(0, SeekOrigin.End);
-        foreach (var (number, offset) in offsets)
+        // Pages are numbered in the order they were drawn.
+        var nth = 0;
+        foreach (var (number, offset) in offsets.OrderBy(o => o.Key))
         {
             if (ReadPage(file, offset) is { } page)
             {
                 var box = MediaBoxPattern().Match(page).Groups[1].Value;
-                Append(number, Insert(page, $"/TrimBox {box}\n/BleedBox {box}\n/CropBox {box}\n"));
+                Append(number, Insert(page, drawn[nth++].Boxes(box)));
             }
         }
 

@@ -37,41 +37,233 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         ArgumentNullException.ThrowIfNull(sheet);
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(face);
+        if (sheet.Side == SheetSide.Numbers)
+        {
+            DrawNumbersBehind(canvas, sheet);
+            return;
+        }
+
         using var hair = HairLine();
         foreach (var piece in sheet.Pieces)
         {
             cancel.ThrowIfCancellationRequested();
-            canvas.Save();
-            canvas.Translate((float)piece.Bounds.X.Points, (float)piece.Bounds.Y.Points);
-            Turn(canvas, piece);
-
-            var shown = face(piece.Due);
-            pieces.Draw(canvas, shown, pixelsPerInch);
-            if (shown is FinishedFace { Parts: [{ Outline: { IsPlain: false } outline }] })
-            {
-                // What is cut by hand along a curve has its line; the straight cuts around it only part it off.
-                using var path = SKPath.ParseSvgPathData(outline.Path());
-                canvas.DrawPath(path, hair);
-            }
-
-            canvas.Restore();
+            DrawPiece(canvas, piece, sheet.Side, setup.Options, face(piece.Due), pixelsPerInch, hair);
         }
 
-        foreach (var cut in sheet.Cuts)
+        if (setup.Options.CropMarks)
         {
-            canvas.DrawLine(
-                (float)cut.X1.Points,
-                (float)cut.Y1.Points,
-                (float)cut.X2.Points,
-                (float)cut.Y2.Points,
-                hair
-            );
+            DrawCropMarks(canvas, sheet, setup, hair);
+        }
+        else
+        {
+            foreach (var cut in sheet.Cuts)
+            {
+                canvas.DrawLine(
+                    (float)cut.X1.Points,
+                    (float)cut.Y1.Points,
+                    (float)cut.X2.Points,
+                    (float)cut.Y2.Points,
+                    hair
+                );
+            }
         }
 
         var numbered = DrawNumbers(canvas, sheet, setup);
         if (setup.Strip > Length.Zero)
         {
             DrawFoot(canvas, sheet, setup, heading, numbered ? null : InRows(sheet));
+        }
+    }
+
+    private void DrawPiece(
+        SKCanvas canvas,
+        PlannedPiece piece,
+        SheetSide side,
+        SheetOptions options,
+        PieceFace face,
+        double pixelsPerInch,
+        SKPaint hair
+    )
+    {
+        canvas.Save();
+        canvas.Translate((float)piece.Bounds.X.Points, (float)piece.Bounds.Y.Points);
+        Turn(canvas, piece);
+        var (width, height) = ((float)piece.Due.Cut.Width.Points, (float)piece.Due.Cut.Height.Points);
+        var plain = face is not FinishedFace { Parts: [{ Outline.IsPlain: false }] };
+        if (side == SheetSide.Back && options.SafeEdge > Length.Zero)
+        {
+            var edge = (float)options.SafeEdge.Points;
+            canvas.ClipRect(new SKRect(edge, edge, width - edge, height - edge));
+        }
+        else if (options.Bleed > Length.Zero && plain)
+        {
+            DrawBleed(canvas, piece.Due.Cut, options.Bleed, face, pixelsPerInch);
+        }
+
+        pieces.Draw(canvas, face, pixelsPerInch);
+        if (face is FinishedFace { Parts: [{ Outline: { IsPlain: false } outline }] })
+        {
+            // What is cut by hand along a curve has its line; the straight cuts around it only part it off.
+            using var path = SKPath.ParseSvgPathData(outline.Path());
+            canvas.DrawPath(path, hair);
+        }
+
+        canvas.Restore();
+    }
+
+    /// <summary>
+    /// The edge of a face goes on beyond its cut, larger by the bleed all around: a cut that runs a little outside
+    /// shows no white.
+    /// </summary>
+    private void DrawBleed(SKCanvas canvas, Size cut, Length bleed, PieceFace face, double pixelsPerInch)
+    {
+        var (width, height, around) = ((float)cut.Width.Points, (float)cut.Height.Points, (float)bleed.Points);
+        canvas.Save();
+        canvas.ClipRect(new SKRect(-around, -around, width + around, height + around));
+        canvas.ClipRect(new SKRect(0, 0, width, height), SKClipOperation.Difference);
+        canvas.Translate(-around, -around);
+        canvas.Scale((width + (2 * around)) / width, (height + (2 * around)) / height);
+        pieces.Draw(canvas, face, pixelsPerInch);
+        canvas.Restore();
+    }
+
+    /// <summary>Where each piece is cut, beside it and never on another one.</summary>
+    private static void DrawCropMarks(SKCanvas canvas, PlannedSheet sheet, PrinterSetup setup, SKPaint hair)
+    {
+        var (away, long_) = (setup.Options.Bleed + Length.FromMillimetres(0.5m), Length.FromMillimetres(3));
+        foreach (var piece in sheet.Pieces)
+        {
+            var b = piece.Bounds;
+            foreach (var (x, right) in new[] { (b.X, -1), (b.Right, 1) })
+            {
+                foreach (var (y, down) in new[] { (b.Y, -1), (b.Bottom, 1) })
+                {
+                    Mark(x, y + (down * away), x, y + (down * (away + long_)));
+                    Mark(x + (right * away), y, x + (right * (away + long_)), y);
+                }
+            }
+        }
+
+        void Mark(Length x1, Length y1, Length x2, Length y2)
+        {
+            var box = new Rect(
+                Length.Min(x1, x2),
+                Length.Min(y1, y2),
+                Length.Max(Length.Abs(x2 - x1), new Length(1)),
+                Length.Max(Length.Abs(y2 - y1), new Length(1))
+            );
+            var bleed = setup.Options.Bleed;
+            var paper = new Rect(Length.Zero, Length.Zero, setup.Paper.Size);
+            if (
+                paper.Contains(box)
+                && !sheet.Pieces.Any(p =>
+                    new Rect(
+                        p.Bounds.X - bleed,
+                        p.Bounds.Y - bleed,
+                        p.Bounds.Width + (2 * bleed),
+                        p.Bounds.Height + (2 * bleed)
+                    ).Overlaps(box)
+                )
+            )
+            {
+                canvas.DrawLine((float)x1.Points, (float)y1.Points, (float)x2.Points, (float)y2.Points, hair);
+            }
+        }
+    }
+
+    /// <summary>The number of every piece in the middle of its back, light enough not to show through.</summary>
+    private void DrawNumbersBehind(SKCanvas canvas, PlannedSheet sheet)
+    {
+        foreach (var piece in sheet.Pieces)
+        {
+            canvas.Save();
+            canvas.Translate((float)piece.Bounds.X.Points, (float)piece.Bounds.Y.Points);
+            Turn(canvas, piece);
+            Centre(
+                canvas,
+                Typeface.Sans,
+                9,
+                piece.Due.Cut.Width.Points / 2,
+                (piece.Due.Cut.Height.Points / 2) + 3,
+                piece.Due.Number,
+                piece.Due.Cut.Width.Points - 8
+            );
+            canvas.Restore();
+        }
+    }
+
+    /// <summary>
+    /// Draws one part of a piece that is larger than the paper, with register marks where it meets the next one: laid
+    /// over each other, the marks of two parts are one.
+    /// </summary>
+    public void DrawTile(
+        SKCanvas canvas,
+        PlannedTile tile,
+        PrinterSetup setup,
+        string album,
+        PieceFace face,
+        double pixelsPerInch
+    )
+    {
+        ArgumentNullException.ThrowIfNull(canvas);
+        ArgumentNullException.ThrowIfNull(tile);
+        ArgumentNullException.ThrowIfNull(setup);
+        var (room, part) = (setup.ForPieces, tile.Part);
+        using var hair = HairLine();
+        canvas.Save();
+        canvas.Translate((float)room.X.Points, (float)room.Y.Points);
+        canvas.Save();
+        canvas.ClipRect(new SKRect(0, 0, (float)part.Width.Points, (float)part.Height.Points));
+        canvas.Translate(-(float)part.X.Points, -(float)part.Y.Points);
+        pieces.Draw(canvas, face, pixelsPerInch);
+        foreach (var (x, y) in RegisterMarks(tile))
+        {
+            var (cx, cy) = ((float)x.Points, (float)y.Points);
+            canvas.DrawCircle(cx, cy, 4, hair);
+            canvas.DrawLine(cx - 8, cy, cx + 8, cy, hair);
+            canvas.DrawLine(cx, cy - 8, cx, cy + 8, hair);
+        }
+
+        canvas.Restore();
+        canvas.DrawRect(0, 0, (float)part.Width.Points, (float)part.Height.Points, hair);
+        canvas.Restore();
+        var words =
+            $"{Clip(album)} · {tile.Due.Number} · part {((tile.Row - 1) * tile.Columns) + tile.Column} of "
+            + $"{tile.Rows * tile.Columns} (row {tile.Row}, column {tile.Column}) · 100 %, no scaling · lay the "
+            + "marks of two parts over each other, cut through both along the middle of the overlap";
+        WriteInto(
+            canvas,
+            Typeface.SansStrong,
+            SmallPt,
+            room.X.Points,
+            (setup.Paper.Size.Height - setup.Margin).Points - 4,
+            words,
+            room.Width.Points
+        );
+    }
+
+    /// <summary>Points of the piece in the middle of each overlap, a quarter from its ends.</summary>
+    private static IEnumerable<(Length X, Length Y)> RegisterMarks(PlannedTile tile)
+    {
+        var (part, half) = (tile.Part, Tiling.Overlap / 2);
+        foreach (
+            var x in new[] { (tile.Column > 1, part.X + half), (tile.Column < tile.Columns, part.Right - half) }
+                .Where(x => x.Item1)
+                .Select(x => x.Item2)
+        )
+        {
+            yield return (x, part.Y + (part.Height / 4));
+            yield return (x, part.Bottom - (part.Height / 4));
+        }
+
+        foreach (
+            var y in new[] { (tile.Row > 1, part.Y + half), (tile.Row < tile.Rows, part.Bottom - half) }
+                .Where(y => y.Item1)
+                .Select(y => y.Item2)
+        )
+        {
+            yield return (part.X + (part.Width / 4), y);
+            yield return (part.Right - (part.Width / 4), y);
         }
     }
 
@@ -146,50 +338,61 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         );
     }
 
-    /// <summary>Where a card lies on its carrier sheet: in the middle, an inch from the head.</summary>
-    public static Rect OnCarrier(DuePiece due, PrinterSetup setup)
-    {
-        ArgumentNullException.ThrowIfNull(due);
-        ArgumentNullException.ThrowIfNull(setup);
-        return new Rect((setup.Paper.Size.Width - due.Cut.Width) / 2, Length.FromInches(1), due.Cut);
-    }
-
     /// <summary>
-    /// Draws a carrier sheet: the outline of the card and its words. Printed once on plain paper, it shows where the
-    /// card is taped; printed again, the words land on the card. Common practice.
+    /// Draws a carrier sheet: the outlines of the cards with their corners marked, and their words. Printed once on
+    /// plain paper, it shows where the cards are taped; printed again, the words land on the cards. Common practice.
     /// </summary>
     public void DrawCarrier(
         SKCanvas canvas,
-        DuePiece due,
+        PlannedSheet sheet,
         PrinterSetup setup,
         string album,
-        PieceFace face,
+        Func<DuePiece, PieceFace> face,
         double pixelsPerInch
     )
     {
         ArgumentNullException.ThrowIfNull(canvas);
-        ArgumentNullException.ThrowIfNull(due);
+        ArgumentNullException.ThrowIfNull(sheet);
         ArgumentNullException.ThrowIfNull(setup);
-        var place = OnCarrier(due, setup);
-        canvas.Save();
-        canvas.Translate((float)place.X.Points, (float)place.Y.Points);
-        pieces.Draw(canvas, face, pixelsPerInch);
+        ArgumentNullException.ThrowIfNull(face);
         using var hair = HairLine();
-        canvas.DrawRect(0, 0, (float)due.Cut.Width.Points, (float)due.Cut.Height.Points, hair);
-        canvas.Restore();
-        var left = Math.Max(24, setup.Margin.Points);
-        var foot = place.Bottom.Points + 20;
-        Write(canvas, Typeface.SansStrong, 9, left, foot, $"{Clip(album)} · {due.Number} · {due.Cut}", Black);
+        foreach (var card in sheet.Pieces)
+        {
+            canvas.Save();
+            canvas.Translate((float)card.Bounds.X.Points, (float)card.Bounds.Y.Points);
+            Turn(canvas, card);
+            pieces.Draw(canvas, face(card.Due), pixelsPerInch);
+            canvas.Restore();
+            var (x, y, right, bottom) = (
+                (float)card.Bounds.X.Points,
+                (float)card.Bounds.Y.Points,
+                (float)card.Bounds.Right.Points,
+                (float)card.Bounds.Bottom.Points
+            );
+            canvas.DrawRect(new SKRect(x, y, right, bottom), hair);
+            foreach (var (cornerX, out_) in new[] { (x, -1f), (right, 1f) })
+            {
+                canvas.DrawLine(cornerX + (out_ * 2), y, cornerX + (out_ * 12), y, hair);
+                canvas.DrawLine(cornerX + (out_ * 2), bottom, cornerX + (out_ * 12), bottom, hair);
+                canvas.DrawLine(cornerX, y - 2, cornerX, y - 12, hair);
+                canvas.DrawLine(cornerX, bottom + 2, cornerX, bottom + 12, hair);
+            }
+
+            WriteInto(canvas, Typeface.SansStrong, NumberPt, x + 14, bottom + 11, card.Due.Number, right - x - 28);
+        }
+
+        var (left, foot) = (Math.Max(24, setup.Margin.Points), (setup.Paper.Size.Height - setup.Margin).Points - 58);
+        Write(canvas, Typeface.SansStrong, 9, left, foot, $"{Clip(album)} · words for bought cards", Black);
         var lines = new[]
         {
             "1. Print this page on plain paper at 100 %, no scaling.",
-            "2. Tape the bought card over the outline with tape that comes off, inside the printable part.",
-            "3. Print this page again on the same sheet: the words land on the card.",
+            "2. Tape each bought card over its outline with tape that comes off, inside the printable part.",
+            "3. Print this page again on the same sheet: the words land on the cards.",
             "Thick cards may not pass through every printer: follow the instructions of its maker first.",
         };
         foreach (var (line, i) in lines.Select((l, i) => (l, i)))
         {
-            Write(canvas, Typeface.Sans, 8, left, foot + 14 + (i * 12), line, Grey);
+            Write(canvas, Typeface.Sans, 8, left, foot + 13 + (i * 11), line, Grey);
         }
     }
 
@@ -221,11 +424,11 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     /// A miniature of every sheet with all numbers and cut sizes, for the cutting table; <paramref name="first"/> is
     /// the index of the first sheet shown, four to a page.
     /// </summary>
-    public void DrawKey(SKCanvas canvas, PrintPlan plan, string album, int first)
+    public void DrawKey(SKCanvas canvas, PrintPlan plan, string album, int first, MeasureSystem measures)
     {
         ArgumentNullException.ThrowIfNull(canvas);
         ArgumentNullException.ThrowIfNull(plan);
-        var (paper, page) = (plan.Setup.Paper.Size, KeySize(plan));
+        var (shown, page) = (KeySheets(plan), KeySize(plan));
         var inset = Math.Max(24, plan.Setup.Margin.Points);
         Write(canvas, Typeface.SansStrong, 13, inset, inset + 12, $"{album}: where each piece goes", Black);
         Write(
@@ -234,8 +437,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             8,
             inset,
             inset + 26,
-            "W = week, L = left page, R = right page, then the pocket in reading order. This page need not be "
-                + "printed to scale.",
+            "W = week, L = left page, R = right page, then the pocket. Cut in the order of the small numbers; the "
+                + "stop of the trimmer is set as written. Not to scale.",
             Grey
         );
         const double gap = 18;
@@ -264,7 +467,6 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             (page.Width.Points - (2 * inset) - gap) / 2,
             (page.Height.Points - top - inset - gap) / 2
         );
-        var scale = Math.Min(cellWidth / paper.Width.Points, (cellHeight - 14) / paper.Height.Points);
         using var outline = new SKPaint
         {
             Color = new SKColor(90, 90, 90),
@@ -272,11 +474,22 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             Style = SKPaintStyle.Stroke,
             IsAntialias = true,
         };
-        for (var i = 0; i < 4 && first + i < plan.Sheets.Length; i++)
+        for (var i = 0; i < 4 && first + i < shown.Count; i++)
         {
-            var sheet = plan.Sheets[first + i];
+            var sheet = shown[first + i];
+            var setup = plan.SetupOf(sheet);
+            var paper = setup.Paper.Size;
+            var scale = Math.Min(cellWidth / paper.Width.Points, (cellHeight - 46) / paper.Height.Points);
             var (x, y) = (inset + ((i % 2) * (cellWidth + gap)), top + ((i / 2) * (cellHeight + gap)));
-            Write(canvas, Typeface.SansStrong, 8, x, y + 8, $"Sheet {first + i + 1}, {Name(sheet.Stock)}", Black);
+            Write(
+                canvas,
+                Typeface.SansStrong,
+                8,
+                x,
+                y + 8,
+                $"Sheet {plan.Sheets.IndexOf(sheet) + 1}, {Name(sheet.Stock)}",
+                Black
+            );
             y += 14;
             canvas.DrawRect(
                 (float)x,
@@ -302,8 +515,60 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                     pw - 2
                 );
             }
+
+            var order = TrimmerCuts.Of(sheet, setup);
+            foreach (var cut in order)
+            {
+                DrawCutNumber(canvas, cut, x, y, scale);
+            }
+
+            DrawCutList(canvas, order, x, y + (paper.Height.Points * scale) + 2, cellWidth, measures);
         }
     }
+
+    /// <summary>The cuts in their order with the settings of the stop, in as many lines as they take.</summary>
+    private void DrawCutList(
+        SKCanvas canvas,
+        IReadOnlyList<TrimmerCut> order,
+        double x,
+        double top,
+        double room,
+        MeasureSystem measures
+    )
+    {
+        var words = order.Count == 0 ? "No cuts" : $"Cuts: {TrimmerCuts.InWords(order, measures)}";
+        var lines = Copyfit.Fit(words, room, 40, new TypeRange(Typeface.Sans, SmallPt, SmallPt, 1.2), fonts).Lines;
+        foreach (var line in lines)
+        {
+            Write(canvas, Typeface.Sans, SmallPt, x, top + line.Baseline, line.Text, Black);
+        }
+    }
+
+    /// <summary>The number of a cut, on a white spot on its line.</summary>
+    private void DrawCutNumber(SKCanvas canvas, TrimmerCut cut, double x, double y, double scale)
+    {
+        var line = cut.Line;
+        // Near the end where it begins: lines that cross have their ends apart.
+        var (cx, cy) = (
+            x + ((line.X1.Points + ((line.X2 - line.X1).Points * 0.12)) * scale),
+            y + ((line.Y1.Points + ((line.Y2 - line.Y1).Points * 0.12)) * scale)
+        );
+        using var spot = new SKPaint { Color = SKColors.White, IsAntialias = true };
+        canvas.DrawCircle((float)cx, (float)cy, 5, spot);
+        Centre(
+            canvas,
+            Typeface.SansStrong,
+            SmallPt,
+            cx,
+            cy + 2.5,
+            cut.Number.ToString(CultureInfo.InvariantCulture),
+            12
+        );
+    }
+
+    /// <summary>Backs are not cut: the key shows each paper once, from the front.</summary>
+    private static List<PlannedSheet> KeySheets(PrintPlan plan) =>
+        [.. plan.Sheets.Where(s => s.Side is SheetSide.Only or SheetSide.Front)];
 
     /// <summary>The paper of the key: that of the sheets, or A4 where those are too small to be read.</summary>
     public static Size KeySize(PrintPlan plan)
@@ -316,7 +581,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     public static int KeyPages(PrintPlan plan)
     {
         ArgumentNullException.ThrowIfNull(plan);
-        return Math.Max(plan.TooLarge.IsEmpty ? 0 : 1, (plan.Sheets.Length + 3) / 4);
+        return Math.Max(plan.TooLarge.IsEmpty ? 0 : 1, (KeySheets(plan).Count + 3) / 4);
     }
 
     public static string Name(Stock stock) => Stocks.Name(stock);

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -57,7 +58,7 @@ public static class PhotoEndpoints
         group
             .MapGet(
                 "/photos/{id:guid}",
-                async (Guid id, AlbumReader albums, ZestyContext db, CancellationToken cancel) =>
+                async (Guid id, AlbumReader albums, ZestyContext db, PictureCache cache, CancellationToken cancel) =>
                 {
                     var photo = await RequireAsync(db, albums, id, cancel);
                     var album = await albums.RequireAsync(photo.AlbumId, cancel);
@@ -70,7 +71,11 @@ public static class PhotoEndpoints
                             .Take(60)
                             .ToListAsync(cancel)
                         : [];
-                    return PhotoDetail.Of(photo, alike, album.ReadCalendar().Style, album.Measures);
+                    var small = await cache.PictureAsync(PhotoView.RefOf(photo), PictureCache.Sides[0], cancel);
+                    return PhotoDetail.Of(photo, alike, album.ReadCalendar().Style, album.Measures) with
+                    {
+                        Horizon = PictureIntake.HorizonOf(small),
+                    };
                 }
             )
             .WithName("getPhoto")

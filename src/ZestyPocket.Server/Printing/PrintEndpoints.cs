@@ -1,9 +1,11 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Drawing;
+using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -23,13 +25,14 @@ public static class PrintEndpoints
             .MapPost(
                 "/print-plans",
                 async (PrintRequest request, PrintRun run, CancellationToken cancel) =>
-                    PrintRun.View(
+                    run.View(
                         await run.PrepareAsync(
                             request.UnitIds,
-                            PrintRun.Setup(request.PaperKey, request.Margin, request.Gap),
+                            await run.SetupAsync(request.Asked, cancel),
                             request.Wanted,
                             cancel
-                        )
+                        ),
+                        cancel
                     )
             )
             .WithName("planPrint")
@@ -38,29 +41,10 @@ public static class PrintEndpoints
         group
             .MapGet(
                 "/units/{id:guid}/sheets/{number:int}",
-                async (
-                    Guid id,
-                    int number,
-                    [FromQuery] string paper,
-                    [FromQuery] string margin,
-                    [FromQuery] string gap,
-                    [FromQuery] string? choice,
-                    [FromQuery] Guid[]? piece,
-                    PrintRun run,
-                    CancellationToken cancel
-                ) =>
+                async (Guid id, int number, [AsParameters] SheetQuery query, PrintRun run, CancellationToken cancel) =>
                 {
-                    var wanted = new WantedPieces(
-                        Enum.TryParse<PrintChoice>(choice, ignoreCase: true, out var named) ? named : PrintChoice.All,
-                        piece ?? []
-                    );
-                    var prepared = await run.PrepareAsync([id], PrintRun.Setup(paper, margin, gap), wanted, cancel);
-                    if (number < 1 || number > prepared.Plan.Sheets.Length)
-                    {
-                        throw new MissingException("The sheet");
-                    }
-
-                    var size = prepared.Plan.Setup.Paper.Size;
+                    var (prepared, sheet) = await SheetOf(id, number, query, run, cancel);
+                    var size = prepared.Plan.SetupOf(sheet).Paper.Size;
                     var png = Raster.Png(
                         size.Width.Points,
                         size.Height.Points,
@@ -72,6 +56,28 @@ public static class PrintEndpoints
             )
             .WithName("getSheet")
             .Produces(StatusCodes.Status200OK, contentType: "image/png")
+            .WithProblems();
+
+        group
+            .MapGet(
+                "/units/{id:guid}/sheets/{number:int}/outlines.svg",
+                async (Guid id, int number, [AsParameters] SheetQuery query, PrintRun run, CancellationToken cancel) =>
+                {
+                    var (prepared, sheet) = await SheetOf(id, number, query, run, cancel);
+                    var svg = CutOutlines.Svg(
+                        sheet,
+                        prepared.Plan.SetupOf(sheet).Paper.Size,
+                        due => prepared.Faces[(due.PieceId, due.Part)]
+                    );
+                    return Results.File(
+                        System.Text.Encoding.UTF8.GetBytes(svg),
+                        "image/svg+xml",
+                        string.Create(CultureInfo.InvariantCulture, $"outlines-sheet-{number}.svg")
+                    );
+                }
+            )
+            .WithName("getOutlines")
+            .Produces(StatusCodes.Status200OK, contentType: "image/svg+xml")
             .WithProblems();
 
         group
@@ -184,5 +190,20 @@ public static class PrintEndpoints
             .WithName("getSpreadPdf")
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithProblems();
+    }
+
+    private static async Task<(PreparedRun Run, PlannedSheet Sheet)> SheetOf(
+        Guid unitId,
+        int number,
+        SheetQuery query,
+        PrintRun run,
+        CancellationToken cancel
+    )
+    {
+        var setup = await run.SetupAsync(query.Asked, cancel);
+        var prepared = await run.PrepareAsync([unitId], setup, query.Wanted, cancel);
+        return number < 1 || number > prepared.Plan.Sheets.Length
+            ? throw new MissingException("The sheet")
+            : (prepared, prepared.Plan.Sheets[number - 1]);
     }
 }

@@ -17,6 +17,7 @@ public sealed partial class PrintJobRunner(
     ZestyContext db,
     IDbContextFactory<ZestyContext> contexts,
     PrintRun run,
+    PaperDrawer drawer,
     PrintNudges queue,
     IConfiguration configuration,
     ZestySettings settings,
@@ -43,10 +44,17 @@ public sealed partial class PrintJobRunner(
     {
         ArgumentNullException.ThrowIfNull(job);
         var paper = Paper.Find(job.PaperKey) ?? throw new RuleException("The chosen paper is not known any more.");
-        var setup = new PrinterSetup(paper, new Length(job.MarginEmu), new Length(job.GapEmu))
-        {
-            MakesUpFor = await FaultAsync(job, cancel),
-        };
+        var setup = await run.SetupAsync(
+            new SetupAsked(
+                paper.Key,
+                MeasureText.Exact(new Length(job.MarginEmu), MeasureSystem.Millimetres),
+                MeasureText.Exact(new Length(job.GapEmu), MeasureSystem.Millimetres),
+                job.PrinterId,
+                job.Options
+            ),
+            job.KeeperId,
+            cancel
+        );
         var wanted = new WantedPieces(job.Choice, job.PieceIds);
         var prepared = await run.PrepareAsync(job.UnitIds, setup, wanted, cancel);
         if (prepared.Pages == 0)
@@ -89,17 +97,9 @@ public sealed partial class PrintJobRunner(
 
         job.PagesDone = job.PagesTotal;
         await NoteAsync(job, prepared, cancel);
+        await drawer.NoteAsync(job, prepared.Plan, cancel);
         LogDone(job.Id, prepared.Plan.Sheets.Length);
     }
-
-    /// <summary>What the sheets make up for; a printer that was deleted since makes up for nothing.</summary>
-    private async Task<PrinterFault> FaultAsync(PrintJob job, CancellationToken cancel) =>
-        await Db
-            .Printers.AsNoTracking()
-            .SingleOrDefaultAsync(p => p.Id == job.PrinterId && p.KeeperId == job.KeeperId, cancel)
-            is { MakesUp: true } printer
-            ? printer.Fault()
-            : PrinterFault.None;
 
     /// <summary>
     /// Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.
@@ -133,7 +133,8 @@ public sealed partial class PrintJobRunner(
             .Plan.Sheets.SelectMany(s => s.Pieces)
             .Select(p => p.Due)
             .Concat(prepared.Plan.TooLarge)
-            .Concat(prepared.Plan.Carriers)
+            .Concat(prepared.Plan.Tiles.Select(t => t.Due))
+            .Concat(prepared.Plan.Carriers.SelectMany(c => c.Pieces).Select(p => p.Due))
             .GroupBy(p => p.PieceId)
             // Of a piece in several parts the outermost has its size, the one on top its number.
             .Select(g => g.MinBy(p => p.Part)! with { Number = g.MaxBy(p => p.Part)!.Number })
@@ -164,6 +165,7 @@ public sealed partial class PrintJobRunner(
             );
             (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
             // A back is printed with its front, whose recipe has it.
+            row.Spoilt = null;
             row.Recipe = prepared.Recipes.GetValueOrDefault(due.PieceId);
         }
     }

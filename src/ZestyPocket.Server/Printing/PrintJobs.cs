@@ -24,6 +24,8 @@ public sealed class PrintJobs(ZestyContext db, AlbumReader albums, AskedJobs<Pri
     private async Task<PrintJob> MakeAsync(PrintRequest request, CancellationToken cancel)
     {
         var setup = PrintRun.Setup(request.PaperKey, request.Margin, request.Gap);
+        var options = request.Asked.Options;
+        options.Check();
         if (request.UnitIds.Count is 0 or > PrintRun.MostUnits)
         {
             throw new RuleException($"Choose 1 to {PrintRun.MostUnits} weeks or days to print at once.");
@@ -51,6 +53,7 @@ public sealed class PrintJobs(ZestyContext db, AlbumReader albums, AskedJobs<Pri
             DespiteDoubts = request.DespiteDoubts,
             PrinterId = request.PrinterId,
             Choice = request.Choice,
+            Options = options,
             PieceIds = [.. (request.PieceIds ?? []).Distinct().Take(MostPieces)],
         };
     }

@@ -13,15 +13,27 @@ public sealed class PrintNudges(IBackgroundJobClient jobs) : AskedJobNudges<Prin
         jobs.Enqueue<PrintJobRunner>(JobQueues.Prints, runner => runner.RunAsync(id, CancellationToken.None));
 }
 
+/// <summary>Queues the drawing of lab orders.</summary>
+public sealed class LabNudges(IBackgroundJobClient jobs) : AskedJobNudges<LabOrder>(jobs)
+{
+    protected override void Enqueue(IBackgroundJobClient jobs, Guid id) =>
+        jobs.Enqueue<LabOrderRunner>(JobQueues.Prints, runner => runner.RunAsync(id, CancellationToken.None));
+}
+
 /// <summary>Takes up prints that were left behind, and throws away sheets that were half written.</summary>
 public sealed class PrintRecovery(
     IServiceScopeFactory scopes,
     PrintNudges queue,
+    LabNudges labQueue,
     ZestySettings settings,
     ILogger<PrintRecovery> log
 ) : JobRecovery(scopes, settings, log)
 {
-    protected override Task NudgeAsync(ZestyContext db, CancellationToken cancel) => queue.NudgeOpenAsync(db, cancel);
+    protected override async Task NudgeAsync(ZestyContext db, CancellationToken cancel)
+    {
+        await queue.NudgeOpenAsync(db, cancel);
+        await labQueue.NudgeOpenAsync(db, cancel);
+    }
 
     /// <summary>
     /// A file that is being written has a longer name than a finished one; one that did not grow for minutes is a
@@ -39,7 +51,10 @@ public sealed class PrintRecovery(
             var half in folder
                 .EnumerateFiles()
                 // Not by a pattern: *.pdf.* matches what ends with .pdf too.
-                .Where(f => f.Extension != ".pdf" && f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2))
+                .Where(f =>
+                    f.Extension is not (".pdf" or ".zip")
+                    && f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2)
+                )
         )
         {
             half.Delete();

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Placing;
@@ -8,6 +9,7 @@ using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Printing;
 
@@ -23,8 +25,22 @@ public sealed record PreparedRun(
     IReadOnlyList<PieceStanding> Standing
 )
 {
+    /// <summary>The pieces of the plan.</summary>
+    public IReadOnlyList<DuePiece> Due { get; init; } = [];
+
+    /// <summary>By unit, what its files are called by: <c>2026-W14</c>, <c>2026-D3</c>.</summary>
+    public IReadOnlyDictionary<Guid, string> UnitNames { get; init; } = new Dictionary<Guid, string>();
+
+    /// <summary>How its keeper measures.</summary>
+    public MeasureSystem Measures { get; init; } = MeasureSystem.Inches;
+
     /// <summary>Sheets, pieces that are larger than them, keys.</summary>
-    public int Pages => Plan.Sheets.Length + Plan.TooLarge.Length + Plan.Carriers.Length + SheetPainter.KeyPages(Plan);
+    public int Pages =>
+        Plan.Sheets.Length
+        + Plan.TooLarge.Length
+        + Plan.Tiles.Length
+        + Plan.Carriers.Length
+        + SheetPainter.KeyPages(Plan);
 }
 
 /// <summary>Plans the sheets of one or more weeks and draws them.</summary>
@@ -33,7 +49,10 @@ public sealed class PrintRun(
     PlacedPieces placed,
     PiecePainter painter,
     FontShelf fonts,
-    PrintPlans plans
+    PrintPlans plans,
+    PaperDrawer drawer,
+    ZestyContext db,
+    ICurrentKeeper keeper
 )
 {
     public const int MostUnits = 60;
@@ -48,6 +67,30 @@ public sealed class PrintRun(
             paper,
             MeasureText.ParseLengthOrNone(margin),
             MeasureText.ParseLengthOrNone(gap)
+        ).Checked();
+    }
+
+    /// <summary>The setup with everything that is known of the keeper's papers and printer.</summary>
+    public Task<PrinterSetup> SetupAsync(SetupAsked asked, CancellationToken cancel) =>
+        SetupAsync(asked, keeper.Id, cancel);
+
+    /// <inheritdoc cref="SetupAsync(SetupAsked, CancellationToken)"/>
+    public async Task<PrinterSetup> SetupAsync(SetupAsked asked, Guid keeperId, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        var plain = Setup(asked.PaperKey, asked.Margin, asked.Gap);
+        // A printer that was deleted since makes up for nothing.
+        var printer = asked.PrinterId is { } id
+            ? await db.Printers.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.KeeperId == keeperId, cancel)
+            : null;
+        return (
+            plain with
+            {
+                Options = asked.Options,
+                OnHand = await drawer.OnHandAsync(keeperId, plain.Paper.Key, cancel),
+                MakesUpFor = printer is { MakesUp: true } ? printer.Fault() : PrinterFault.None,
+                BackOffset = printer is null ? default : (printer.BackRight, printer.BackDown),
+            }
         ).Checked();
     }
 
@@ -75,16 +118,25 @@ public sealed class PrintRun(
         var standing = await placed.StandingAsync(due, wanted, cancel);
         var wantedIds = standing.Where(s => s.OnSheets).Select(s => s.PieceId).ToHashSet();
         var numbers = standing.Where(s => s.OnSheets).Select(s => s.Number).ToList();
+        List<DuePiece> pieces = [.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))];
         return new PreparedRun(
             opened[^1].Album.Name,
-            plans.For([.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))], setup, cancel),
+            plans.For(pieces, setup, cancel),
             due.Faces,
             due.UnitOf,
             [.. due.Doubts.Where(d => numbers.Exists(n => IsOf(d, n)))],
             [.. due.ByHand.Where(h => numbers.Contains(h.Number))],
             due.Recipes,
             standing
-        );
+        )
+        {
+            Due = pieces,
+            UnitNames = opened.ToDictionary(
+                u => u.Unit.Id,
+                u => string.Create(CultureInfo.InvariantCulture, $"{u.Dates.First.Year:0000}-{u.Dates.Code}")
+            ),
+            Measures = opened[^1].Album.Measures,
+        };
     }
 
     /// <summary>A doubt begins with the number of its piece, or of that piece's back.</summary>
@@ -105,7 +157,7 @@ public sealed class PrintRun(
         _sheets.Draw(
             canvas,
             run.Plan.Sheets[index],
-            run.Plan.Setup,
+            run.Plan.SetupOf(run.Plan.Sheets[index]),
             new SheetHeading(run.Album, index + 1, run.Plan.Sheets.Length),
             due => run.Faces[(due.PieceId, due.Part)],
             pixelsPerInch,
@@ -131,47 +183,60 @@ public sealed class PrintRun(
 
     private IEnumerable<PdfPage> TruePages(PreparedRun run, CancellationToken cancel)
     {
-        var size = run.Plan.Setup.Paper.Size;
         for (var i = 0; i < run.Plan.Sheets.Length; i++)
         {
-            var index = i;
-            yield return new PdfPage(
-                size.Width.Points,
-                size.Height.Points,
-                canvas => DrawSheet(canvas, run, index, Core.Photos.Resolution.PrintPixelsPerInch, cancel)
-            );
+            var (index, sheet) = (i, run.Plan.Sheets[i]);
+            var on = run.Plan.SetupOf(sheet);
+            yield return PageOf(
+                on.Paper.Size,
+                canvas =>
+                {
+                    if (sheet.Side is SheetSide.Back or SheetSide.Numbers)
+                    {
+                        // The printer sets this side aside by so much: it is drawn back by as much.
+                        canvas.Translate(-(float)on.BackOffset.Right.Points, -(float)on.BackOffset.Down.Points);
+                    }
+
+                    DrawSheet(canvas, run, index, PixelsPerInch, cancel);
+                }
+            ) with
+            {
+                Trim = TrimOf(sheet, on),
+                BleedPt = on.Options.Bleed.Points,
+            };
         }
 
         foreach (var due in run.Plan.TooLarge)
         {
-            var own = SheetPainter.OwnPage(due);
-            yield return new PdfPage(
-                own.Width.Points,
-                own.Height.Points,
-                canvas =>
-                    _sheets.DrawOwnPage(
-                        canvas,
-                        due,
-                        run.Album,
-                        run.Faces[(due.PieceId, due.Part)],
-                        Core.Photos.Resolution.PrintPixelsPerInch
-                    )
-            );
+            var face = run.Faces[(due.PieceId, due.Part)];
+            yield return PageOf(
+                SheetPainter.OwnPage(due),
+                canvas => _sheets.DrawOwnPage(canvas, due, run.Album, face, PixelsPerInch)
+            ) with
+            {
+                Trim = new Rect(SheetPainter.OwnPageBorder, SheetPainter.OwnPageBorder, due.Cut),
+            };
         }
 
-        foreach (var due in run.Plan.Carriers)
+        var (setup, size) = (run.Plan.Setup, run.Plan.Setup.Paper.Size);
+        foreach (var tile in run.Plan.Tiles)
         {
-            yield return new PdfPage(
-                size.Width.Points,
-                size.Height.Points,
+            var face = run.Faces[(tile.Due.PieceId, tile.Due.Part)];
+            yield return PageOf(size, canvas => _sheets.DrawTile(canvas, tile, setup, run.Album, face, PixelsPerInch));
+        }
+
+        foreach (var carrier in run.Plan.Carriers)
+        {
+            yield return PageOf(
+                size,
                 canvas =>
                     _sheets.DrawCarrier(
                         canvas,
-                        due,
-                        run.Plan.Setup,
+                        carrier,
+                        setup,
                         run.Album,
-                        run.Faces[(due.PieceId, due.Part)],
-                        Core.Photos.Resolution.PrintPixelsPerInch
+                        due => run.Faces[(due.PieceId, due.Part)],
+                        PixelsPerInch
                     )
             );
         }
@@ -179,13 +244,29 @@ public sealed class PrintRun(
         for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)
         {
             var first = key * 4;
-            var own = SheetPainter.KeySize(run.Plan);
-            yield return new PdfPage(
-                own.Width.Points,
-                own.Height.Points,
-                canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first)
+            yield return PageOf(
+                SheetPainter.KeySize(run.Plan),
+                canvas => _sheets.DrawKey(canvas, run.Plan, run.Album, first, run.Measures)
             );
         }
+    }
+
+    private const double PixelsPerInch = Core.Photos.Resolution.PrintPixelsPerInch;
+
+    private static PdfPage PageOf(Size size, Action<SkiaSharp.SKCanvas> draw) =>
+        new(size.Width.Points, size.Height.Points, draw);
+
+    /// <summary>What is cut out of a sheet that bleeds; null for one that does not.</summary>
+    private static Rect? TrimOf(PlannedSheet sheet, PrinterSetup setup)
+    {
+        if (setup.Options.Bleed <= Length.Zero || sheet.Pieces.IsEmpty)
+        {
+            return null;
+        }
+
+        var (x, y) = (sheet.Pieces.Min(p => p.Bounds.X), sheet.Pieces.Min(p => p.Bounds.Y));
+        var (right, bottom) = (sheet.Pieces.Max(p => p.Bounds.Right), sheet.Pieces.Max(p => p.Bounds.Bottom));
+        return new Rect(x, y, right - x, bottom - y);
     }
 
     /// <summary>Each caution once, the makers' instructions first.</summary>
@@ -205,8 +286,20 @@ public sealed class PrintRun(
     private static string OnCarriers(PrintPlan plan) =>
         plan.Carriers.IsEmpty
             ? string.Empty
-            : $" {NumberWords.Counted(plan.Carriers.Length, "bought card is", "bought cards are")} printed on a "
-                + "carrier sheet.";
+            : $" {NumberWords.Counted(CardsOf(plan), "bought card is", "bought cards are")} printed on "
+                + $"{NumberWords.Counted(plan.Carriers.Length, "carrier sheet")}.";
+
+    private static int CardsOf(PrintPlan plan) => plan.Carriers.Sum(c => c.Pieces.Length);
+
+    private static int InTiles(PrintPlan plan) => plan.Tiles.Select(t => t.Due).Distinct().Count();
+
+    private static string InParts(PrintPlan plan) =>
+        plan.Tiles.IsEmpty
+            ? string.Empty
+            : $" {NumberWords.Counted(InTiles(plan), "piece is", "pieces are")} larger than the paper and printed in "
+                + $"{plan.Tiles.Length} parts.";
+
+    private static int Parts(DuePiece due, PrintPlan plan) => Tiling.Of(due, plan.Setup.ForPieces.Size).Length;
 
     private static string NothingOn(PreparedRun run) =>
         run.Standing.Count == 0 ? "Nothing lies in a pocket yet: place some pieces first."
@@ -214,11 +307,11 @@ public sealed class PrintRun(
             ? "Everything here is printed as it is. Choose everything, or single pieces, to print it again."
         : "Choose the pieces to print.";
 
-    public static PrintPlanView View(PreparedRun run)
+    public PrintPlanView View(PreparedRun run, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(run);
         var plan = run.Plan;
-        var pieces = plan.Sheets.Sum(s => s.Pieces.Length);
+        var pieces = plan.Sheets.Where(s => s.Side != SheetSide.Numbers).Sum(s => s.Pieces.Length);
         var byStock = plan
             .Sheets.GroupBy(s => s.Stock)
             .Select(g =>
@@ -228,12 +321,15 @@ public sealed class PrintRun(
                 )
             );
         var words =
-            pieces + plan.TooLarge.Length + plan.Carriers.Length == 0 ? NothingOn(run)
-            : pieces + plan.TooLarge.Length == 0 ? OnCarriers(plan).Trim()
-            : pieces == 0 ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
-            : $"{NumberWords.Counted(pieces, "piece")} on {NumberWords.Listed([.. byStock])}.{OnCarriers(plan)}";
+            run.Pages == 0 ? NothingOn(run)
+            : pieces + plan.TooLarge.Length + plan.Tiles.Length == 0 ? OnCarriers(plan).Trim()
+            : pieces + plan.Tiles.Length == 0
+                ? $"{NumberWords.Counted(plan.TooLarge.Length, "piece")}, larger than the paper."
+            : pieces == 0 ? InParts(plan).Trim()
+            : $"{NumberWords.Counted(pieces, "piece")} on {NumberWords.Listed([.. byStock])}.{InParts(plan)}"
+                + OnCarriers(plan);
         return new PrintPlanView(
-            pieces + plan.TooLarge.Length + plan.Carriers.Length,
+            pieces + plan.TooLarge.Length + CardsOf(plan) + InTiles(plan),
             [
                 .. plan.Sheets.Select(
                     (s, i) =>
@@ -242,21 +338,30 @@ public sealed class PrintRun(
                             s.Stock,
                             SheetPainter.Name(s.Stock),
                             [.. s.Pieces.Select(p => p.Due.Number)],
-                            s.Cuts.Length
+                            s.Cuts.Length,
+                            plan.SetupOf(s).Paper.Name,
+                            s.Side,
+                            s.LeftoverId is not null,
+                            s.Side is SheetSide.Only or SheetSide.Front
+                                ? TrimmerCuts.InWords(TrimmerCuts.Of(s, plan.SetupOf(s)), run.Measures)
+                                : string.Empty
                         )
                 ),
             ],
             [
                 .. plan.TooLarge.Select(d =>
                     $"{d.Number} ({d.Cut}) is larger than {plan.Setup.Paper.Name}: it comes as a PDF page of its "
-                    + "own size, for larger paper or a print shop."
+                    + $"own size, for larger paper or a print shop. It can be printed in {Parts(d, plan)} parts "
+                    + "on this paper instead, or ordered from the lab."
                 ),
             ],
             words,
             run.Doubts,
             [.. run.ByHand.Select(h => new HandWork(h.Number, [.. h.Steps.Select(s => s.Says())]))],
             Cautions(run),
-            run.Standing
+            run.Standing,
+            plan.IsProved,
+            plans.SavingsOf(run.Due, plan, cancel)
         );
     }
 }

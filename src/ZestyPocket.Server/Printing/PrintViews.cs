@@ -1,3 +1,5 @@
+using Microsoft.AspNetCore.Mvc;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Jobs;
@@ -14,10 +16,87 @@ public sealed record PrintRequest(
     bool DespiteDoubts = false,
     PrintChoice Choice = PrintChoice.All,
     IReadOnlyList<Guid>? PieceIds = null,
-    Guid? PrinterId = null
+    Guid? PrinterId = null,
+    PrintOptions? Options = null
 )
 {
     public WantedPieces Wanted => new(Choice, [.. PieceIds ?? []]);
+
+    public SetupAsked Asked => new(PaperKey, Margin, Gap, PrinterId, (Options ?? PrintOptions.Usual).Read());
+}
+
+/// <summary>What the keeper wishes of the sheets; lengths as they are written, such as <c>3 mm</c>.</summary>
+/// <param name="UnitPerSheet">Pieces of one week or day share no sheet with those of another.</param>
+/// <param name="NumbersOnBack">A second pass prints the number of every piece on its back.</param>
+/// <param name="Bleed">How far a piece is printed beyond its cut edge.</param>
+/// <param name="CropMarks">Marks at corners instead of cut lines.</param>
+/// <param name="SafeEdge">How far a back keeps from the edges of its front.</param>
+/// <param name="Tiles">What is larger than the paper is printed in parts.</param>
+/// <param name="UseLeftovers">Starts on what is left of other prints.</param>
+public sealed record PrintOptions(
+    bool UnitPerSheet = false,
+    bool NumbersOnBack = false,
+    string? Bleed = null,
+    bool CropMarks = false,
+    string? SafeEdge = null,
+    bool Tiles = false,
+    bool UseLeftovers = true
+)
+{
+    public static PrintOptions Usual { get; } = new();
+
+    public SheetOptions Read() =>
+        new()
+        {
+            UnitPerSheet = UnitPerSheet,
+            NumbersOnBack = NumbersOnBack,
+            Bleed = MeasureText.ParseLengthOrNone(Bleed ?? "0"),
+            CropMarks = CropMarks,
+            SafeEdge = MeasureText.ParseLengthOrNone(SafeEdge ?? "0"),
+            Tiles = Tiles,
+            UseLeftovers = UseLeftovers,
+        };
+}
+
+/// <summary>Paper and printer as the keeper wrote them.</summary>
+public sealed record SetupAsked(string PaperKey, string Margin, string Gap, Guid? PrinterId, SheetOptions Options);
+
+/// <summary>A sheet of a plan, asked for by itself.</summary>
+public sealed record SheetQuery(
+    [FromQuery] string Paper,
+    [FromQuery] string Margin,
+    [FromQuery] string Gap,
+    [FromQuery] string? Choice,
+    [FromQuery] Guid[]? Piece,
+    [FromQuery] Guid? Printer,
+    [FromQuery] bool? UnitPerSheet,
+    [FromQuery] bool? NumbersOnBack,
+    [FromQuery] string? Bleed,
+    [FromQuery] bool? CropMarks,
+    [FromQuery] string? SafeEdge,
+    [FromQuery] bool? Tiles,
+    [FromQuery] bool? UseLeftovers
+)
+{
+    public WantedPieces Wanted =>
+        new(Enum.TryParse<PrintChoice>(Choice, ignoreCase: true, out var named) ? named : PrintChoice.All, Piece ?? []);
+
+    public SetupAsked Asked =>
+        new(
+            Paper,
+            Margin,
+            Gap,
+            Printer,
+            new PrintOptions(
+                UnitPerSheet ?? false,
+                NumbersOnBack ?? false,
+                Bleed,
+                CropMarks ?? false,
+                SafeEdge,
+                Tiles ?? false,
+                UseLeftovers ?? true
+            ).Read()
+        );
 }
 
 /// <summary>The sheets before they are printed.</summary>
@@ -27,6 +106,8 @@ public sealed record PrintRequest(
 /// <param name="Words">The sum in words.</param>
 /// <param name="ByHand">What is done to its pieces by hand, in their order.</param>
 /// <param name="Cautions">For the tools that takes; the makers' instructions come first.</param>
+/// <param name="IsProved">No other sheets for these pieces cost less.</param>
+/// <param name="Savings">When they would take fewer sheets otherwise.</param>
 /// <param name="Standing">How every placed piece stands to what was printed of it.</param>
 /// <param name="Doubts">What would not come out as it should: the keeper is asked before it is printed.</param>
 public sealed record PrintPlanView(
@@ -37,7 +118,9 @@ public sealed record PrintPlanView(
     IReadOnlyList<string> Doubts,
     IReadOnlyList<HandWork> ByHand,
     IReadOnlyList<string> Cautions,
-    IReadOnlyList<PieceStanding> Standing
+    IReadOnlyList<PieceStanding> Standing,
+    bool IsProved,
+    IReadOnlyList<string> Savings
 );
 
 /// <summary>What is done by hand to a piece once it is printed and cut.</summary>
@@ -45,7 +128,21 @@ public sealed record PrintPlanView(
 /// <param name="Steps">In their order.</param>
 public sealed record HandWork(string Number, IReadOnlyList<string> Steps);
 
-public sealed record SheetView(int Number, Stock Stock, string StockName, IReadOnlyList<string> Numbers, int Cuts);
+/// <param name="PaperName">Such as Letter, or an offcut.</param>
+/// <param name="Side">Which side of its paper.</param>
+/// <param name="IsLeftover">It was printed on before.</param>
+/// <param name="CutsInOrder">The cuts with the settings of the trimmer's stop; empty for a back.</param>
+public sealed record SheetView(
+    int Number,
+    Stock Stock,
+    string StockName,
+    IReadOnlyList<string> Numbers,
+    int Cuts,
+    string PaperName,
+    SheetSide Side,
+    bool IsLeftover,
+    string CutsInOrder
+);
 
 public sealed record PrintJobView(Guid Id, JobState State, int PagesDone, int PagesTotal, string? Problem)
 {

@@ -25,7 +25,9 @@ public sealed record PrinterView(
     double ScaleXPercent,
     double ScaleYPercent,
     double OffsetXMm,
-    double OffsetYMm
+    double OffsetYMm,
+    double BackRightMm,
+    double BackDownMm
 )
 {
     public static PrinterView Of(Printer printer)
@@ -41,7 +43,9 @@ public sealed record PrinterView(
             Math.Round(100 * fault.ScaleX, 1),
             Math.Round(100 * fault.ScaleY, 1),
             Math.Round((double)fault.OffsetX.Millimetres, 2),
-            Math.Round((double)fault.OffsetY.Millimetres, 2)
+            Math.Round((double)fault.OffsetY.Millimetres, 2),
+            Math.Round((double)printer.BackRight.Millimetres, 2),
+            Math.Round((double)printer.BackDown.Millimetres, 2)
         );
     }
 }
@@ -54,6 +58,12 @@ public sealed record NamePrinter(string Name);
 /// print in the right place.
 /// </summary>
 public sealed record PrinterMeasures(string Across, string Down, string? FromLeft = null, string? FromTop = null);
+
+/// <summary>
+/// How far to the right of where it belongs, and how far down, the second side comes out, such as <c>0.8 mm</c>; seen
+/// on that side, less than nothing for left and up.
+/// </summary>
+public sealed record BackOffset(string Right, string Down);
 
 /// <summary>Whether the sheets of a printer make up for what was measured.</summary>
 public sealed record MakeUp(bool MakesUp);
@@ -116,6 +126,19 @@ public static class PrinterEndpoints
                     PrinterView.Of(await printers.ChangeAsync(id, p => p.MakesUp = wish.MakesUp, cancel))
             )
             .WithName("makeUpForPrinter")
+            .WithProblems();
+        group
+            .MapPost(
+                "/{id:guid}/back",
+                async (Guid id, BackOffset offset, Printers printers, CancellationToken cancel) =>
+                {
+                    var (right, down) = (Signed(offset.Right), Signed(offset.Down));
+                    return PrinterView.Of(
+                        await printers.ChangeAsync(id, p => (p.BackRight, p.BackDown) = (right, down), cancel)
+                    );
+                }
+            )
+            .WithName("setBackOffset")
             .WithProblems();
         group
             .MapGet(
@@ -217,6 +240,19 @@ public static class PrinterEndpoints
 
     private static Length? Length(string? text) =>
         string.IsNullOrWhiteSpace(text) ? null : MeasureText.ParseLength(text);
+
+    /// <summary>A length that may be less than nothing; a back more than 10 mm off was measured wrong.</summary>
+    private static Length Signed(string text)
+    {
+        var clean = (text ?? string.Empty).Trim().Replace('\u2212', '-');
+        var size = MeasureText.ParseLengthOrNone(clean.TrimStart('-'));
+        return size > Core.Measures.Length.FromMillimetres(10)
+                ? throw new RuleException(
+                    "The second side lies at most 10 mm aside. Nothing was kept: measure against the light again."
+                )
+            : clean.StartsWith('-') ? -size
+            : size;
+    }
 
     private static Paper PaperOf(string key) =>
         Paper.Find(key) is { } paper && TestSheetPainter.Takes(paper)

@@ -67,6 +67,9 @@ public sealed record TuckView(IReadOnlyList<TuckLeaf> Leaves, IReadOnlyList<stri
 /// <summary>What is ticked off: pieces of an album that are cut or tucked in, or are not after all.</summary>
 public sealed record TickRequest(IReadOnlyList<Guid> PieceIds, TuckStep Step, bool Done);
 
+/// <summary>Pieces that are printed again with the next sheets, and why; null when they are not after all.</summary>
+public sealed record SpoiltRequest(IReadOnlyList<Guid> PieceIds, Spoilt? Why);
+
 /// <summary>The table where pieces find their pockets.</summary>
 public static class TuckingEndpoints
 {
@@ -116,6 +119,23 @@ public static class TuckingEndpoints
                 }
             )
             .WithName("tickPieces")
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapPost(
+                "/spoilt",
+                async (Guid albumId, SpoiltRequest request, TuckingReader reader, CancellationToken cancel) =>
+                {
+                    if (request.PieceIds.Count is 0 or > MostPieces)
+                    {
+                        throw new RuleException($"Name 1 to {MostPieces} pieces at once. Nothing was changed.");
+                    }
+
+                    await reader.SpoilAsync(albumId, request, cancel);
+                    return Results.NoContent();
+                }
+            )
+            .WithName("printAgain")
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
     }
@@ -212,6 +232,33 @@ public sealed class TuckingReader(
         }
 
         await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>
+    /// Notes that printed pieces were lost, smudged or cut wrong: they are due, and no longer cut or tucked in.
+    /// </summary>
+    public async Task SpoilAsync(Guid albumId, SpoiltRequest request, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        var album = await albums.RequireAsync(albumId, cancel);
+        var ids = request.PieceIds.Distinct().ToList();
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var changed = await db
+            .PrintedPieces.Where(p => p.AlbumId == album.Id && ids.Contains(p.PieceId))
+            .ExecuteUpdateAsync(set => set.SetProperty(p => p.Spoilt, request.Why), cancel);
+        if (changed < ids.Count)
+        {
+            throw new RuleException(
+                "A piece of these was never printed: there is nothing to print again. Nothing was changed."
+            );
+        }
+
+        if (request.Why is not null)
+        {
+            await db.PieceTicks.Where(t => t.AlbumId == album.Id && ids.Contains(t.PieceId)).ExecuteDeleteAsync(cancel);
+        }
+
         await transaction.CommitAsync(cancel);
     }
 

@@ -914,6 +914,131 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("StretchPlacings");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.LabOrder", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("At")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<string>("Choice")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("PagesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("PagesTotal")
+                        .HasColumnType("integer");
+
+                    b.PrimitiveCollection<List<Guid>>("PieceIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<string>("Prints")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<string>("Problem")
+                        .HasMaxLength(1000)
+                        .HasColumnType("character varying(1000)");
+
+                    b.Property<Guid?>("Repeats")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<Instant?>("SentAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.PrimitiveCollection<List<Guid>>("UnitIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("LabOrders");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PaperOnHand", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("BothSides")
+                        .HasColumnType("boolean");
+
+                    b.Property<int?>("Count")
+                        .HasColumnType("integer");
+
+                    b.Property<bool>("HasDirection")
+                        .HasColumnType("boolean");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("PaperKey")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<decimal?>("Price")
+                        .HasPrecision(12, 4)
+                        .HasColumnType("numeric(12,4)");
+
+                    b.Property<string>("Stock")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<bool>("UsedBeside")
+                        .HasColumnType("boolean");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "Stock", "PaperKey")
+                        .IsUnique();
+
+                    b.ToTable("PapersOnHand");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PieceTick", b =>
                 {
                     b.Property<Guid>("PieceId")
@@ -1014,6 +1139,34 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("uuid[]");
 
+                    b.ComplexProperty(typeof(Dictionary<string, object>), "Options", "ZestyPocket.Storage.Printing.PrintJob.Options#SheetOptions", b1 =>
+                        {
+                            b1.IsRequired();
+
+                            b1.Property<long>("Bleed")
+                                .HasColumnType("bigint");
+
+                            b1.Property<bool>("CropMarks")
+                                .HasColumnType("boolean");
+
+                            b1.Property<bool>("NumbersOnBack")
+                                .HasColumnType("boolean");
+
+                            b1.Property<long>("SafeEdge")
+                                .HasColumnType("bigint");
+
+                            b1.Property<bool>("Tiles")
+                                .HasColumnType("boolean");
+
+                            b1.Property<bool>("UnitPerSheet")
+                                .HasColumnType("boolean");
+
+                            b1.Property<bool>("UseLeftovers")
+                                .ValueGeneratedOnAdd()
+                                .HasColumnType("boolean")
+                                .HasDefaultValue(false);
+                        });
+
                     b.HasKey("Id");
 
                     b.HasIndex("AlbumId");
@@ -1054,6 +1207,10 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)");
 
+                    b.Property<string>("Spoilt")
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
                     b.Property<Guid>("UnitId")
                         .HasColumnType("uuid");
 
@@ -1069,6 +1226,12 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
+
+                    b.Property<long>("BackDown")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("BackRight")
+                        .HasColumnType("bigint");
 
                     b.Property<Guid>("KeeperId")
                         .HasColumnType("uuid");
@@ -1104,6 +1267,63 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasIndex("KeeperId");
 
                     b.ToTable("Printers");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.SheetLeftover", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<long>("Height")
+                        .HasColumnType("bigint");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("PaperKey")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<int>("Sheet")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<string>("Stock")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<Guid?>("UsedBy")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Width")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("X")
+                        .HasColumnType("bigint");
+
+                    b.Property<long>("Y")
+                        .HasColumnType("bigint");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("JobId");
+
+                    b.HasIndex("KeeperId", "State");
+
+                    b.ToTable("SheetLeftovers");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Words.Story", b =>
@@ -1313,6 +1533,24 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.LabOrder", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.PaperOnHand", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Printing.PieceTick", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
@@ -1341,6 +1579,15 @@ namespace ZestyPocket.Storage.Migrations
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Printing.Printer", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Printing.SheetLeftover", b =>
                 {
                     b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
                         .WithMany()

@@ -25,6 +25,8 @@ public sealed class PrintJob : AskedJob
     /// <summary>The pieces, when they were chosen.</summary>
     public List<Guid> PieceIds { get; set; } = [];
 
+    public SheetOptions Options { get; set; } = SheetOptions.Usual;
+
     public int PagesDone { get; set; }
 
     public int PagesTotal { get; set; }

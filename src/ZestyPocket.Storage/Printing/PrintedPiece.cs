@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Storage.Printing;
 
@@ -25,4 +26,7 @@ public sealed class PrintedPiece
 
     /// <summary>Everything that was printed of it, and on what; null when an older version printed it.</summary>
     public string? Recipe { get; set; }
+
+    /// <summary>It was lost, smudged or cut wrong: it is printed again with the next sheets.</summary>
+    public Spoilt? Spoilt { get; set; }
 }

@@ -21,6 +21,12 @@ public sealed class Printer
 
     public Length OffsetY { get; set; }
 
+    /// <summary>How far too far right the second side of a sheet comes out, seen on that side.</summary>
+    public Length BackRight { get; set; }
+
+    /// <summary>How far down.</summary>
+    public Length BackDown { get; set; }
+
     /// <summary>Null when nothing was measured yet.</summary>
     public Instant? MeasuredAt { get; set; }
 

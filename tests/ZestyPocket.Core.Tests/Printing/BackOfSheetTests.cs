@@ -28,7 +28,7 @@ public sealed class BackOfSheetTests
                 Flip(n, Size.FromInches(random.Next(4, 25) / 4m, random.Next(4, 25) / 4m), random.Next(2) == 1)
             )
             .ToList();
-        var plan = PrintPlan.For(due, Letter, TestContext.Current.CancellationToken);
+        var plan = PrintPlan.For(due, Letter, cancel: TestContext.Current.CancellationToken);
         plan.Sheets.Length.ShouldBeGreaterThan(1);
         foreach (var pair in plan.Sheets.Chunk(2))
         {
@@ -54,7 +54,7 @@ public sealed class BackOfSheetTests
         var plan = PrintPlan.For(
             [Flip(1, Size.FromInches(3, 4), true), single],
             Letter,
-            TestContext.Current.CancellationToken
+            cancel: TestContext.Current.CancellationToken
         );
         plan.Sheets.Select(s => s.Side).ShouldBe([SheetSide.Only, SheetSide.Front, SheetSide.Back]);
         plan.Sheets[2].Pieces.ShouldHaveSingleItem().Due.Number.ShouldBe("W19 L1 flip back");

@@ -160,7 +160,7 @@ public sealed class SheetPackingTests
         var plan = PrintPlan.For(
             due,
             new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
-            TestContext.Current.CancellationToken
+            cancel: TestContext.Current.CancellationToken
         );
         plan.Sheets.Select(s => s.Stock).ShouldBe([Stock.PhotoPaper, Stock.WhiteCard]);
         plan.TooLarge.Single().Number.ShouldBe("W1 R1");
@@ -175,7 +175,13 @@ public sealed class SheetPackingTests
         using var stop = new CancellationTokenSource();
         stop.Cancel();
         Should.Throw<OperationCanceledException>(() =>
-            SheetPacking.Pack(Copies(Size.FromInches(2, 2), 40, true), LetterQuarterInch, Length.Zero, 1, stop.Token)
+            SheetPacking.Pack(
+                Copies(Size.FromInches(2, 2), 40, true),
+                LetterQuarterInch,
+                Length.Zero,
+                1,
+                cancel: stop.Token
+            )
         );
     }
 
@@ -223,7 +229,7 @@ public sealed class SheetPackingTests
             var plan = PrintPlan.For(
                 due,
                 new PrinterSetup(run % 3 == 0 ? Paper.A4 : Paper.Letter, Length.FromInches(1, 4), gap),
-                TestContext.Current.CancellationToken
+                cancel: TestContext.Current.CancellationToken
             );
             foreach (var sheet in plan.Sheets)
             {

@@ -302,7 +302,7 @@ public sealed class PrintedSheetTests : IDisposable
                 yield return new PdfPage(
                     paper.Size.Width.Points,
                     paper.Size.Height.Points,
-                    canvas => painter.DrawKey(canvas, plan, "Test", number * 4)
+                    canvas => painter.DrawKey(canvas, plan, "Test", number * 4, MeasureSystem.Inches)
                 );
             }
         }
@@ -328,7 +328,7 @@ public sealed class PrintedSheetTests : IDisposable
         var plan = PrintPlan.For(
             due,
             new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
-            TestContext.Current.CancellationToken
+            cancel: TestContext.Current.CancellationToken
         );
         plan.Sheets.Length.ShouldBe(1);
         using var document = PdfDocument.Open(Drawn(plan));
@@ -344,7 +344,7 @@ public sealed class PrintedSheetTests : IDisposable
         var plan = PrintPlan.For(
             due,
             new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero),
-            TestContext.Current.CancellationToken
+            cancel: TestContext.Current.CancellationToken
         );
         using var document = PdfDocument.Open(Drawn(plan));
         document.NumberOfPages.ShouldBe(2);
@@ -453,7 +453,7 @@ public sealed class PrintedSheetTests : IDisposable
                     .Select(k => new PdfPage(
                         paper.Width.Points,
                         paper.Height.Points,
-                        c => painter.DrawKey(c, plan, "Album", 4 * k)
+                        c => painter.DrawKey(c, plan, "Album", 4 * k, MeasureSystem.Inches)
                     )),
             ]
         );

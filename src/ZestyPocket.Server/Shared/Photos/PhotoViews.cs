@@ -126,6 +126,9 @@ public sealed record PhotoDetail(
     IReadOnlyList<PhotoView> Lookalikes
 )
 {
+    /// <summary>How far down its horizon lies, 0 to 1; null when it has none.</summary>
+    public double? Horizon { get; init; }
+
     public static PhotoDetail Of(Photo photo, IEnumerable<Photo> lookalikes, DateStyle style, MeasureSystem measures)
     {
         ArgumentNullException.ThrowIfNull(photo);

@@ -87,6 +87,7 @@ public sealed class PlacedPieces(PieceFaces faces, BoughtCardFaces boughtCards, 
                     var row = printed.GetValueOrDefault(g.Key);
                     var standing =
                         row is null ? PrintStanding.NeverPrinted
+                        : row.Spoilt is not null ? PrintStanding.Spoilt
                         // An older version did not note what it printed: nothing is printed twice by accident.
                         : row.Recipe is null || row.Recipe == recipes[g.Key] ? PrintStanding.Printed
                         : PrintStanding.Changed;

@@ -692,6 +692,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/spoilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["printAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/printers": {
         parameters: {
             query?: never;
@@ -756,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/printers/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setBackOffset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/printers/{id}/test-sheet.pdf": {
         parameters: {
             query?: never;
@@ -798,6 +830,198 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["printOnStandIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers-on-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPapersOnHand"];
+        put?: never;
+        post: operations["savePaperOnHand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/papers-on-hand/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removePaperOnHand"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leftovers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listLeftovers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leftovers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decideLeftover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["orderAtLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/lab-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listLabOrders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLabOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelLabOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stepLabOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["standInLab"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getLabFiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/templates.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTemplates"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1548,6 +1772,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/sheets/{number}/outlines.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOutlines"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2703,6 +2943,14 @@ export interface components {
             /** @description Its back stands head down behind it. */
             turnsBack: boolean;
         };
+        /**
+         * @description How far to the right of where it belongs, and how far down, the second side comes out, such as `0.8 mm`; seen
+         *     on that side, less than nothing for left and up.
+         */
+        BackOffset: {
+            right: string;
+            down: string;
+        };
         /** @description How a spread weighs: above 0 the right page or the lower half is heavier, −1 to 1. */
         BalanceView: {
             /** Format: int32 */
@@ -3648,6 +3896,71 @@ export interface components {
             key: string;
             name: string;
         };
+        /** @description A piece on a print of a lab, as it was drawn. */
+        LabOrderPiece: {
+            /** Format: uuid */
+            pieceId: string;
+            /** Format: uuid */
+            unitId: string;
+            number: string;
+            /** Format: int64 */
+            cutWidthEmu: number;
+            /** Format: int64 */
+            cutHeightEmu: number;
+            recipe: null | string;
+        };
+        /** @description A file of an order. */
+        LabOrderPrint: {
+            fileName: string;
+            /** @description Such as `4x6`, in inches. */
+            size: string;
+            /** @description Of the file. */
+            sha256: string;
+            pieces: components["schemas"]["LabOrderPiece"][];
+            /**
+             * @description It did not come.
+             * @default false
+             */
+            missing: boolean;
+        };
+        /** @description An order, and how far it is. */
+        LabOrderView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            albumId: string;
+            state: components["schemas"]["JobState"];
+            problem: null | string;
+            /** Format: int32 */
+            pagesDone: number;
+            /** Format: int32 */
+            pagesTotal: number;
+            at: components["schemas"]["LabState"];
+            words: string;
+            prints: components["schemas"]["LabOrderPrint"][];
+            /** Format: uuid */
+            repeats: null | string;
+            madeAt: components["schemas"]["Instant"];
+        };
+        /** @description What is ordered. */
+        LabRequest: {
+            requestKey: string;
+            unitIds: string[];
+            choice?: components["schemas"]["PrintChoice"];
+            pieceIds?: null | string[];
+            /** Format: uuid */
+            repeats?: null | string;
+        };
+        /**
+         * @description How far an order at a lab is.
+         * @enum {unknown}
+         */
+        LabState: "ready" | "sent" | "printed" | "posted" | "arrived";
+        /** @description A step of an order, with the files that did not come when it arrived. */
+        LabStep: {
+            to: components["schemas"]["LabState"];
+            missing?: null | string[];
+        };
         /** @description A thing and the pocket it goes into: a loose photo, or a piece. */
         LaidThing: {
             /** Format: uuid */
@@ -3792,6 +4105,48 @@ export interface components {
             pocketKey: null | string;
             keeps: null | components["schemas"]["CutKeeps"];
             size: null | string;
+        };
+        /** @description What becomes of a leftover. */
+        LeftoverChoice: {
+            state: components["schemas"]["LeftoverState"];
+        };
+        /**
+         * @description What became of what is left of a sheet.
+         * @enum {unknown}
+         */
+        LeftoverState: "offered" | "sheet" | "cutOff" | "used" | "thrownAway";
+        /** @description What is left of a sheet. */
+        LeftoverView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            jobId: string;
+            /** Format: int32 */
+            sheet: number;
+            state: components["schemas"]["LeftoverState"];
+            /** @description Such as “3.5 × 10.5 in of white card, Letter, sheet 2”. */
+            words: string;
+        };
+        /**
+         * @description An exact length, held as a whole number of EMU (English Metric Units): 914,400 to the inch, 36,000 to the
+         *     millimetre, 12,700 to the point, so that 1/32 in, millimetres and points are all exact.
+         *     Source: ECMA-376 (Office Open XML), DrawingML; 1 in = 25.4 mm exactly.
+         */
+        Length: {
+            /**
+             * Format: int64
+             * @description The length in EMU; may be negative (an offset).
+             */
+            emu?: number;
+            /** Format: double */
+            inches?: number;
+            /** Format: double */
+            millimetres?: number;
+            /**
+             * Format: double
+             * @description The length in points as a drawing surface takes it.
+             */
+            points?: number;
         };
         /** Format: date */
         LocalDate: string;
@@ -4059,6 +4414,29 @@ export interface components {
             /** Format: double */
             share: number;
         };
+        /** @description What is known of a paper. */
+        PaperEntry: {
+            stock: components["schemas"]["Stock"];
+            paperKey: string;
+            /** Format: int32 */
+            count?: null | number;
+            /** Format: double */
+            price?: null | number;
+            /** @default false */
+            hasDirection: boolean;
+            /** @default true */
+            bothSides: boolean;
+            /** @default false */
+            usedBeside: boolean;
+        };
+        /** @description A paper in the drawer. */
+        PaperOnHandView: {
+            /** Format: uuid */
+            id: string;
+            entry: components["schemas"]["PaperEntry"];
+            stockName: string;
+            paperName: string;
+        };
         PaperView: {
             key: string;
             name: string;
@@ -4120,6 +4498,11 @@ export interface components {
             /** Format: int32 */
             keeperHour: null | number;
             lookalikes: components["schemas"]["PhotoView"][];
+            /**
+             * Format: double
+             * @description How far down its horizon lies, 0 to 1; null when it has none.
+             */
+            horizon?: null | number;
         };
         /**
          * @description One decision about one picture or many. Every kind is a record of its own with exactly the fields it needs; its name
@@ -4617,7 +5000,7 @@ export interface components {
         };
         /**
          * @description What of the placed pieces is printed.
-         * @default all
+         * @default due
          * @enum {unknown}
          */
         PrintChoice: "all" | "due" | "chosen";
@@ -4650,6 +5033,10 @@ export interface components {
             offsetXMm: number;
             /** Format: double */
             offsetYMm: number;
+            /** Format: double */
+            backRightMm: number;
+            /** Format: double */
+            backDownMm: number;
         };
         PrintJobView: {
             /** Format: uuid */
@@ -4660,6 +5047,38 @@ export interface components {
             /** Format: int32 */
             pagesTotal: number;
             problem: null | string;
+        };
+        /** @description What the keeper wishes of the sheets; lengths as they are written, such as `3 mm`. */
+        PrintOptions: {
+            /**
+             * @description Pieces of one week or day share no sheet with those of another.
+             * @default false
+             */
+            unitPerSheet: boolean;
+            /**
+             * @description A second pass prints the number of every piece on its back.
+             * @default false
+             */
+            numbersOnBack: boolean;
+            /** @description How far a piece is printed beyond its cut edge. */
+            bleed?: null | string;
+            /**
+             * @description Marks at corners instead of cut lines.
+             * @default false
+             */
+            cropMarks: boolean;
+            /** @description How far a back keeps from the edges of its front. */
+            safeEdge?: null | string;
+            /**
+             * @description What is larger than the paper is printed in parts.
+             * @default false
+             */
+            tiles: boolean;
+            /**
+             * @description Starts on what is left of other prints.
+             * @default true
+             */
+            useLeftovers: boolean;
         };
         /** @description The sheets before they are printed. */
         PrintPlanView: {
@@ -4682,6 +5101,10 @@ export interface components {
             cautions: string[];
             /** @description How every placed piece stands to what was printed of it. */
             standing: components["schemas"]["PieceStanding"][];
+            /** @description No other sheets for these pieces cost less. */
+            isProved: boolean;
+            /** @description When they would take fewer sheets otherwise. */
+            savings: string[];
         };
         PrintRequest: {
             requestKey: string;
@@ -4695,13 +5118,15 @@ export interface components {
             pieceIds?: null | string[];
             /** Format: uuid */
             printerId?: null | string;
+            options?: null | components["schemas"]["PrintOptions"];
             wanted?: components["schemas"]["WantedPieces"];
+            asked?: components["schemas"]["SetupAsked"];
         };
         /**
          * @description How a piece stands to what was printed of it.
          * @enum {unknown}
          */
-        PrintStanding: "neverPrinted" | "changed" | "printed";
+        PrintStanding: "neverPrinted" | "changed" | "printed" | "spoilt";
         ProblemDetails: {
             type?: null | string;
             title?: null | string;
@@ -4850,6 +5275,15 @@ export interface components {
             gaps: number;
             days: components["schemas"]["SeriesDayView"][];
         };
+        /** @description Paper and printer as the keeper wrote them. */
+        SetupAsked: {
+            paperKey: string;
+            margin: string;
+            gap: string;
+            /** Format: uuid */
+            printerId: null | string;
+            options: components["schemas"]["SheetOptions"];
+        };
         /** @description A place as shares of what it lies on; may reach beyond it. */
         ShareBox: {
             /** Format: double */
@@ -4871,6 +5305,31 @@ export interface components {
             left: string;
             spelt: components["schemas"]["SpeltView"][];
         };
+        /** @description What the keeper wishes of the sheets. */
+        SheetOptions: {
+            /** @description Pieces of one week or day share no sheet with those of another. */
+            unitPerSheet?: boolean;
+            /** @description A second pass prints the number of every piece on its back. */
+            numbersOnBack?: boolean;
+            /** @description How far a piece is printed beyond its cut edge; common are 3 mm and 1/8 in. 0 to 10 mm. */
+            bleed?: components["schemas"]["Length"];
+            /** @description Marks at the corners of the pieces instead of lines where they are cut. */
+            cropMarks?: boolean;
+            /**
+             * @description A back keeps this far from the edges of its front, so that none of it shows around the front when the printer
+             *     sets it a little aside. 0 to 10 mm.
+             */
+            safeEdge?: components["schemas"]["Length"];
+            /** @description What is larger than the paper is printed in parts that are joined. */
+            tiles?: boolean;
+            /** @description Starts on what is left of other prints. */
+            useLeftovers?: boolean;
+        };
+        /**
+         * @description Which side of its paper a planned sheet is.
+         * @enum {unknown}
+         */
+        SheetSide: "only" | "front" | "back" | "numbers";
         /** @description A unit on the contact sheet of a stretch. */
         SheetUnit: {
             /** Format: uuid */
@@ -4905,6 +5364,14 @@ export interface components {
             numbers: string[];
             /** Format: int32 */
             cuts: number;
+            /** @description Such as Letter, or an offcut. */
+            paperName: string;
+            /** @description Which side of its paper. */
+            side: components["schemas"]["SheetSide"];
+            /** @description It was printed on before. */
+            isLeftover: boolean;
+            /** @description The cuts with the settings of the trimmer's stop; empty for a back. */
+            cutsInOrder: string;
         };
         /** @description A size in EMU with its words. */
         SizeView: {
@@ -4957,6 +5424,13 @@ export interface components {
             id: string;
             title: string;
             day: components["schemas"]["LocalDate"];
+        };
+        /** @enum {unknown} */
+        Spoilt: "lost" | "smudged" | "miscut" | null;
+        /** @description Pieces that are printed again with the next sheets, and why; null when they are not after all. */
+        SpoiltRequest: {
+            pieceIds: string[];
+            why: null | components["schemas"]["Spoilt"];
         };
         /** @description How colourful a spread is, and what would make it calmer. */
         SpreadColoursView: {
@@ -8775,6 +9249,57 @@ export interface operations {
             };
         };
     };
+    printAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoiltRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     listPrinters: {
         parameters: {
             query?: never;
@@ -9026,6 +9551,59 @@ export interface operations {
             };
         };
     };
+    setBackOffset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackOffset"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     getTestSheet: {
         parameters: {
             query: {
@@ -9151,6 +9729,651 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PrinterView"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPapersOnHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOnHandView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    savePaperOnHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOnHandView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePaperOnHand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLeftovers: {
+        parameters: {
+            query?: {
+                job?: string;
+                measures?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftoverView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    decideLeftover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftoverChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftoverView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    orderAtLab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLabOrders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLabOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cancelLabOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    stepLabOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    standInLab: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getLabFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getTemplates: {
+        parameters: {
+            query: {
+                protector: string;
+                holes?: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -11645,11 +12868,81 @@ export interface operations {
     getSheet: {
         parameters: {
             query: {
-                paper: string;
-                margin: string;
-                gap: string;
-                choice?: string;
-                piece?: string[];
+                Paper: string;
+                Margin: string;
+                Gap: string;
+                Choice?: string;
+                Piece?: string[];
+                Printer?: string;
+                UnitPerSheet?: boolean;
+                NumbersOnBack?: boolean;
+                Bleed?: string;
+                CropMarks?: boolean;
+                SafeEdge?: string;
+                Tiles?: boolean;
+                UseLeftovers?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getOutlines: {
+        parameters: {
+            query: {
+                Paper: string;
+                Margin: string;
+                Gap: string;
+                Choice?: string;
+                Piece?: string[];
+                Printer?: string;
+                UnitPerSheet?: boolean;
+                NumbersOnBack?: boolean;
+                Bleed?: string;
+                CropMarks?: boolean;
+                SafeEdge?: string;
+                Tiles?: boolean;
+                UseLeftovers?: boolean;
             };
             header?: never;
             path: {

@@ -69,6 +69,8 @@ export const tabs: readonly Tab[] = [
     name: 'Print',
     rooms: [
       { key: 'sheets', name: 'Sheets', scopes: ['unit', 'stretch'] },
+      { key: 'lab', name: 'Lab', scopes: ['unit', 'stretch'] },
+      { key: 'papers', name: 'Papers', scopes: ['album'] },
       { key: 'printers', name: 'Printers', scopes: ['album'] },
     ],
   },

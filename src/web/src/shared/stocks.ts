@@ -1,6 +1,6 @@
 import type { PieceView } from '../api/client'
 
-export type Stock = PieceView['stock']
+export type Stock = NonNullable<PieceView['stock']>
 
 /** What pieces are printed on, as people name it. */
 export const stocks: { stock: Stock; name: string }[] = [

@@ -18,6 +18,8 @@ import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
 import PlaceTab from '../placing/PlaceTab.vue'
 import StretchRoom from '../placing/StretchRoom.vue'
 import type { Edit } from '../placing/unit'
+import LabRoom from '../printing/LabRoom.vue'
+import PapersRoom from '../printing/PapersRoom.vue'
 import PrintersRoom from '../printing/PrintersRoom.vue'
 import PrintTab from '../printing/PrintTab.vue'
 import TuckRoom from '../tuckingIn/TuckRoom.vue'
@@ -64,6 +66,7 @@ const ofAlbum = {
   'count/designs': DesignsRoom,
   'count/protectors': ProtectorsRoom,
   'count/formulas': FormulasRoom,
+  'print/papers': PapersRoom,
   'print/printers': PrintersRoom,
 } as const
 
@@ -101,6 +104,7 @@ defineExpose({
     :whole="scope.kind === 'album'"
   />
   <TuckRoom v-else-if="at === 'tuck/table'" :key="`tuck ${unitIds.join()}`" :album="album" :unit-ids="unitIds" />
+  <LabRoom v-else-if="at === 'print/lab'" :key="`lab ${unitIds.join()}`" :album="album" :unit-ids="unitIds" />
   <StretchRoom
     v-else-if="at === 'place/spread' && scope.kind === 'stretch'"
     :key="unitIds.join()"

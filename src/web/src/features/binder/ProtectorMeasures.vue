@@ -144,6 +144,15 @@ async function measure() {
         </div>
       </template>
     </div>
-    <BButton type="submit" size="sm" variant="primary" class="mt-2">Save measurements</BButton>
+    <div class="d-flex flex-wrap gap-2 mt-2">
+      <BButton type="submit" size="sm" variant="primary">Save measurements</BButton>
+      <a
+        class="btn btn-sm btn-outline-dark"
+        :href="`/api/albums/${album.id}/templates.pdf?protector=${protector.id}&holes=threeRings`"
+        :aria-label="`Templates on paper (PDF) of ${protector.designName}`"
+        download
+        >Templates on paper (PDF)</a
+      >
+    </div>
   </form>
 </template>

@@ -55,7 +55,7 @@ function onMove(event: PointerEvent) {
   const { width, height } = box.value.getBoundingClientRect()
   free = moved(free ?? kept.value, (last.x - event.clientX) / width, (last.y - event.clientY) / height)
   // With Alt it goes where the hand goes, past the lines of thirds.
-  draft.value = event.altKey ? free : snapped(free, focus.value)
+  draft.value = event.altKey ? free : snapped(free, focus.value, detail.value?.horizon)
   last = { x: event.clientX, y: event.clientY }
 }
 

@@ -56,7 +56,7 @@ async function add() {
       :model-value="own"
       @update:model-value="printOn($event as Stock | '')"
     >
-      <option value="">{{ own ? 'as the album' : `as the album: ${stockName(piece.stock)}` }}</option>
+      <option value="">{{ own ? 'as the album' : `as the album: ${stockName(piece.stock ?? 'whiteCard')}` }}</option>
       <option v-for="s in stocks" :key="s.stock" :value="s.stock">{{ s.name }}</option>
     </BFormSelect>
     <template v-if="piece.kind === 'photo'">

@@ -39,6 +39,13 @@ describe('a picture in its pocket', () => {
     expect(snapped({ left: 0, top: 0, width: 0.9, height: 0.9 }, { x: 0.29, y: 0.29 }).left).toBe(0)
   })
 
+  it('lays the horizon on a third before the focus', () => {
+    const kept = { left: 0.1, top: 0.1, width: 0.6, height: 0.6 }
+    const level = snapped(kept, { x: 0.9, y: 0.41 }, 0.31)
+    expect((0.31 - level.top) / 0.6).toBeCloseTo(1 / 3)
+    expect(snapped(kept, { x: 0.9, y: 0.41 }, null).top).toBeCloseTo(0.41 - 0.3)
+  })
+
   it('turns around the middle of the kept part when it is straightened', () => {
     expect(imageStyle({ left: 0.2, top: 0, width: 0.4, height: 0.5 }, 3)).toMatchObject({
       transform: 'rotate(3deg)',

@@ -26,14 +26,21 @@ export function moved(kept: Kept, dx: number, dy: number): Kept {
 /** So near, in shares of the kept part, a line of thirds takes the point that the eye goes to. */
 const near = 0.025
 
-/** The kept part moved so that the focus lies on a line of thirds or in the middle, when it is near one. */
-export function snapped(kept: Kept, focus: { x: number; y: number }): Kept {
-  const along = (at: number, size: number, point: number) => {
-    const share = (point - at) / size
-    const line = [1 / 3, 1 / 2, 2 / 3].find((l) => Math.abs(share - l) < near)
-    return line === undefined ? at : clamp(point - line * size, 0, 1 - size)
+/**
+ * The kept part moved so that the horizon, else the focus, lies on a line of thirds or in the middle, when it is near
+ * one.
+ */
+export function snapped(kept: Kept, focus: { x: number; y: number }, horizon?: number | null): Kept {
+  const along = (at: number, size: number, points: number[]) => {
+    for (const point of points) {
+      const share = (point - at) / size
+      const line = [1 / 3, 1 / 2, 2 / 3].find((l) => Math.abs(share - l) < near)
+      if (line !== undefined) return clamp(point - line * size, 0, 1 - size)
+    }
+    return at
   }
-  return { ...kept, left: along(kept.left, kept.width, focus.x), top: along(kept.top, kept.height, focus.y) }
+  const levels = horizon === undefined || horizon === null ? [focus.y] : [horizon, focus.y]
+  return { ...kept, left: along(kept.left, kept.width, [focus.x]), top: along(kept.top, kept.height, levels) }
 }
 
 /** Zooms around the middle of the kept part. */

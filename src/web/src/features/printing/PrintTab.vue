@@ -2,13 +2,23 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage, useTimeoutFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { answer, api, type AlbumView, type PrintJobView, type UnitView } from '../../api/client'
+import {
+  answer,
+  api,
+  type AlbumView,
+  type PrintJobView,
+  type PrintOptions,
+  type SheetView,
+  type UnitView,
+} from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../../shared/queries'
 import ProgressLine from '../../shared/ProgressLine.vue'
 import { counted } from '../../shared/words'
 import { useCatalog } from '../binder/queries'
+import LeftoversList from './LeftoversList.vue'
 import { usePrinters } from './queries'
+import SheetWishes from './SheetWishes.vue'
 
 const props = defineProps<{
   unit: UnitView
@@ -46,8 +56,22 @@ const chosen = ref<string[]>([])
 const ownSize = ref('')
 const { data: printers } = usePrinters()
 const printer = useLocalStorage('zesty.printerId', '')
+const wishes = useLocalStorage<PrintOptions>('zesty.sheets', {
+  unitPerSheet: false,
+  numbersOnBack: false,
+  bleed: null,
+  cropMarks: false,
+  safeEdge: null,
+  tiles: false,
+  useLeftovers: true,
+})
 const isOwn = computed(() => setup.value.paper.startsWith('own'))
-const standingWords = { neverPrinted: 'never printed', changed: 'changed since', printed: 'printed' } as const
+const standingWords = {
+  neverPrinted: 'never printed',
+  changed: 'changed since',
+  printed: 'printed',
+  spoilt: 'to print again',
+} as const
 const standing = computed(() => plan.data.value?.standing ?? [])
 const due = computed(() => standing.value.filter((p) => p.standing !== 'printed').length)
 
@@ -60,6 +84,7 @@ const asked = computed(() => ({
   choice: choice.value,
   pieceIds: choice.value === 'chosen' ? chosen.value : [],
   printerId: printer.value || null,
+  options: wishes.value,
 }))
 const despiteDoubts = ref(false)
 const job = ref<PrintJobView | null>(null)
@@ -80,14 +105,30 @@ const heading = computed(() =>
     ? `Sheets for ${props.unit.inSentence}`
     : `Sheets for ${titleOf(props.unitIds[0])} to ${titleOf(props.unitIds.at(-1))}`,
 )
-const sheetUrl = (number: number) =>
-  `/api/units/${props.unit.id}/sheets/${number}?${new URLSearchParams({
+const sheetUrl = (number: number, file = '') =>
+  `/api/units/${props.unit.id}/sheets/${number}${file}?${new URLSearchParams({
     paper: setup.value.paper,
     margin: setup.value.margin,
     gap: setup.value.gap,
     choice: choice.value,
+    ...(printer.value ? { printer: printer.value } : {}),
+    ...Object.fromEntries(
+      Object.entries(wishes.value)
+        .filter(([, wish]) => wish !== null)
+        .map(([name, wish]) => [name, String(wish)]),
+    ),
     v: String(props.unit.revision),
   })}${asked.value.pieceIds.map((id) => `&piece=${id}`).join('')}`
+const sideWords = { only: '', front: 'front', back: 'back', numbers: 'numbers on the back' } as const
+const caption = (sheet: SheetView) =>
+  [
+    `Sheet ${sheet.number}`,
+    sheet.stockName,
+    sheet.isLeftover ? `what is left of another sheet (${sheet.paperName})` : sheet.paperName,
+    sideWords[sheet.side],
+  ]
+    .filter(Boolean)
+    .join(' · ')
 
 function keep(part: Partial<Setup>) {
   setup.value = { ...setup.value, ...part }
@@ -213,8 +254,13 @@ async function cancel() {
         names the pieces row by row; 4 mm leaves room for every number.
       </p>
 
+      <SheetWishes v-model="wishes" />
+
       <p v-if="plan.error.value" class="warning-chip mt-3" role="alert">{{ plan.error.value.message }}</p>
       <p v-else class="mt-3 mb-2" role="status" data-testid="plan-words">{{ plan.data.value?.words }}</p>
+      <p v-for="saving in plan.data.value?.savings" :key="saving" class="small mb-1" data-testid="saving">
+        {{ saving }}
+      </p>
       <ul v-if="plan.data.value?.tooLarge.length" class="text-danger-emphasis">
         <li v-for="line in plan.data.value.tooLarge" :key="line">{{ line }}</li>
       </ul>
@@ -266,8 +312,12 @@ async function cancel() {
             Download the sheets (PDF)
           </a>
         </p>
-        <p v-else-if="job.state === 'cancelled'" role="status">Cancelled. Nothing was made.</p>
-        <p v-else class="warning-chip" role="alert">{{ job.problem }}</p>
+        <template v-if="job.state === 'done'">
+          <p class="mb-1 small">What is left of the sheets can be printed on again:</p>
+          <LeftoversList :job="job.id" :measures="album.measures" />
+        </template>
+        <p v-if="job.state === 'cancelled'" role="status">Cancelled. Nothing was made.</p>
+        <p v-if="job.state === 'failed'" class="warning-chip" role="alert">{{ job.problem }}</p>
       </div>
       <p class="form-text mt-3">
         Print at 100 %, never “fit to page”, and lay a ruler on the rule at the foot: 100 mm must measure 100 mm. When
@@ -289,14 +339,20 @@ async function cancel() {
         <figure v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="sheet">
           <img :src="sheetUrl(sheet.number)" :alt="`Sheet ${sheet.number}: pieces ${sheet.numbers.join(', ')}`" />
           <figcaption>
-            Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ counted(sheet.numbers.length, 'piece') }},
-            {{ counted(sheet.cuts, 'cut') }}
+            {{ caption(sheet) }} · {{ counted(sheet.numbers.length, 'piece')
+            }}<template v-if="sheet.cutsInOrder"
+              >, {{ counted(sheet.cuts, 'cut') }}
+              <span class="cuts">Cuts: {{ sheet.cutsInOrder }}</span>
+              <a :href="sheetUrl(sheet.number, '/outlines.svg')" :aria-label="`Outlines of sheet ${sheet.number} (SVG)`"
+                >Outlines (SVG)</a
+              ></template
+            >
           </figcaption>
         </figure>
       </template>
       <template v-else>
         <p v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="mat-note">
-          Sheet {{ sheet.number }} · {{ sheet.stockName }} · {{ sheet.numbers.join(', ') }}
+          {{ caption(sheet) }} · {{ sheet.numbers.join(', ') }}
         </p>
       </template>
     </section>
@@ -352,6 +408,16 @@ async function cancel() {
   max-width: 100%;
   background: #fff;
   box-shadow: 0 4px 14px rgb(0 0 0 / 0.35);
+}
+.sheet figcaption {
+  max-width: 340px;
+}
+.sheet figcaption a {
+  color: #fff;
+}
+.cuts {
+  display: block;
+  font-size: 0.85em;
 }
 .sheet figcaption,
 .mat-note {

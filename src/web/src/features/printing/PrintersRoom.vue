@@ -65,6 +65,14 @@ async function read(printer: PrinterView, event: Event) {
   )
   input.value = ''
 }
+const backs = ref<Record<string, { right: string; down: string }>>({})
+const backOf = (printer: PrinterView) =>
+  (backs.value[printer.id] ??= { right: `${printer.backRightMm} mm`, down: `${printer.backDownMm} mm` })
+const setBack = (printer: PrinterView) =>
+  act(
+    () => answer(api.POST('/api/printers/{id}/back', { ...path(printer.id), body: backOf(printer) })),
+    'Backs are drawn back by as much.',
+  )
 const makeUp = (printer: PrinterView, makesUp: boolean) =>
   act(() => answer(api.POST('/api/printers/{id}/make-up', { ...path(printer.id), body: { makesUp } })))
 const remove = (printer: PrinterView) =>
@@ -187,6 +195,25 @@ const remove = (printer: PrinterView) =>
             @change="read(printer, $event)"
           />
         </div>
+      </form>
+      <form class="measures" @submit.prevent="setBack(printer)">
+        <p class="w-100 mb-0 form-text">
+          Hold a sheet that is printed on both sides against the light: how far does its back lie from where it belongs?
+          Less than nothing is left or up.
+        </p>
+        <div>
+          <label :for="`back-right-${printer.id}`" class="form-label mb-0">Back to the right</label>
+          <input
+            :id="`back-right-${printer.id}`"
+            v-model="backOf(printer).right"
+            class="form-control form-control-sm"
+          />
+        </div>
+        <div>
+          <label :for="`back-down-${printer.id}`" class="form-label mb-0">Back down</label>
+          <input :id="`back-down-${printer.id}`" v-model="backOf(printer).down" class="form-control form-control-sm" />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Use for backs</BButton>
       </form>
     </section>
   </div>

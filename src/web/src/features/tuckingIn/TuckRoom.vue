@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, api, type AlbumView, type TuckPiece, type TuckView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
@@ -10,6 +11,7 @@ import { nextWords, piecesOf, tickOf } from './tuck'
 /** The table: each leaf with both sides, what is cut, what lies in its pocket, what comes next. */
 const props = defineProps<{ album: AlbumView; unitIds: string[] }>()
 const notices = useNotices()
+const client = useQueryClient()
 const { data, error, refetch } = useAssembly(
   () => props.album.id,
   () => props.unitIds[0]!,
@@ -59,6 +61,31 @@ async function tick(list: TuckPiece[], step: 'cut' | 'tuckIn', done: boolean) {
   }
 }
 
+const again = ref('')
+const why = ref<'lost' | 'smudged' | 'miscut'>('miscut')
+const spoilable = computed(() => pieces.value.filter((p) => p.isPrinted && p.next !== 'print'))
+async function printAgain() {
+  const piece = spoilable.value.find((p) => p.pieceId === again.value)
+  if (busy.value || !piece) return
+  busy.value = true
+  try {
+    await answer(
+      api.POST('/api/albums/{albumId}/spoilt', {
+        params: { path: { albumId: props.album.id } },
+        body: { pieceIds: [piece.pieceId], why: why.value },
+      }),
+    )
+    await client.invalidateQueries({ queryKey: ['of', props.album.id] })
+    notices.done(`${piece.number} goes on the next sheet.`)
+    again.value = ''
+    await refetch()
+  } catch (refused) {
+    notices.refused(refused)
+  } finally {
+    busy.value = false
+  }
+}
+
 /** The button of a piece does what comes next, and takes the last step back when all is done. */
 function advance(piece: TuckPiece) {
   const what = tickOf(piece)
@@ -93,6 +120,26 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
           >Only leaves with something left</BFormCheckbox
         >
       </div>
+      <form v-if="spoilable.length" class="d-flex flex-wrap gap-2 align-items-end mt-2" @submit.prevent="printAgain">
+        <div>
+          <label for="again" class="form-label mb-0">Print again</label>
+          <BFormSelect id="again" v-model="again" size="sm">
+            <option value="">choose a piece</option>
+            <option v-for="p in spoilable" :key="p.pieceId" :value="p.pieceId">{{ p.number }}: {{ p.title }}</option>
+          </BFormSelect>
+        </div>
+        <div>
+          <label for="again-why" class="form-label mb-0">since it is</label>
+          <BFormSelect id="again-why" v-model="why" size="sm">
+            <option value="miscut">cut wrong</option>
+            <option value="smudged">smudged</option>
+            <option value="lost">lost</option>
+          </BFormSelect>
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy || !again"
+          >Put on the next sheet</BButton
+        >
+      </form>
       <template v-if="data?.cautions.length">
         <p v-for="caution in data.cautions" :key="caution" class="small mb-1 mt-2">{{ caution }}</p>
       </template>

@@ -54,17 +54,25 @@ public static class GuillotineCuts
             return true;
         }
 
-        // The direction with fewer lines first: long strips, then pieces from the strips.
+        return LinesOf(part, pieces) switch
+        {
+            null => false,
+            (true, var lines) => SplitDown(part, pieces, lines, cuts),
+            (false, var lines) => SplitAcross(part, pieces, lines, cuts),
+        };
+    }
+
+    /// <summary>
+    /// The lines that cut a part next, and whether they run down it; null when none crosses no piece. The direction
+    /// with fewer lines first: long strips, then pieces from the strips.
+    /// </summary>
+    internal static (bool Down, List<Length> Lines)? LinesOf(Rect part, List<Rect> pieces)
+    {
         var down = Lines(pieces, r => (r.X, r.Right), part.X, part.Right);
         var across = Lines(pieces, r => (r.Y, r.Bottom), part.Y, part.Bottom);
-        if (down.Count == 0 && across.Count == 0)
-        {
-            return false;
-        }
-
-        return across.Count > 0 && (down.Count == 0 || across.Count <= down.Count)
-            ? SplitAcross(part, pieces, across, cuts)
-            : SplitDown(part, pieces, down, cuts);
+        return down.Count == 0 && across.Count == 0 ? null
+            : across.Count > 0 && (down.Count == 0 || across.Count <= down.Count) ? (false, across)
+            : (true, down);
     }
 
     private static bool SplitDown(Rect part, List<Rect> pieces, List<Length> lines, List<CutLine> cuts)
@@ -120,7 +128,7 @@ public static class GuillotineCuts
         ];
     }
 
-    private static IEnumerable<(Length From, Length To)> Between(Length low, Length high, List<Length> lines)
+    internal static IEnumerable<(Length From, Length To)> Between(Length low, Length high, List<Length> lines)
     {
         var from = low;
         foreach (var line in lines)

@@ -10,15 +10,25 @@ public readonly record struct SheetPiece(int Index, Size Cut, bool MayTurn);
 public readonly record struct PackedPiece(int Index, Rect Bounds, bool Turned);
 
 /// <summary>One sheet's pieces, and the rectangles left over.</summary>
-public sealed record PackedSheet(ImmutableArray<PackedPiece> Pieces, ImmutableArray<Rect> Offcuts);
+public sealed record PackedSheet(ImmutableArray<PackedPiece> Pieces, ImmutableArray<Rect> Offcuts)
+{
+    /// <summary>Index of its kind of sheet.</summary>
+    public int Kind { get; init; }
+}
 
 /// <summary>
 /// Packs pieces on sheets so that every piece comes free by edge-to-edge (guillotine) cuts: fewest sheets, then fewest
-/// cuts, then the largest usable offcut. Many starts over fixed heuristics and shuffled orders; not proved optimal.
+/// cuts, then the largest usable offcut. Many starts over fixed heuristics and shuffled orders; not proved optimal:
+/// that is <see cref="SheetFilling"/>.
 /// </summary>
 public static class SheetPacking
 {
     private const int ShuffledOrders = 400;
+
+    /// <summary>
+    /// As many starts as pieces allow: all of them for 80, ever fewer for more, so that a thousand take seconds.
+    /// </summary>
+    private static int StartsFor(int pieces) => (int)Math.Clamp(600_000 / (pieces * Math.Sqrt(pieces)), 24, 840);
 
     private enum Fit
     {
@@ -56,12 +66,14 @@ public static class SheetPacking
     /// <param name="usable">The room on each sheet.</param>
     /// <param name="gap">Waste kept between neighbouring pieces, 0 for shared cuts.</param>
     /// <param name="seed">Start of the shuffled orders; the same seed gives the same sheets.</param>
+    /// <param name="shuffled">Tries shuffled orders after the fixed ones.</param>
     /// <param name="cancel">Stops the search.</param>
     public static IReadOnlyList<PackedSheet> Pack(
         IReadOnlyList<SheetPiece> pieces,
         Size usable,
         Length gap,
         ulong seed,
+        bool shuffled = true,
         CancellationToken cancel = default
     )
     {
@@ -82,21 +94,23 @@ public static class SheetPacking
         var bound = LowerBound(grown, sheet);
 
         Candidate? best = null;
+        var left = StartsFor(pieces.Count);
         foreach (var order in FixedOrders(grown))
         {
-            foreach (var (fit, cut, turn) in Rules())
+            foreach (var (fit, cut, turn) in Rules().Take(Math.Max(0, left)))
             {
                 cancel.ThrowIfCancellationRequested();
                 Consider(order, fit, cut, turn);
+                left--;
             }
         }
 
-        if (best!.Sheets.Count > bound)
+        if (shuffled && best!.Sheets.Count > bound)
         {
             var shuffle = new Shuffle(seed);
             var order = (SheetPiece[])grown.Clone();
             var rules = Rules().ToArray();
-            for (var i = 0; i < ShuffledOrders && best.Sheets.Count > bound; i++)
+            for (var i = 0; i < Math.Min(left, ShuffledOrders) && best.Sheets.Count > bound; i++)
             {
                 cancel.ThrowIfCancellationRequested();
                 shuffle.Mix(order);
@@ -105,7 +119,7 @@ public static class SheetPacking
             }
         }
 
-        return [.. best.Sheets.Select(s => Shrunk(s, gap))];
+        return [.. best!.Sheets.Select(s => Shrunk(s, gap))];
 
         void Consider(SheetPiece[] order, Fit fit, Cut cut, Turn turn)
         {
