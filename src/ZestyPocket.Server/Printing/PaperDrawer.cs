@@ -79,17 +79,21 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
         }
     }
 
+    /// <summary>What a print left over; without a print, everything that is not used up or thrown away.</summary>
     public async Task<IReadOnlyList<SheetLeftover>> LeftoversAsync(Guid? jobId, CancellationToken cancel) =>
         await db
             .SheetLeftovers.AsNoTracking()
             .Where(l =>
                 l.KeeperId == keeper.Id
                 && (
-                    jobId != null ? l.JobId == jobId : l.State == LeftoverState.Sheet || l.State == LeftoverState.CutOff
+                    jobId != null
+                        ? l.JobId == jobId
+                        : l.State != LeftoverState.Used && l.State != LeftoverState.ThrownAway
                 )
             )
-            .OrderBy(l => l.At)
+            .OrderByDescending(l => l.At)
             .ThenBy(l => l.Sheet)
+            .Take(100)
             .ToListAsync(cancel);
 
     /// <summary>Keeps a leftover as a sheet or as an offcut, or throws it away. What is used up stays so.</summary>
@@ -276,8 +280,18 @@ public sealed record LeftoverView(Guid Id, Guid JobId, int Sheet, LeftoverState 
             left.JobId,
             left.Sheet,
             left.State,
-            $"{MeasureText.Show(left.Free.Size, measures)} of {Stocks.Name(left.Stock)}, on sheet {left.Sheet} "
+            $"{MeasureText.Show(Rounded(left.Free.Size, measures), measures)} of {Stocks.Name(left.Stock)}, on sheet {left.Sheet} "
                 + $"({paper})"
+        );
+    }
+
+    /// <summary>Down to an eighth of an inch or a millimetre: what surely fits.</summary>
+    private static Size Rounded(Size size, MeasureSystem measures)
+    {
+        var step = measures == MeasureSystem.Inches ? Length.FromInches(1, 8) : Length.FromMillimetres(1);
+        return new Size(
+            new Length(size.Width.Emu / step.Emu * step.Emu),
+            new Length(size.Height.Emu / step.Emu * step.Emu)
         );
     }
 }

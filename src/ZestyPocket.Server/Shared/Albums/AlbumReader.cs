@@ -118,6 +118,17 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
         );
         var leaves = await db.Leaves.Where(l => l.AlbumId == id).ToListAsync(cancel);
 
+        var printed = await db
+            .PrintedPieces.Where(p => p.AlbumId == id && p.Spoilt == null)
+            .GroupBy(p => p.UnitId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+        var tucked = await db
+            .PieceTicks.Where(t => t.AlbumId == id && t.TuckedAt != null)
+            .GroupBy(t => t.UnitId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+
         var makes = album.Protectors.ToDictionary(p => p.Id, p => p.ToProtector());
         var pockets = leaves
             .SelectMany(l =>
@@ -164,7 +175,9 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
                     u.Photos,
                     u.CardsTold,
                     u.PiecesPlaced,
-                    pockets.GetValueOrDefault(u.Id)
+                    pockets.GetValueOrDefault(u.Id),
+                    printed.GetValueOrDefault(u.Id),
+                    tucked.GetValueOrDefault(u.Id)
                 )),
             ],
             withoutUnit,

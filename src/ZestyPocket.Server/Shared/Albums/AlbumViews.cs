@@ -87,6 +87,8 @@ public sealed record ClearSizeView(string Nominal, string? Clear, string Cut);
 /// <param name="CardsTold">Cards with words.</param>
 /// <param name="PiecesPlaced">Pieces in pockets.</param>
 /// <param name="Pockets">Pockets of its pages.</param>
+/// <param name="PiecesPrinted">Pieces that were printed, as they are now or as they were.</param>
+/// <param name="PiecesTucked">Pieces that are ticked off as tucked in.</param>
 public sealed record UnitSummary(
     Guid Id,
     int Revision,
@@ -100,7 +102,9 @@ public sealed record UnitSummary(
     int Photos,
     int CardsTold,
     int PiecesPlaced,
-    int Pockets
+    int Pockets,
+    int PiecesPrinted,
+    int PiecesTucked
 )
 {
     /// <summary>A tape has room for no more: this number of photos stands for itself and all above.</summary>

@@ -6850,6 +6850,16 @@ export interface components {
              * @description Pockets of its pages.
              */
             pockets: number;
+            /**
+             * Format: int32
+             * @description Pieces that were printed, as they are now or as they were.
+             */
+            piecesPrinted: number;
+            /**
+             * Format: int32
+             * @description Pieces that are ticked off as tucked in.
+             */
+            piecesTucked: number;
         };
         /** @description An open unit: its pages, the tray, notes, and what can be undone. */
         UnitView: {

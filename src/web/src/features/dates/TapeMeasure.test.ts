@@ -24,6 +24,8 @@ const week = (number: number, firstDay: string, lastDay: string, more: Partial<U
   photos: 0,
   cardsTold: 0,
   piecesPlaced: 0,
+  piecesPrinted: 0,
+  piecesTucked: 0,
   pockets: 12,
   ...more,
 })

@@ -35,12 +35,21 @@ const monthOf = (unit: UnitSummary, i: number) => {
   return monthText(middle(unit), i === 0 || month(unit).endsWith('-01'))
 }
 
+/** All of it is on paper, or in its pockets: the bar has a line under it, a thin or a thick one. */
+const paper = (unit: UnitSummary) =>
+  unit.piecesPlaced > 0 && unit.piecesTucked >= unit.piecesPlaced
+    ? 'tucked'
+    : unit.piecesPlaced > 0 && unit.piecesPrinted >= unit.piecesPlaced
+      ? 'printed'
+      : ''
 const share = (unit: UnitSummary) => (unit.pockets === 0 ? 0 : Math.min(1, unit.piecesPlaced / unit.pockets))
 const stateOf = (unit: UnitSummary) => {
   const parts = [
     counted(unit.photos, 'photo'),
     counted(unit.cardsTold, 'card'),
     `${unit.piecesPlaced} of ${counted(unit.pockets, 'pocket')} filled`,
+    ...(unit.piecesPrinted ? [`${unit.piecesPrinted} printed`] : []),
+    ...(unit.piecesTucked ? [`${unit.piecesTucked} tucked in`] : []),
   ]
   const now = unit.id === thisWeek.value ? (props.album.kind === 'weekly' ? ', this week' : ', today') : ''
   const title = unit.title.includes(unit.mark) ? unit.title : `${unit.mark}, ${unit.title}`
@@ -160,7 +169,7 @@ watch(
           <span class="tick-fill" aria-hidden="true">
             <span class="gathered" :class="{ on: unit.photos > 0 }"></span>
             <span class="told" :class="{ on: unit.cardsTold > 0 }"></span>
-            <span class="placed"><span :style="{ width: `${share(unit) * 100}%` }"></span></span>
+            <span class="placed" :class="paper(unit)"><span :style="{ width: `${share(unit) * 100}%` }"></span></span>
           </span>
         </a>
       </li>
@@ -244,6 +253,12 @@ watch(
   height: 7px;
   border: 1px solid #6b561b;
   background: #fff8df;
+}
+.placed.printed {
+  box-shadow: 0 2px 0 -0.5px currentColor;
+}
+.placed.tucked {
+  box-shadow: 0 4px 0 -0.5px currentColor;
 }
 .placed span {
   display: block;

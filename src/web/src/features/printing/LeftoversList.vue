@@ -13,7 +13,7 @@ const { data } = useLeftovers(
 const client = useQueryClient()
 const notices = useNotices()
 const says = {
-  offered: '',
+  offered: 'not decided',
   sheet: 'kept as a sheet',
   cutOff: 'kept as an offcut',
   used: 'printed on since',
@@ -32,6 +32,7 @@ async function decide(left: LeftoverView, state: 'sheet' | 'cutOff' | 'thrownAwa
 </script>
 
 <template>
+  <p v-if="data && !data.length && !job" class="mb-0">Nothing is left of any sheet.</p>
   <ul v-if="data?.length" class="leftovers" data-testid="leftovers">
     <li v-for="left in data" :key="left.id">
       {{ left.words }}<template v-if="says[left.state]">: {{ says[left.state] }}</template>

@@ -333,7 +333,7 @@ async function cancel() {
     <section class="sheets" aria-label="Preview of the sheets" tabindex="0">
       <p v-if="!single" class="mat-note">The PDF packs the pieces of all of them together.</p>
       <p v-else-if="plan.data.value && plan.data.value.pieces === 0" class="mat-note">
-        Nothing lies in a pocket yet. Go to Place, fill the spread, then come back.
+        {{ plan.data.value.words }}
       </p>
       <template v-if="single">
         <figure v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="sheet">
