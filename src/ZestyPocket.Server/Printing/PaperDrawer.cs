@@ -201,6 +201,7 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
             }
         }
 
+        var now = clock.GetCurrentInstant();
         // A job that is done again after a crash offers once.
         await db.SheetLeftovers.Where(l => l.JobId == job.Id).ExecuteDeleteAsync(cancel);
         foreach (var (sheet, number) in plan.Sheets.Select((s, i) => (s, i + 1)))
@@ -225,7 +226,7 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
                         Y = free.Y,
                         Width = free.Width,
                         Height = free.Height,
-                        At = clock.GetCurrentInstant(),
+                        At = now,
                     }
                 );
             }
