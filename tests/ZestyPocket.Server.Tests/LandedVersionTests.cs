@@ -130,8 +130,10 @@ public sealed class LandedVersionTests
     {
         var connection = await TestDatabase.RestoreAsync(Path.Combine(Folder, "6.sql.gz"));
         await using var host = TestHost.On(connection);
-        var expected = Directory.GetFiles(Path.Combine(Folder, "spreads"), "*.png");
-        expected.Length.ShouldBe(20);
+        var all = Directory.GetFiles(Path.Combine(Folder, "spreads"), "*.png").Order(StringComparer.Ordinal).ToList();
+        all.Count.ShouldBe(20);
+        // Painting the originals again is most of the work: every second spread, of every demo album some.
+        List<string> expected = [.. all.Where((_, i) => i % 2 == 0)];
         var contents = await ContentsAsync(connection);
         await PaintOriginalsAsync(
             host,

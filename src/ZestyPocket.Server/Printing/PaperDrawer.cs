@@ -281,8 +281,8 @@ public sealed record LeftoverView(Guid Id, Guid JobId, int Sheet, LeftoverState 
             left.JobId,
             left.Sheet,
             left.State,
-            $"{MeasureText.Show(Rounded(left.Free.Size, measures), measures)} of {Stocks.Name(left.Stock)}, on sheet {left.Sheet} "
-                + $"({paper})"
+            $"{MeasureText.Show(Rounded(left.Free.Size, measures), measures)} of {Stocks.Name(left.Stock)}, on sheet "
+                + $"{left.Sheet} ({paper})"
         );
     }
 

@@ -176,4 +176,24 @@ public sealed class ArrangeEditTests
                 .ShouldBeTrue($"{seed}: {words} and {picture}");
         }
     }
+
+    [Fact]
+    public void The_cards_of_a_story_stay_beside_the_pictures_it_names()
+    {
+        var desk = Desks.Week(3);
+        var story = new AlbumStory(Desks.Id(90), 1)
+        {
+            Words = string.Join(' ', Enumerable.Repeat("We walked along the river.", 40)),
+            Days = [Desks.Monday],
+            Pictures = ["2.JPG", "gone.jpg", "3.jpg"],
+        };
+        var cards = StoryOnCards.Over(desk, story, 3, Desks.Tools()).Content.CardsOf(story.Id);
+        cards.Select(c => c.PairedWith).ShouldBe([Desks.Id(2), Desks.Id(3), null]);
+        // Set again, a card keeps the picture that the keeper gave it.
+        var own = desk with
+        {
+            Content = desk.Content with { Pieces = [.. cards.Select(c => c with { PairedWith = Desks.Id(1) })] },
+        };
+        StoryOnCards.Again(own, story, Desks.Tools()).CardsOf(story.Id).ShouldAllBe(c => c.PairedWith == Desks.Id(1));
+    }
 }
