@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|pack|fit|pages|placing|look|all.
+// Usage: ZestyPocket.Bench import|photos|open|print|year|pack|fit|pages|placing|look|all.
 // ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
@@ -39,6 +39,11 @@ if (wanted is "open" or "all")
 if (wanted is "print" or "all")
 {
     PrintBench.Run();
+}
+
+if (wanted is "year" or "all")
+{
+    YearBench.Run();
 }
 
 if (wanted is "pack" or "all")

@@ -221,7 +221,14 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             job.Property(j => j.RequestKey).HasMaxLength(AskedJob.LongestKey);
             job.Property(j => j.PaperKey).HasMaxLength(32);
-            job.ComplexProperty(j => j.Options, o => o.Property(x => x.UseLeftovers).HasDefaultValue(false));
+            job.ComplexProperty(
+                j => j.Options,
+                o =>
+                {
+                    o.Property(x => x.UseLeftovers).HasDefaultValue(false);
+                    o.Property(x => x.Copies).HasDefaultValue(1);
+                }
+            );
             job.Property(j => j.Problem).HasMaxLength(1000);
             job.HasOne<Album>().WithMany().HasForeignKey(j => j.AlbumId);
             job.HasIndex(j => new { j.KeeperId, j.RequestKey }).IsUnique();

@@ -13,6 +13,12 @@ internal sealed class PrintPlanning(PrinterSetup setup, ISheetCovering? covering
 
     public PrintPlan Of(IReadOnlyList<DuePiece> due)
     {
+        // A copy is cut and numbered like its piece.
+        due =
+        [
+            .. due.Where(d => setup.Options.Only is not { } only || d.Stock == only)
+                .SelectMany(d => Enumerable.Repeat(d, setup.Options.Copies)),
+        ];
         var carriers = due.Where(d => d.OnCarrier).ToImmutableArray();
         due = [.. due.Where(d => !d.OnCarrier)];
         var tooLarge = due.Where(d =>

@@ -31,6 +31,12 @@ public sealed record SheetOptions
     /// <summary>Starts on what is left of other prints.</summary>
     public bool UseLeftovers { get; init; } = true;
 
+    /// <summary>How many of each piece, 1 to 20.</summary>
+    public int Copies { get; init; } = 1;
+
+    /// <summary>Only what is printed on this stock; null for everything.</summary>
+    public Stock? Only { get; init; }
+
     /// <summary>Refuses measures that nobody cuts.</summary>
     public void Check()
     {
@@ -38,6 +44,11 @@ public sealed record SheetOptions
         if (Bleed < Length.Zero || Bleed > most || SafeEdge < Length.Zero || SafeEdge > most)
         {
             throw new MeasureException("A bleed and a safe edge are between 0 and 10 mm.");
+        }
+
+        if (Copies is < 1 or > 20)
+        {
+            throw new RuleException("Of each piece 1 to 20 are printed at once. Nothing was printed.");
         }
     }
 }

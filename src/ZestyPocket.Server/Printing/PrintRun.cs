@@ -118,13 +118,18 @@ public sealed class PrintRun(
         var standing = await placed.StandingAsync(due, wanted, cancel);
         var wantedIds = standing.Where(s => s.OnSheets).Select(s => s.PieceId).ToHashSet();
         var numbers = standing.Where(s => s.OnSheets).Select(s => s.Number).ToList();
-        List<DuePiece> pieces = [.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))];
+        List<DuePiece> pieces =
+        [
+            .. due.Pieces.Where(p =>
+                wantedIds.Contains(p.PieceId) && (setup.Options.Only is not { } only || p.Stock == only)
+            ),
+        ];
         return new PreparedRun(
             opened[^1].Album.Name,
             plans.For(pieces, setup, cancel),
             due.Faces,
             due.UnitOf,
-            [.. due.Doubts.Where(d => numbers.Exists(n => IsOf(d, n)))],
+            [.. due.Doubts.Where(d => numbers.Exists(n => IsOf(d, n))), .. OneSideOnly(pieces, setup)],
             [.. due.ByHand.Where(h => numbers.Contains(h.Number))],
             due.Recipes,
             standing
@@ -138,6 +143,17 @@ public sealed class PrintRun(
             Measures = opened[^1].Album.Measures,
         };
     }
+
+    /// <summary>Backs on paper that takes print on one side only.</summary>
+    private static IEnumerable<string> OneSideOnly(List<DuePiece> pieces, PrinterSetup setup) =>
+        pieces
+            .Where(p =>
+                p.Back is not null
+                && setup.OnHand.Any(h => !h.BothSides && h.Stock == p.Stock && h.Paper.Key == setup.Paper.Key)
+            )
+            .Select(p =>
+                $"{p.Number}: your {Stocks.Name(p.Stock)} takes print on one side only, and this piece has a back."
+            );
 
     /// <summary>A doubt begins with the number of its piece, or of that piece's back.</summary>
     private static bool IsOf(string doubt, string number) =>

@@ -33,6 +33,8 @@ public sealed record PrintRequest(
 /// <param name="SafeEdge">How far a back keeps from the edges of its front.</param>
 /// <param name="Tiles">What is larger than the paper is printed in parts.</param>
 /// <param name="UseLeftovers">Starts on what is left of other prints.</param>
+/// <param name="Copies">How many of each piece.</param>
+/// <param name="Only">Only what is printed on this stock.</param>
 public sealed record PrintOptions(
     bool UnitPerSheet = false,
     bool NumbersOnBack = false,
@@ -40,7 +42,9 @@ public sealed record PrintOptions(
     bool CropMarks = false,
     string? SafeEdge = null,
     bool Tiles = false,
-    bool UseLeftovers = true
+    bool UseLeftovers = true,
+    int Copies = 1,
+    Stock? Only = null
 )
 {
     public static PrintOptions Usual { get; } = new();
@@ -55,6 +59,8 @@ public sealed record PrintOptions(
             SafeEdge = MeasureText.ParseLengthOrNone(SafeEdge ?? "0"),
             Tiles = Tiles,
             UseLeftovers = UseLeftovers,
+            Copies = Copies,
+            Only = Only,
         };
 }
 
@@ -75,7 +81,9 @@ public sealed record SheetQuery(
     [FromQuery] bool? CropMarks,
     [FromQuery] string? SafeEdge,
     [FromQuery] bool? Tiles,
-    [FromQuery] bool? UseLeftovers
+    [FromQuery] bool? UseLeftovers,
+    [FromQuery] int? Copies,
+    [FromQuery] string? Only
 )
 {
     public WantedPieces Wanted =>
@@ -94,7 +102,9 @@ public sealed record SheetQuery(
                 CropMarks ?? false,
                 SafeEdge,
                 Tiles ?? false,
-                UseLeftovers ?? true
+                UseLeftovers ?? true,
+                Copies ?? 1,
+                Enum.TryParse<Stock>(Only, ignoreCase: true, out var only) ? only : null
             ).Read()
         );
 }

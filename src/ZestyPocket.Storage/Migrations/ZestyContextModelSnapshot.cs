@@ -1146,11 +1146,20 @@ namespace ZestyPocket.Storage.Migrations
                             b1.Property<long>("Bleed")
                                 .HasColumnType("bigint");
 
+                            b1.Property<int>("Copies")
+                                .ValueGeneratedOnAdd()
+                                .HasColumnType("integer")
+                                .HasDefaultValue(1);
+
                             b1.Property<bool>("CropMarks")
                                 .HasColumnType("boolean");
 
                             b1.Property<bool>("NumbersOnBack")
                                 .HasColumnType("boolean");
+
+                            b1.Property<string>("Only")
+                                .HasMaxLength(32)
+                                .HasColumnType("character varying(32)");
 
                             b1.Property<long>("SafeEdge")
                                 .HasColumnType("bigint");

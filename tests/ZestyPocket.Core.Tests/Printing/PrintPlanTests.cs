@@ -90,6 +90,19 @@ public sealed class PrintPlanTests
     }
 
     [Fact]
+    public void Copies_are_printed_only_on_request_and_one_stock_can_be_printed_alone()
+    {
+        List<DuePiece> due = [.. Threes(2), Piece(3, 3, 4, stock: Stock.PhotoPaper)];
+        var twice = PrintPlan.For(due, Letter with { Options = new SheetOptions { Copies = 2 } });
+        twice.Sheets.Sum(s => s.Pieces.Length).ShouldBe(6);
+        var photos = PrintPlan.For(due, Letter with { Options = new SheetOptions { Only = Stock.PhotoPaper } });
+        photos.Sheets.Single().Pieces.Single().Due.ShouldBe(due[2]);
+        Should.Throw<RuleException>(() =>
+            PrintPlan.For(due, Letter with { Options = new SheetOptions { Copies = 21 } })
+        );
+    }
+
+    [Fact]
     public void Paper_with_a_direction_turns_no_piece()
     {
         var grained = new SheetOnHand(Stock.WhiteCard, Paper.Letter) { HasDirection = true };

@@ -5079,6 +5079,13 @@ export interface components {
              * @default true
              */
             useLeftovers: boolean;
+            /**
+             * Format: int32
+             * @description How many of each piece.
+             * @default 1
+             */
+            copies: number;
+            only?: null | components["schemas"]["Stock"];
         };
         /** @description The sheets before they are printed. */
         PrintPlanView: {
@@ -5324,6 +5331,12 @@ export interface components {
             tiles?: boolean;
             /** @description Starts on what is left of other prints. */
             useLeftovers?: boolean;
+            /**
+             * Format: int32
+             * @description How many of each piece, 1 to 20.
+             */
+            copies?: number;
+            only?: null | components["schemas"]["Stock"];
         };
         /**
          * @description Which side of its paper a planned sheet is.
@@ -12891,6 +12904,8 @@ export interface operations {
                 SafeEdge?: string;
                 Tiles?: boolean;
                 UseLeftovers?: boolean;
+                Copies?: number;
+                Only?: string;
             };
             header?: never;
             path: {
@@ -12953,6 +12968,8 @@ export interface operations {
                 SafeEdge?: string;
                 Tiles?: boolean;
                 UseLeftovers?: boolean;
+                Copies?: number;
+                Only?: string;
             };
             header?: never;
             path: {

@@ -64,6 +64,8 @@ const wishes = useLocalStorage<PrintOptions>('zesty.sheets', {
   safeEdge: null,
   tiles: false,
   useLeftovers: true,
+  copies: 1,
+  only: null,
 })
 const isOwn = computed(() => setup.value.paper.startsWith('own'))
 const standingWords = {
@@ -151,7 +153,26 @@ function ownPaper(event: Event) {
   keep({ paper: `own ${ownSize.value.trim()}` })
 }
 
+/** What the job prints, to be ticked off once it is cut. */
+const toCut = ref<string[]>([])
+async function allCut() {
+  try {
+    await answer(
+      api.POST('/api/albums/{albumId}/ticks', {
+        params: { path: { albumId: props.album.id } },
+        body: { pieceIds: toCut.value, step: 'cut', done: true },
+      }),
+    )
+    await client.invalidateQueries({ queryKey: ['of', props.album.id] })
+    notices.done(`${counted(toCut.value.length, 'piece')} ticked off as cut.`)
+    toCut.value = []
+  } catch (error) {
+    notices.refused(error)
+  }
+}
+
 async function print() {
+  toCut.value = standing.value.filter((p) => p.onSheets).map((p) => p.pieceId)
   try {
     job.value = await answer(
       api.POST('/api/print-jobs', {
@@ -313,6 +334,9 @@ async function cancel() {
           </a>
         </p>
         <template v-if="job.state === 'done'">
+          <BButton v-if="toCut.length" size="sm" variant="outline-dark" class="mb-2" @click="allCut"
+            >All of it is cut: tick off</BButton
+          >
           <p class="mb-1 small">What is left of the sheets can be printed on again:</p>
           <LeftoversList :job="job.id" :measures="album.measures" />
         </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PrintOptions } from '../../api/client'
+import { stocks } from '../../shared/stocks'
 
 /** How the keeper wants the sheets: together or apart, with numbers behind, with a bleed. */
 const wishes = defineModel<PrintOptions>({ required: true })
@@ -25,6 +26,32 @@ const text = (event: Event) => (event.target as HTMLInputElement).value || '0'
     <BFormCheckbox :model-value="wishes.cropMarks" @update:model-value="keep({ cropMarks: !!$event })"
       >Crop marks instead of cut lines</BFormCheckbox
     >
+    <div class="row g-2 mt-1">
+      <div class="col">
+        <label for="copies" class="form-label">Copies</label>
+        <input
+          id="copies"
+          type="number"
+          min="1"
+          max="20"
+          class="form-control form-control-sm"
+          :value="wishes.copies ?? 1"
+          @change="keep({ copies: Math.min(20, Math.max(1, Number(text($event)) || 1)) })"
+        />
+      </div>
+      <div class="col">
+        <label for="only-stock" class="form-label">Only</label>
+        <select
+          id="only-stock"
+          class="form-select form-select-sm"
+          :value="wishes.only ?? ''"
+          @change="keep({ only: (text($event) === '0' ? null : text($event)) as PrintOptions['only'] })"
+        >
+          <option value="">every stock</option>
+          <option v-for="s in stocks" :key="s.stock" :value="s.stock">{{ s.name }}</option>
+        </select>
+      </div>
+    </div>
     <div class="row g-2 mt-1">
       <div class="col">
         <label for="bleed" class="form-label">Bleed</label>

@@ -20,6 +20,13 @@ namespace ZestyPocket.Storage.Migrations
                 nullable: false,
                 defaultValue: 0L);
 
+            migrationBuilder.AddColumn<int>(
+                name: "Options_Copies",
+                table: "PrintJobs",
+                type: "integer",
+                nullable: false,
+                defaultValue: 1);
+
             migrationBuilder.AddColumn<bool>(
                 name: "Options_CropMarks",
                 table: "PrintJobs",
@@ -33,6 +40,13 @@ namespace ZestyPocket.Storage.Migrations
                 type: "boolean",
                 nullable: false,
                 defaultValue: false);
+
+            migrationBuilder.AddColumn<string>(
+                name: "Options_Only",
+                table: "PrintJobs",
+                type: "character varying(32)",
+                maxLength: 32,
+                nullable: true);
 
             migrationBuilder.AddColumn<long>(
                 name: "Options_SafeEdge",
@@ -217,11 +231,19 @@ namespace ZestyPocket.Storage.Migrations
                 table: "PrintJobs");
 
             migrationBuilder.DropColumn(
+                name: "Options_Copies",
+                table: "PrintJobs");
+
+            migrationBuilder.DropColumn(
                 name: "Options_CropMarks",
                 table: "PrintJobs");
 
             migrationBuilder.DropColumn(
                 name: "Options_NumbersOnBack",
+                table: "PrintJobs");
+
+            migrationBuilder.DropColumn(
+                name: "Options_Only",
                 table: "PrintJobs");
 
             migrationBuilder.DropColumn(

@@ -14,7 +14,7 @@ using ZestyPocket.Storage;
 namespace ZestyPocket.Storage.Migrations
 {
     [DbContext(typeof(ZestyContext))]
-    [Migration("20261127124309_PrintRoom")]
+    [Migration("20261127134604_PrintRoom")]
     partial class PrintRoom
     {
         /// <inheritdoc />
@@ -1149,11 +1149,20 @@ namespace ZestyPocket.Storage.Migrations
                             b1.Property<long>("Bleed")
                                 .HasColumnType("bigint");
 
+                            b1.Property<int>("Copies")
+                                .ValueGeneratedOnAdd()
+                                .HasColumnType("integer")
+                                .HasDefaultValue(1);
+
                             b1.Property<bool>("CropMarks")
                                 .HasColumnType("boolean");
 
                             b1.Property<bool>("NumbersOnBack")
                                 .HasColumnType("boolean");
+
+                            b1.Property<string>("Only")
+                                .HasMaxLength(32)
+                                .HasColumnType("character varying(32)");
 
                             b1.Property<long>("SafeEdge")
                                 .HasColumnType("bigint");
