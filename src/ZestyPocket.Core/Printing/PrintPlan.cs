@@ -75,6 +75,9 @@ public sealed record PrinterSetup(Paper Paper, Length Margin, Length Gap)
             Usable.Height - (2 * Options.Bleed)
         );
 
+    /// <summary>Room for one part of a piece that is larger than the paper: words stand under it.</summary>
+    public Size ForParts => new(ForPieces.Width, ForPieces.Height - Length.FromMillimetres(14));
+
     /// <summary>Pieces that bleed keep their bleeds apart.</summary>
     public Length GapBetween => Length.Max(Gap, 2 * Options.Bleed);
 

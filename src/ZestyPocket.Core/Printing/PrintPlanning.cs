@@ -50,7 +50,7 @@ internal sealed class PrintPlanning(PrinterSetup setup, ISheetCovering? covering
         return new PrintPlan(setup, _sheets.ToImmutable(), setup.Options.Tiles ? [] : large)
         {
             Carriers = Carriers([.. carriers]),
-            Tiles = setup.Options.Tiles ? [.. large.SelectMany(d => Tiling.Of(d, setup.ForPieces.Size))] : [],
+            Tiles = setup.Options.Tiles ? [.. large.SelectMany(d => Tiling.Of(d, setup.ForParts))] : [],
             IsProved = _proved,
         };
     }

@@ -12,10 +12,10 @@ namespace ZestyPocket.Drawing.Printing;
 /// </summary>
 public static class CutOutlines
 {
-    /// <summary>How far the register marks lie from the edges of the sheet.</summary>
-    private static Length MarkEdge => Length.FromMillimetres(12);
+    /// <summary>How far the register marks lie from the edges of the sheet: in its margin.</summary>
+    private static Length MarkEdge => Length.FromMillimetres(2);
 
-    private static Length MarkArm => Length.FromMillimetres(6);
+    private static Length MarkArm => Length.FromMillimetres(3);
 
     /// <param name="face">Gives each piece its face, which knows its outline.</param>
     /// <param name="folds">Where a piece is folded, across its height from the left; usually none.</param>

@@ -154,17 +154,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             );
             var bleed = setup.Options.Bleed;
             var paper = new Rect(Length.Zero, Length.Zero, setup.Paper.Size);
-            if (
-                paper.Contains(box)
-                && !sheet.Pieces.Any(p =>
-                    new Rect(
-                        p.Bounds.X - bleed,
-                        p.Bounds.Y - bleed,
-                        p.Bounds.Width + (2 * bleed),
-                        p.Bounds.Height + (2 * bleed)
-                    ).Overlaps(box)
-                )
-            )
+            if (paper.Contains(box) && !sheet.Pieces.Any(p => Grown(p.Bounds, bleed).Overlaps(box)))
             {
                 canvas.DrawLine((float)x1.Points, (float)y1.Points, (float)x2.Points, (float)y2.Points, hair);
             }
@@ -229,17 +219,22 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         canvas.Restore();
         var words =
             $"{Clip(album)} · {tile.Due.Number} · part {((tile.Row - 1) * tile.Columns) + tile.Column} of "
-            + $"{tile.Rows * tile.Columns} (row {tile.Row}, column {tile.Column}) · 100 %, no scaling · lay the "
-            + "marks of two parts over each other, cut through both along the middle of the overlap";
-        WriteInto(
-            canvas,
-            Typeface.SansStrong,
-            SmallPt,
-            room.X.Points,
-            (setup.Paper.Size.Height - setup.Margin).Points - 4,
-            words,
-            room.Width.Points
-        );
+            + $"{tile.Rows * tile.Columns} · 100 %, no scaling. Lay the marks of two parts over each other and cut "
+            + "through both along the middle of the overlap.";
+        var lines = Copyfit
+            .Fit(
+                words,
+                room.Width.Points,
+                room.Height.Points,
+                new TypeRange(Typeface.Sans, SmallPt, SmallPt, 1.2),
+                fonts
+            )
+            .Lines;
+        var top = room.Y.Points + part.Height.Points + 2;
+        foreach (var line in lines)
+        {
+            Write(canvas, Typeface.Sans, SmallPt, room.X.Points + 2, top + line.Baseline, line.Text, Black);
+        }
     }
 
     /// <summary>Points of the piece in the middle of each overlap, a quarter from its ends.</summary>
@@ -599,11 +594,11 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             var width = fonts.Width(Typeface.SansStrong, NumberPt, piece.Due.Number);
             var label = new Size(Length.FromPoints((decimal)width + 2), Length.FromPoints((decimal)NumberPt + 2));
             var written = false;
-            foreach (var spot in Spots(piece.Bounds, label))
+            foreach (var spot in Spots(Grown(piece.Bounds, setup.Options.Bleed), label))
             {
                 if (
                     setup.Usable.Contains(spot)
-                    && !sheet.Pieces.Any(p => p.Bounds.Overlaps(spot))
+                    && !sheet.Pieces.Any(p => Grown(p.Bounds, setup.Options.Bleed).Overlaps(spot))
                     && !taken.Exists(t => t.Overlaps(spot))
                 )
                 {
@@ -627,6 +622,9 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
 
         return all;
     }
+
+    private static Rect Grown(Rect bounds, Length by) =>
+        new(bounds.X - by, bounds.Y - by, bounds.Width + (2 * by), bounds.Height + (2 * by));
 
     /// <summary>Where a number tells at a glance which piece it is of: under it, beside it, over it.</summary>
     private static IEnumerable<Rect> Spots(Rect piece, Size label) =>

@@ -114,22 +114,15 @@ public sealed class TemplatePainter(FontShelf fonts)
             Write(canvas, 7, cx + 16, cy + 3, $"{MeasureText.Show(top, measures)} from the top");
         }
 
-        Write(
-            canvas,
-            7,
-            0,
-            protector.Outer.Height.Points + 14,
-            holes.IsEmpty
-                ? "No holes are measured for this protector."
-                : "Lay this edge at the spine, punch the crosses."
-        );
-        Write(
-            canvas,
-            7,
-            0,
-            protector.Outer.Height.Points + 24,
-            "Punches pinch: keep fingers away; maker's instructions first."
-        );
+        var words = holes.IsEmpty
+            ? "No holes are measured for this protector."
+            : "Lay the left edge at the spine and punch the crosses. Punches pinch: keep your fingers away, and follow "
+                + "the maker's instructions first.";
+        var lines = Copyfit.Fit(words, PunchStrip.Points, 60, new TypeRange(Typeface.Sans, 7, 7, 1.2), fonts).Lines;
+        foreach (var row in lines)
+        {
+            Write(canvas, 7, 0, protector.Outer.Height.Points + 4 + row.Baseline, row.Text);
+        }
     }
 
     private void DrawGauge(SKCanvas canvas, Protector protector, string name, MeasureSystem measures)

@@ -315,7 +315,7 @@ public sealed class PrintRun(
             : $" {NumberWords.Counted(InTiles(plan), "piece is", "pieces are")} larger than the paper and printed in "
                 + $"{plan.Tiles.Length} parts.";
 
-    private static int Parts(DuePiece due, PrintPlan plan) => Tiling.Of(due, plan.Setup.ForPieces.Size).Length;
+    private static int Parts(DuePiece due, PrintPlan plan) => Tiling.Of(due, plan.Setup.ForParts).Length;
 
     private static string NothingOn(PreparedRun run) =>
         run.Standing.Count == 0 ? "Nothing lies in a pocket yet: place some pieces first."

@@ -187,6 +187,20 @@ public sealed class PrintRoomPaperTests
         var layers = svg.Root.Elements(ns + "g").ToDictionary(g => g.Attribute("id")!.Value);
         layers.Keys.ShouldBe(["register-marks", "cut-white-card", "fold", "labels"], ignoreOrder: true);
         layers["register-marks"].Elements().Count().ShouldBe(4);
+        foreach (var mark in layers["register-marks"].Elements())
+        {
+            using var corner = SKPath.ParseSvgPathData(mark.Attribute("d")!.Value);
+            // In the margin of 1/4 in.
+            var (x, y) = (corner.TightBounds.MidX, corner.TightBounds.MidY);
+            (x < 18 || x > 594 || y < 18 || y > 774).ShouldBeTrue();
+            plan.Sheets[0]
+                .Pieces.ShouldAllBe(p =>
+                    corner.TightBounds.Right < p.Bounds.X.Points
+                    || corner.TightBounds.Left > p.Bounds.Right.Points
+                    || corner.TightBounds.Bottom < p.Bounds.Y.Points
+                    || corner.TightBounds.Top > p.Bounds.Bottom.Points
+                );
+        }
         foreach (var path in layers["cut-white-card"].Elements(ns + "path"))
         {
             var piece = plan.Sheets[0].Pieces.Single(p => p.Due.Number == path.Attribute("data-piece")!.Value);
