@@ -69,6 +69,17 @@ public sealed class PrintRoomTests
             "/api/papers-on-hand",
             new PaperEntry(Stock.WhiteCard, "letter", Count: 5, Price: 0.4m)
         );
+        // Kept six times at once it is one entry.
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    host.PostAsync<PaperOnHandView>(
+                        "/api/papers-on-hand",
+                        new PaperEntry(Stock.WhiteCard, "letter", Count: 5, Price: 0.4m)
+                    )
+                )
+        );
         var first = await PrintAsync(host, Ask(unit));
         first.State.ShouldBe(JobState.Done, first.Problem);
         (await host.GetAsync<List<PaperOnHandView>>("/api/papers-on-hand")).Single().Entry.Count.ShouldBe(4);

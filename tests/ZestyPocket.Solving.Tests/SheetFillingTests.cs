@@ -1,5 +1,6 @@
 using CsCheck;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Printing;
 
 namespace ZestyPocket.Solving.Tests;
@@ -125,6 +126,37 @@ public sealed class SheetFillingTests
         );
         proved.ShouldBeGreaterThanOrEqualTo(190);
         gathered.ShouldBeLessThan(scattered);
+    }
+
+    /// <summary>
+    /// A year and half a year on two page designs of each body, with the gap that people leave for numbers.
+    /// </summary>
+    [Trait("Duration", "Long")]
+    [Theory]
+    [InlineData(26)]
+    [InlineData(53)]
+    public void A_year_of_each_body_takes_proved_no_sheet_too_many(int weeks)
+    {
+        var gap = Length.FromMillimetres(2);
+        foreach (var body in BuiltInDesigns.All.GroupBy(d => d.Body))
+        {
+            List<PageDesign> designs = [.. body.Take(2)];
+            var cuts = Enumerable
+                .Range(0, 2 * weeks)
+                .SelectMany(page => designs[page % designs.Count].Pockets.Select(p => p.Nominal))
+                .ToList();
+            List<SheetPiece> pieces =
+            [
+                .. cuts.Select((cut, i) => new SheetPiece(i, cut, true))
+                    .Where(p => SheetPacking.CanHold(LetterQuarterInch, p))
+                    .Select((p, i) => p with { Index = i }),
+            ];
+            List<SheetKind> kinds = [New(LetterQuarterInch)];
+            var filled = SheetFilling.Fill(pieces, kinds, gap, Covering);
+            ShouldBeWhole(filled, pieces, kinds, gap);
+            filled.IsProved.ShouldBeTrue($"{body.Key}, {pieces.Count} pieces");
+            filled.Cost.ShouldBeLessThanOrEqualTo(SheetFilling.Fill(pieces, kinds, gap, covering: null).Cost);
+        }
     }
 
     [Fact]

@@ -5,6 +5,7 @@ using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
@@ -174,7 +175,18 @@ public sealed class LabOrders(
             await NoteAsync(order, [.. prints.Where(p => !p.Missing).SelectMany(p => p.Pieces)], cancel);
         }
 
-        await db.SaveChangesAsync(cancel);
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException twice)
+            when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            throw new RuleException(
+                "A print noted the same pieces at the same moment. Nothing was changed: take this step again."
+            );
+        }
+
         await transaction.CommitAsync(cancel);
         return order;
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
@@ -67,8 +68,18 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
             entry.BothSides,
             entry.UsedBeside
         );
-        await db.SaveChangesAsync(cancel);
-        return row;
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+            return row;
+        }
+        catch (DbUpdateException twice)
+            when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            // Another window kept the same paper at the same moment: its row is changed.
+            db.ChangeTracker.Clear();
+            return await SaveAsync(entry, cancel);
+        }
     }
 
     public async Task RemoveAsync(Guid id, CancellationToken cancel)
@@ -104,17 +115,14 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
             throw new RuleException("A leftover is kept as a sheet, cut off, or thrown away. Nothing was changed.");
         }
 
-        var row =
-            await db.SheetLeftovers.SingleOrDefaultAsync(l => l.Id == id && l.KeeperId == keeper.Id, cancel)
-            ?? throw new MissingException("That leftover");
-        if (row.State == LeftoverState.Used)
-        {
-            throw new RuleException("That leftover was printed on since. Nothing was changed: reload the page.");
-        }
-
-        row.State = state;
-        await db.SaveChangesAsync(cancel);
-        return row;
+        var own = db.SheetLeftovers.Where(l => l.Id == id && l.KeeperId == keeper.Id);
+        // A print may take it at the same moment.
+        var changed = await own.Where(l => l.State != LeftoverState.Used)
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.State, state), cancel);
+        var row = await own.AsNoTracking().SingleOrDefaultAsync(cancel) ?? throw new MissingException("That leftover");
+        return changed == 1
+            ? row
+            : throw new RuleException("That leftover was printed on since. Nothing was changed: reload the page.");
     }
 
     /// <summary>Everything that can be printed on besides new sheets of the loaded paper.</summary>
@@ -171,19 +179,28 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
         ArgumentNullException.ThrowIfNull(job);
         ArgumentNullException.ThrowIfNull(plan);
         var used = plan.Sheets.Select(s => s.LeftoverId).OfType<Guid>().ToHashSet();
-        var rows = await db
-            .SheetLeftovers.Where(l => used.Contains(l.Id) && l.KeeperId == job.KeeperId)
-            .ToListAsync(cancel);
-        if (rows.Count < used.Count || rows.Exists(l => l.State == LeftoverState.Used && l.UsedBy != job.Id))
+        // At once, since a print of another album may take them at the same moment.
+        var taken = await db
+            .SheetLeftovers.Where(l =>
+                used.Contains(l.Id)
+                && l.KeeperId == job.KeeperId
+                && (l.State == LeftoverState.Sheet || l.State == LeftoverState.CutOff || l.UsedBy == job.Id)
+            )
+            .ExecuteUpdateAsync(
+                set => set.SetProperty(l => l.State, LeftoverState.Used).SetProperty(l => l.UsedBy, job.Id),
+                cancel
+            );
+        if (taken < used.Count)
         {
+            await db
+                .SheetLeftovers.Where(l => l.UsedBy == job.Id)
+                .ExecuteUpdateAsync(
+                    set => set.SetProperty(l => l.State, LeftoverState.Offered).SetProperty(l => l.UsedBy, (Guid?)null),
+                    cancel
+                );
             throw new RuleException(
                 "Another print took a leftover of this one meanwhile. Nothing was printed: print again."
             );
-        }
-
-        foreach (var row in rows)
-        {
-            (row.State, row.UsedBy) = (LeftoverState.Used, job.Id);
         }
 
         var papers = await db

@@ -303,7 +303,7 @@ public sealed class PrintRun(
         plan.Carriers.IsEmpty
             ? string.Empty
             : $" {NumberWords.Counted(CardsOf(plan), "bought card is", "bought cards are")} printed on "
-                + $"{NumberWords.Counted(plan.Carriers.Length, "carrier sheet")}.";
+                + (plan.Carriers.Length == 1 ? "a carrier sheet." : $"{plan.Carriers.Length} carrier sheets.");
 
     private static int CardsOf(PrintPlan plan) => plan.Carriers.Sum(c => c.Pieces.Length);
 
