@@ -172,6 +172,29 @@ public sealed class PrintRoomTests
     }
 
     [Fact]
+    public async Task A_print_whose_leftover_is_gone_fails_and_nothing_counts_as_printed()
+    {
+        await using var host = await TestHost.StartAsync();
+        var unit = await FilledAsync(host);
+        var job = await host.PostAsync<PrintJobView>("/api/print-jobs", Ask(unit));
+        await using var scope = host.Services.CreateAsyncScope();
+        var (db, drawer) = (
+            scope.ServiceProvider.GetRequiredService<ZestyContext>(),
+            scope.ServiceProvider.GetRequiredService<PaperDrawer>()
+        );
+        var row = await db.PrintJobs.SingleAsync(j => j.Id == job.Id, Cancel);
+        var setup = PrintRun.Setup("letter", "1/4 in", "0");
+        var due = new DuePiece(Guid.NewGuid(), "W19 L1", Core.Measures.Size.FromInches(3, 4), Stock.WhiteCard);
+        var plan = PrintPlan.For([due], setup, cancel: Cancel);
+        var gone = plan with { Sheets = [plan.Sheets[0] with { LeftoverId = Guid.NewGuid() }] };
+        (await Should.ThrowAsync<Core.RuleException>(() => drawer.NoteAsync(row, gone, Cancel))).Message.ShouldContain(
+            "print again"
+        );
+        db.ChangeTracker.HasChanges().ShouldBeFalse("what failed must not be saved with the end of the job");
+        (await LeftoversAsync(host, job.Id)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_miscut_piece_is_due_again_alone_and_is_to_be_cut_and_tucked_in_again()
     {
         await using var host = await TestHost.StartAsync();

@@ -171,7 +171,7 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
     }
 
     /// <summary>
-    /// What a finished print took out of the drawer and what it leaves over; saved together with the end of its job.
+    /// What a finished print took out of the drawer and what it leaves over, in one transaction with its end.
     /// Throws <see cref="RuleException"/> when another print has taken a leftover meanwhile.
     /// </summary>
     public async Task NoteAsync(PrintJob job, PrintPlan plan, CancellationToken cancel)
@@ -179,12 +179,12 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
         ArgumentNullException.ThrowIfNull(job);
         ArgumentNullException.ThrowIfNull(plan);
         var used = plan.Sheets.Select(s => s.LeftoverId).OfType<Guid>().ToHashSet();
-        // At once, since a print of another album may take them at the same moment.
+        // With a condition, since a print of another album may take them at the same moment.
         var taken = await db
             .SheetLeftovers.Where(l =>
                 used.Contains(l.Id)
                 && l.KeeperId == job.KeeperId
-                && (l.State == LeftoverState.Sheet || l.State == LeftoverState.CutOff || l.UsedBy == job.Id)
+                && (l.State == LeftoverState.Sheet || l.State == LeftoverState.CutOff)
             )
             .ExecuteUpdateAsync(
                 set => set.SetProperty(l => l.State, LeftoverState.Used).SetProperty(l => l.UsedBy, job.Id),
@@ -192,35 +192,29 @@ public sealed class PaperDrawer(ZestyContext db, ICurrentKeeper keeper, IClock c
             );
         if (taken < used.Count)
         {
-            await db
-                .SheetLeftovers.Where(l => l.UsedBy == job.Id)
-                .ExecuteUpdateAsync(
-                    set => set.SetProperty(l => l.State, LeftoverState.Offered).SetProperty(l => l.UsedBy, (Guid?)null),
-                    cancel
-                );
             throw new RuleException(
                 "Another print took a leftover of this one meanwhile. Nothing was printed: print again."
             );
         }
 
-        var papers = await db
-            .PapersOnHand.Where(p => p.KeeperId == job.KeeperId && p.Count != null)
-            .ToListAsync(cancel);
         foreach (
             var sheets in plan
                 .Sheets.Where(s => s.Side is SheetSide.Only or SheetSide.Front && s.LeftoverId is null)
                 .GroupBy(s => (s.Stock, plan.SetupOf(s).Paper.Key))
         )
         {
-            if (papers.Find(p => p.Stock == sheets.Key.Stock && p.PaperKey == sheets.Key.Key) is { } paper)
-            {
-                paper.Count = Math.Max(0, paper.Count!.Value - sheets.Count());
-            }
+            var (stock, key, number) = (sheets.Key.Stock, sheets.Key.Key, sheets.Count());
+            await db
+                .PapersOnHand.Where(p =>
+                    p.KeeperId == job.KeeperId && p.Count != null && p.Stock == stock && p.PaperKey == key
+                )
+                .ExecuteUpdateAsync(
+                    set => set.SetProperty(p => p.Count, p => Math.Max(0, p.Count!.Value - number)),
+                    cancel
+                );
         }
 
         var now = clock.GetCurrentInstant();
-        // A job that is done again after a crash offers once.
-        await db.SheetLeftovers.Where(l => l.JobId == job.Id).ExecuteDeleteAsync(cancel);
         foreach (var (sheet, number) in plan.Sheets.Select((s, i) => (s, i + 1)))
         {
             var largest = sheet

@@ -25,6 +25,8 @@ public sealed partial class PrintJobRunner(
     ILogger<PrintJobRunner> log
 ) : AskedJobRunner<PrintJob>(db, queue, configuration, clock, log)
 {
+    private PreparedRun? _drawn;
+
     public static string PathOf(ZestySettings settings, Guid jobId)
     {
         ArgumentNullException.ThrowIfNull(settings);
@@ -96,9 +98,16 @@ public sealed partial class PrintJobRunner(
         }
 
         job.PagesDone = job.PagesTotal;
-        await NoteAsync(job, prepared, cancel);
-        await drawer.NoteAsync(job, prepared.Plan, cancel);
+        _drawn = prepared;
         LogDone(job.Id, prepared.Plan.Sheets.Length);
+    }
+
+    /// <summary>The drawer first: when a leftover is gone, nothing counts as printed.</summary>
+    protected override async Task NoteAsync(PrintJob job, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        await drawer.NoteAsync(job, _drawn!.Plan, cancel);
+        await NoteAsync(job, _drawn, cancel);
     }
 
     /// <summary>

@@ -156,7 +156,7 @@ public abstract partial class AskedJobRunner<TJob>(
             }
 
             await WorkAsync(job, cancel);
-            await EndAsync(job, JobState.Done, null);
+            await DoneAsync(job, cancel);
         }
         catch (RuleException rule)
         {
@@ -190,6 +190,20 @@ public abstract partial class AskedJobRunner<TJob>(
                     + "the log if it stays so."
             );
         }
+    }
+
+    /// <summary>
+    /// What is noted with the end of the work, in one transaction with it: all of it or nothing, also when the server
+    /// dies. A <see cref="RuleException"/> fails the job; it must be thrown before anything is tracked.
+    /// </summary>
+    protected virtual Task NoteAsync(TJob job, CancellationToken cancel) => Task.CompletedTask;
+
+    private async Task DoneAsync(TJob job, CancellationToken cancel)
+    {
+        await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
+        await NoteAsync(job, cancel);
+        await EndAsync(job, JobState.Done, null);
+        await transaction.CommitAsync(CancellationToken.None);
     }
 
     private async Task EndAsync(TJob job, JobState state, string? problem)
