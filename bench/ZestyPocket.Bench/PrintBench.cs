@@ -3,7 +3,6 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Drawing;
-using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Demo;
@@ -16,17 +15,6 @@ namespace ZestyPocket.Bench;
 /// </summary>
 internal static class PrintBench
 {
-    private sealed class Crops(IReadOnlyDictionary<string, string> paths) : IPrintCrops
-    {
-        public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-            PrintCrop.Jpeg(
-                paths[face.Original.Sha256],
-                face.Pixels,
-                face.Crop,
-                PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch)
-            );
-    }
-
     public static void Run()
     {
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
@@ -57,7 +45,7 @@ internal static class PrintBench
             }
 
             using var fonts = new FontShelf();
-            var painter = new SheetPainter(new PiecePainter(fonts, new Crops(paths)), fonts);
+            var painter = new SheetPainter(new PiecePainter(fonts, new FileCrops(paths)), fonts);
             var (cut, pixels) = (Size.FromInches(3, 4), new PixelSize(3000, 4000));
             var faces = new Dictionary<Guid, PieceFace>();
             var due = new List<DuePiece>();

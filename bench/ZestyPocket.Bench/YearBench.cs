@@ -4,7 +4,6 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
-using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Demo;
@@ -23,17 +22,6 @@ internal static class YearBench
     private const int Cards = 160;
     private const int Files = 30;
 
-    private sealed class Crops(IReadOnlyDictionary<string, string> paths) : IPrintCrops
-    {
-        public byte[] Jpeg(PhotoFace face, double pixelsPerInch) =>
-            PrintCrop.Jpeg(
-                paths[face.Original.Sha256],
-                face.Pixels,
-                face.Crop,
-                PrintCrop.Target(face.Crop, face.Cut, pixelsPerInch)
-            );
-    }
-
     public static void Run()
     {
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
@@ -41,7 +29,7 @@ internal static class YearBench
         {
             var paths = Enumerable.Range(0, Files).ToDictionary(i => $"{i}", i => Picture(folder, i));
             using var fonts = new FontShelf();
-            var painter = new SheetPainter(new PiecePainter(fonts, new Crops(paths)), fonts);
+            var painter = new SheetPainter(new PiecePainter(fonts, new FileCrops(paths)), fonts);
             var (due, faces) = Pieces(fonts);
             using var covering = new SheetCovering();
             var setup = new PrinterSetup(Paper.Letter, Length.FromInches(1, 4), Length.Zero);

@@ -238,6 +238,16 @@ public sealed record PrintPlan(
     /// <summary>Sheets of paper that go through the printer, each side counted once.</summary>
     public int SheetsOfPaper => Sheets.Count(s => s.Side is SheetSide.Only or SheetSide.Front);
 
+    /// <summary>
+    /// The pieces all of whose parts are printed on one stock: one that has a mat on another is not printed in half.
+    /// </summary>
+    public static IReadOnlyList<DuePiece> WhollyOn(IReadOnlyList<DuePiece> due, Stock stock)
+    {
+        ArgumentNullException.ThrowIfNull(due);
+        var others = due.Where(d => d.Stock != stock || d.OnCarrier).Select(d => d.PieceId).ToHashSet();
+        return [.. due.Where(d => !others.Contains(d.PieceId))];
+    }
+
     /// <summary>Packs the pieces by stock.</summary>
     /// <param name="covering">Chooses sheets exactly; null for rules alone.</param>
     public static PrintPlan For(

@@ -16,8 +16,9 @@ internal sealed class PrintPlanning(PrinterSetup setup, ISheetCovering? covering
         // A copy is cut and numbered like its piece.
         due =
         [
-            .. due.Where(d => setup.Options.Only is not { } only || d.Stock == only)
-                .SelectMany(d => Enumerable.Repeat(d, setup.Options.Copies)),
+            .. (setup.Options.Only is { } only ? PrintPlan.WhollyOn(due, only) : due).SelectMany(d =>
+                Enumerable.Repeat(d, setup.Options.Copies)
+            ),
         ];
         var carriers = due.Where(d => d.OnCarrier).ToImmutableArray();
         due = [.. due.Where(d => !d.OnCarrier)];

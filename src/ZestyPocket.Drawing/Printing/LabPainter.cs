@@ -86,12 +86,7 @@ public sealed class LabPainter(PiecePainter pieces)
     {
         canvas.Save();
         canvas.Translate((float)piece.Bounds.X.Points, (float)piece.Bounds.Y.Points);
-        if (piece.Quarters == 1)
-        {
-            canvas.Translate((float)piece.Bounds.Width.Points, 0);
-            canvas.RotateDegrees(90);
-        }
-
+        SheetPainter.Turn(canvas, piece);
         pieces.Draw(canvas, face, LabPrints.PixelsPerInch);
         canvas.Restore();
     }

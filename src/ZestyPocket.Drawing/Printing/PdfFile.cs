@@ -85,6 +85,25 @@ public static partial class PdfFile
         file.Flush();
     }
 
+    /// <summary>The file of a few pages, held in memory.</summary>
+    public static byte[] Bytes(string title, IEnumerable<PdfPage> pages)
+    {
+        var path = Path.GetTempFileName();
+        try
+        {
+            using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
+            {
+                Write(file, title, pages);
+            }
+
+            return File.ReadAllBytes(path);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
     private static void AppendBoxesAndIntent(FileStream file, List<PdfPage> drawn)
     {
         var xrefAt = StartXref(file);

@@ -272,7 +272,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         };
 
     /// <summary>Turns the canvas so that the piece stands as it is turned in its place.</summary>
-    private static void Turn(SKCanvas canvas, PlannedPiece piece)
+    internal static void Turn(SKCanvas canvas, PlannedPiece piece)
     {
         var (x, y) = piece.Quarters switch
         {

@@ -45,29 +45,8 @@ public sealed class InsertPages(FontShelf fonts, PrintRun run, PrintPlans plans,
         return WriteAsync(prepared, cancel);
     }
 
-    private async Task<byte[]> WriteAsync(PreparedRun prepared, CancellationToken cancel)
-    {
-        var path = Path.GetTempFileName();
-        try
-        {
-            return await bench.RunAsync(
-                () =>
-                {
-                    using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-                    {
-                        PdfFile.Write(file, "Binder", run.Pages(prepared, cancel));
-                    }
-
-                    return File.ReadAllBytes(path);
-                },
-                cancel
-            );
-        }
-        finally
-        {
-            File.Delete(path);
-        }
-    }
+    private Task<byte[]> WriteAsync(PreparedRun prepared, CancellationToken cancel) =>
+        bench.RunAsync(() => PdfFile.Bytes("Binder", run.Pages(prepared, cancel)), cancel);
 
     private static Guid Key(int index) => new(index + 1, 0, 0, new byte[8]);
 

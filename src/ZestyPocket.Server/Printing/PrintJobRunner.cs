@@ -107,7 +107,7 @@ public sealed partial class PrintJobRunner(
     {
         ArgumentNullException.ThrowIfNull(job);
         await drawer.NoteAsync(job, _drawn!.Plan, cancel);
-        await NoteAsync(job, _drawn, cancel);
+        await PrintedNotes.NoteAsync(Db, job.AlbumId, job.Id, NotesOf(_drawn), Clock.GetCurrentInstant(), cancel);
     }
 
     /// <summary>
@@ -133,51 +133,24 @@ public sealed partial class PrintJobRunner(
         }
     }
 
-    /// <summary>
-    /// Every piece remembers that and how it was printed last; saved together with the end of the job.
-    /// </summary>
-    private async Task NoteAsync(PrintJob job, PreparedRun prepared, CancellationToken cancel)
-    {
-        var pieces = prepared
-            .Plan.Sheets.SelectMany(s => s.Pieces)
-            .Select(p => p.Due)
-            .Concat(prepared.Plan.TooLarge)
-            .Concat(prepared.Plan.Tiles.Select(t => t.Due))
-            .Concat(prepared.Plan.Carriers.SelectMany(c => c.Pieces).Select(p => p.Due))
-            .GroupBy(p => p.PieceId)
-            // Of a piece in several parts the outermost has its size, the one on top its number.
-            .Select(g => g.MinBy(p => p.Part)! with { Number = g.MaxBy(p => p.Part)!.Number })
-            .ToList();
-        var ids = pieces.ConvertAll(p => p.PieceId);
-        var known = await Db
-            .PrintedPieces.Where(p => ids.Contains(p.PieceId))
-            .ToDictionaryAsync(p => p.PieceId, cancel);
-        foreach (var due in pieces)
-        {
-            if (!known.TryGetValue(due.PieceId, out var row))
-            {
-                Db.PrintedPieces.Add(
-                    row = new PrintedPiece
-                    {
-                        PieceId = due.PieceId,
-                        AlbumId = job.AlbumId,
-                        Number = due.Number,
-                    }
-                );
-            }
-
-            (row.UnitId, row.JobId, row.Number, row.PrintedAt) = (
-                prepared.UnitOf[due.PieceId],
-                job.Id,
-                due.Number,
-                Clock.GetCurrentInstant()
-            );
-            (row.CutWidth, row.CutHeight) = (due.Cut.Width, due.Cut.Height);
-            // A back is printed with its front, whose recipe has it.
-            row.Spoilt = null;
-            row.Recipe = prepared.Recipes.GetValueOrDefault(due.PieceId);
-        }
-    }
+    private static List<PrintedNote> NotesOf(PreparedRun prepared) =>
+        [
+            .. prepared
+                .Plan.Sheets.SelectMany(s => s.Pieces)
+                .Select(p => p.Due)
+                .Concat(prepared.Plan.TooLarge)
+                .Concat(prepared.Plan.Tiles.Select(t => t.Due))
+                .Concat(prepared.Plan.Carriers.SelectMany(c => c.Pieces).Select(p => p.Due))
+                .GroupBy(p => p.PieceId)
+                // Of a piece in several parts the outermost has its size, the one on top its number.
+                .Select(g => new PrintedNote(
+                    g.Key,
+                    prepared.UnitOf[g.Key],
+                    g.MaxBy(p => p.Part)!.Number,
+                    g.MinBy(p => p.Part)!.Cut,
+                    prepared.Recipes.GetValueOrDefault(g.Key)
+                )),
+        ];
 
     [LoggerMessage(Level = LogLevel.Information, Message = "Print job {JobId} done, {Sheets} sheets")]
     private partial void LogDone(Guid jobId, int sheets);

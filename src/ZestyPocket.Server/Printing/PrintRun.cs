@@ -118,12 +118,7 @@ public sealed class PrintRun(
         var standing = await placed.StandingAsync(due, wanted, cancel);
         var wantedIds = standing.Where(s => s.OnSheets).Select(s => s.PieceId).ToHashSet();
         var numbers = standing.Where(s => s.OnSheets).Select(s => s.Number).ToList();
-        List<DuePiece> pieces =
-        [
-            .. due.Pieces.Where(p =>
-                wantedIds.Contains(p.PieceId) && (setup.Options.Only is not { } only || p.Stock == only)
-            ),
-        ];
+        List<DuePiece> pieces = [.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))];
         return new PreparedRun(
             opened[^1].Album.Name,
             plans.For(pieces, setup, cancel),

@@ -153,31 +153,16 @@ public static class PrinterEndpoints
                 {
                     var (printer, sheet) = (await printers.RequireAsync(id, cancel), PaperOf(paper));
                     var painter = new TestSheetPainter(fonts);
-                    var path = Path.GetTempFileName();
-                    try
-                    {
-                        await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-                        {
-                            PdfFile.Write(
-                                file,
-                                $"{printer.Name}: test sheet",
-                                [
-                                    new PdfPage(
-                                        sheet.Size.Width.Points,
-                                        sheet.Size.Height.Points,
-                                        canvas => painter.Draw(canvas, sheet, printer.Name)
-                                    ),
-                                ]
-                            );
-                        }
-
-                        var bytes = await File.ReadAllBytesAsync(path, cancel);
-                        return Results.File(bytes, "application/pdf", "test-sheet.pdf");
-                    }
-                    finally
-                    {
-                        File.Delete(path);
-                    }
+                    var page = new PdfPage(
+                        sheet.Size.Width.Points,
+                        sheet.Size.Height.Points,
+                        canvas => painter.Draw(canvas, sheet, printer.Name)
+                    );
+                    return Results.File(
+                        PdfFile.Bytes($"{printer.Name}: test sheet", [page]),
+                        "application/pdf",
+                        "test-sheet.pdf"
+                    );
                 }
             )
             .WithName("getTestSheet")

@@ -39,28 +39,12 @@ public static class TemplateEndpoints
                         measured = measured with { Form = measured.Form with { Holes = standard } };
                     }
 
-                    var path = Path.GetTempFileName();
-                    try
-                    {
-                        await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-                        {
-                            PdfFile.Write(
-                                file,
-                                $"{album.Name}: templates",
-                                new TemplatePainter(fonts).Pages(measured, measured.Design.Name, album.Measures)
-                            );
-                        }
-
-                        return Results.File(
-                            await File.ReadAllBytesAsync(path, cancel),
-                            "application/pdf",
-                            "templates.pdf"
-                        );
-                    }
-                    finally
-                    {
-                        File.Delete(path);
-                    }
+                    var pages = new TemplatePainter(fonts).Pages(measured, measured.Design.Name, album.Measures);
+                    return Results.File(
+                        PdfFile.Bytes($"{album.Name}: templates", pages),
+                        "application/pdf",
+                        "templates.pdf"
+                    );
                 }
             )
             .WithName("getTemplates")

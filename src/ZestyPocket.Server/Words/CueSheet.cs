@@ -49,40 +49,21 @@ public static class CueSheet
                     var text = Text(open, cards, faces);
                     var (pages, _) = StoryFlow.Needed(text, style, paper, 11, fonts);
                     var flow = StoryFlow.Over(text, style, [.. Enumerable.Repeat(paper, Math.Max(1, pages))], fonts);
-                    var path = Path.GetTempFileName();
-                    try
-                    {
-                        await using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-                        {
-                            PdfFile.Write(
-                                file,
-                                $"What to write where: {open.Title}",
-                                flow.Parts.Select(part => new PdfPage(
-                                    paper.Width.Points,
-                                    paper.Height.Points,
-                                    canvas =>
-                                        painter.Draw(
-                                            canvas,
-                                            new CardPieceFace(
-                                                paper,
-                                                CardComposer.Journaling(part.Of(text), style, paper, fonts)
-                                            ),
-                                            300
-                                        )
-                                ))
-                            );
-                        }
-
-                        return Results.File(
-                            await File.ReadAllBytesAsync(path, cancel),
-                            "application/pdf",
-                            "cue-sheet.pdf"
-                        );
-                    }
-                    finally
-                    {
-                        File.Delete(path);
-                    }
+                    var sheets = flow.Parts.Select(part => new PdfPage(
+                        paper.Width.Points,
+                        paper.Height.Points,
+                        canvas =>
+                            painter.Draw(
+                                canvas,
+                                new CardPieceFace(paper, CardComposer.Journaling(part.Of(text), style, paper, fonts)),
+                                300
+                            )
+                    ));
+                    return Results.File(
+                        PdfFile.Bytes($"What to write where: {open.Title}", sheets),
+                        "application/pdf",
+                        "cue-sheet.pdf"
+                    );
                 }
             )
             .WithName("getCueSheet")

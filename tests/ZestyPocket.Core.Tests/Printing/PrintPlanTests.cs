@@ -97,6 +97,10 @@ public sealed class PrintPlanTests
         twice.Sheets.Sum(s => s.Pieces.Length).ShouldBe(6);
         var photos = PrintPlan.For(due, Letter with { Options = new SheetOptions { Only = Stock.PhotoPaper } });
         photos.Sheets.Single().Pieces.Single().Due.ShouldBe(due[2]);
+        // A print with its mat on card is not printed in half.
+        due.Add(due[2] with { Part = 1, Stock = Stock.WhiteCard });
+        PrintPlan.WhollyOn(due, Stock.PhotoPaper).ShouldBeEmpty();
+        PrintPlan.WhollyOn(due, Stock.WhiteCard).ShouldBe(due[..2]);
         Should.Throw<RuleException>(() =>
             PrintPlan.For(due, Letter with { Options = new SheetOptions { Copies = 21 } })
         );

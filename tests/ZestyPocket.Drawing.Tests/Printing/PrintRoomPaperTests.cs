@@ -126,6 +126,33 @@ public sealed class PrintRoomPaperTests
     }
 
     [Fact]
+    public void A_back_keeps_its_safe_edge_and_a_front_goes_to_its_cut()
+    {
+        using var fonts = new FontShelf();
+        var sheets = new SheetPainter(new PiecePainter(fonts, new NoCrops()), fonts);
+        var setup = Letter with { Options = new SheetOptions { SafeEdge = Length.FromMillimetres(2) } };
+        var back = new DueBack(new Guid(9, 0, 0, new byte[8]), "W19 L1 back", UpsideDown: false);
+        var plan = PrintPlan.For([Piece(1, 3, 4) with { Back = back }], setup);
+        plan.Sheets.Select(s => s.Side).ShouldBe([SheetSide.Front, SheetSide.Back]);
+        foreach (var sheet in plan.Sheets)
+        {
+            var png = Raster.Png(
+                612,
+                792,
+                150,
+                c => sheets.Draw(c, sheet, setup, new SheetHeading("Test", 1, 2), d => Face(d.Cut), 96)
+            );
+            using var page = SKBitmap.Decode(png);
+            var bounds = sheet.Pieces.Single().Bounds;
+            var y = (int)((bounds.Y + (bounds.Height / 2)).Points * 150 / 72);
+            byte Red(decimal mm) =>
+                page.GetPixel((int)((bounds.X + Length.FromMillimetres(mm)).Points * 150 / 72), y).Red;
+            Red(1).ShouldBe(sheet.Side == SheetSide.Back ? (byte)255 : Ink.R);
+            Red(3).ShouldBe(Ink.R);
+        }
+    }
+
+    [Fact]
     public void A_lab_picture_is_srgb_at_300_pixels_with_no_private_data_and_true_after_the_labs_enlargement()
     {
         using var fonts = new FontShelf();

@@ -114,26 +114,7 @@ public sealed class SpreadPages(
     public async Task<byte[]> PdfAsync(Guid unitId, CancellationToken cancel)
     {
         var spreads = Spreads(await PaintedAsync(unitId, cancel));
-        var path = Path.GetTempFileName();
-        try
-        {
-            return await bench.RunAsync(
-                () =>
-                {
-                    using (var file = new FileStream(path, FileMode.Truncate, FileAccess.ReadWrite))
-                    {
-                        PdfFile.Write(file, "Spread", spreads.Select(Page));
-                    }
-
-                    return File.ReadAllBytes(path);
-                },
-                cancel
-            );
-        }
-        finally
-        {
-            File.Delete(path);
-        }
+        return await bench.RunAsync(() => PdfFile.Bytes("Spread", spreads.Select(Page)), cancel);
 
         // A page for each spread as the album lies open.
         PdfPage Page(List<PaintedFace> spread)
