@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Microsoft.Extensions.DependencyInjection;
+using ZestyPocket.Core.LookingOver;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
@@ -7,6 +8,7 @@ using ZestyPocket.Core.TuckingIn;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
+using ZestyPocket.Server.LookingOver;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.TuckingIn;
@@ -81,6 +83,29 @@ public sealed class PrintDueTests
     }
 
     [Fact]
+    public async Task What_changed_since_it_was_printed_is_found_on_looking_over_until_it_is_printed_again()
+    {
+        await using var host = await TestHost.StartAsync();
+        var unit = await FilledAsync(host);
+        // Nothing is printed yet: nobody knows what the printer does to a sheet.
+        (await FoundAsync()).ShouldBe([(FindingRule.PrinterNotMeasured, FindingRoom.Printers)]);
+        await PrintAsync(host, Ask(unit, PrintChoice.Due));
+        (await FoundAsync()).ShouldBeEmpty();
+        var card = Cards(unit).Single(c => c.Words == "Home.");
+        unit = await host.EditAsync(unit, new WriteCard(card.Id, "Home!") { Revision = 0 });
+        (await FoundAsync()).ShouldBe([(FindingRule.PrintedChanged, FindingRoom.Sheets)]);
+        await PrintAsync(host, Ask(unit, PrintChoice.Due));
+        (await FoundAsync()).ShouldBeEmpty();
+
+        async Task<List<(FindingRule, FindingRoom)>> FoundAsync() =>
+            [
+                .. (await host.GetAsync<List<AlbumFinding>>($"/api/albums/{unit.AlbumId}/findings"))
+                    .Where(f => f.Opens is not null)
+                    .Select(f => (f.Rule, f.Opens!.Value)),
+            ];
+    }
+
+    [Fact]
     public async Task After_random_edits_exactly_what_differs_in_pixels_is_due()
     {
         await using var host = await TestHost.StartAsync();
@@ -88,8 +113,8 @@ public sealed class PrintDueTests
         await PrintAsync(host, Ask(unit, PrintChoice.All));
         var printed = await PixelsAsync(host, unit.Id);
         var dice = new Random(5);
-        var dues = 0;
-        for (var step = 0; step < 60; step++)
+        var (dues, steps) = (0, Thorough.Of(1_000, 40));
+        for (var step = 0; step < steps; step++)
         {
             unit = await host.EditAsync(unit, Random(dice, unit));
             var now = await PixelsAsync(host, unit.Id);
@@ -105,7 +130,7 @@ public sealed class PrintDueTests
             }
         }
 
-        dues.ShouldBeGreaterThan(60);
+        dues.ShouldBeGreaterThan(steps);
     }
 
     [Fact]

@@ -100,10 +100,10 @@ public sealed class ChainTests
 
     [Trait("Duration", "Long")]
     [Fact]
-    public void Another_solver_finds_the_same_cost_for_a_hundred_trips()
+    public void Another_solver_finds_the_same_cost_for_random_trips()
     {
-        var proved = 0;
-        for (var seed = 0; seed < 100; seed++)
+        var (proved, trips) = (0, Thorough.Of(100, 30));
+        for (var seed = 0; seed < trips; seed++)
         {
             var question = SmallTrip(seed, 2 + (seed % 3));
             var answer = Pages.Solve(question);
@@ -116,7 +116,7 @@ public sealed class ChainTests
         }
 
         // Of those it has not proved nothing is claimed.
-        proved.ShouldBeGreaterThan(80);
+        proved.ShouldBeGreaterThan(trips * 8 / 10);
     }
 
     [Trait("Duration", "Long")]

@@ -84,11 +84,12 @@ public sealed class SheetFillingTests
 
     [Trait("Duration", "Long")]
     [Fact]
-    public void On_200_random_prints_no_sheet_too_many_and_nearly_all_are_proved()
+    public void On_random_prints_no_sheet_too_many_and_nearly_all_are_proved()
     {
         var dice = new Random(20260504);
         var (proved, fewer, scattered, gathered) = (0, 0, 0, 0);
-        for (var i = 0; i < 200; i++)
+        var instances = Thorough.Of(200, 60);
+        for (var i = 0; i < instances; i++)
         {
             // Half are pocket sizes on one paper, half have another paper and a leftover beside it.
             var count = dice.Next(6, 81);
@@ -118,13 +119,14 @@ public sealed class SheetFillingTests
         }
 
         TestContext.Current.SendDiagnosticMessage(
-            "Proved {0} of 200, fewer than by rules {1} of 40; units lie on {2} sheets, ungathered {3}.",
+            "Proved {0} of {1}, fewer than by rules {2} of a fifth; units lie on {3} sheets, ungathered {4}.",
             proved,
+            instances,
             fewer,
             gathered,
             scattered
         );
-        proved.ShouldBeGreaterThanOrEqualTo(190);
+        proved.ShouldBeGreaterThanOrEqualTo(instances * 95 / 100);
         gathered.ShouldBeLessThan(scattered);
     }
 

@@ -71,6 +71,22 @@ public enum FindingRule
 
     /// <summary>Thick things lie at the same spot of several leaves.</summary>
     BulkySpot,
+
+    /// <summary>Pieces look otherwise now than they were printed.</summary>
+    PrintedChanged,
+
+    /// <summary>There is something to print, and nobody knows whether the printer prints true to size.</summary>
+    PrinterNotMeasured,
+}
+
+/// <summary>Where the keeper goes to mend what no edit mends.</summary>
+public enum FindingRoom
+{
+    /// <summary>The sheets of the unit.</summary>
+    Sheets,
+
+    /// <summary>The printers and their test sheets.</summary>
+    Printers,
 }
 
 /// <summary>Something to look at, with what would mend it.</summary>
@@ -92,6 +108,9 @@ public sealed record Finding(
 {
     /// <summary>The edit that mends it, its revision still open; null when only the keeper can.</summary>
     public ContentEdit? Mend { get; init; }
+
+    /// <summary>Where it is mended instead; null when an edit does it, or only the keeper can.</summary>
+    public FindingRoom? Opens { get; init; }
 
     /// <summary>What the button says.</summary>
     public string? MendLabel { get; init; }

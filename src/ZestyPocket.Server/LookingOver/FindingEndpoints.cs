@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Core.LookingOver;
+using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Placing.Edits;
 using ZestyPocket.Drawing.Words;
@@ -13,6 +14,7 @@ namespace ZestyPocket.Server.LookingOver;
 
 /// <summary>Something to look at before printing.</summary>
 /// <param name="Mend">The edit that mends it, on the unit as it was looked at; null when only the keeper can.</param>
+/// <param name="Opens">Where it is mended instead; null when an edit does it, or only the keeper can.</param>
 /// <param name="Accepted">The keeper is content with it.</param>
 public sealed record AlbumFinding(
     FindingRule Rule,
@@ -23,6 +25,7 @@ public sealed record AlbumFinding(
     string Words,
     int Weight,
     UnitEdit? Mend,
+    FindingRoom? Opens,
     string? MendLabel,
     bool Accepted
 );
@@ -139,7 +142,13 @@ public static class FindingEndpoints
 }
 
 /// <summary>Looks over the units of an album and, when all are asked for, what only the whole shows.</summary>
-public sealed class AlbumLooker(ZestyContext db, AlbumReader albums, UnitOpener opener, FontShelf fonts)
+public sealed class AlbumLooker(
+    ZestyContext db,
+    AlbumReader albums,
+    UnitOpener opener,
+    PlacedPieces placed,
+    FontShelf fonts
+)
 {
     public async Task<IReadOnlyList<AlbumFinding>> LookAsync(
         Guid albumId,
@@ -175,8 +184,15 @@ public sealed class AlbumLooker(ZestyContext db, AlbumReader albums, UnitOpener 
             findings.AddRange(UnitLook.Over(unit.Unit.Id, unit.Desk, fonts));
         }
 
+        var printed = await db
+            .PrintedPieces.AsNoTracking()
+            .Where(p => p.AlbumId == albumId)
+            .Select(p => p.PieceId)
+            .ToHashSetAsync(cancel);
+        findings.AddRange(await ChangedAsync(open, printed, cancel));
         if (whole)
         {
+            findings.AddRange(PaperLook.Over(HasToPrint(open, printed), await PrintersAsync(album.KeeperId, cancel)));
             var told = await db
                 .Stories.AsNoTracking()
                 .Where(s => s.AlbumId == albumId)
@@ -210,10 +226,48 @@ public sealed class AlbumLooker(ZestyContext db, AlbumReader albums, UnitOpener 
                         f.Words,
                         f.Weight,
                         unit is null || f.Mend is null ? null : f.Mend with { Revision = unit.Unit.Revision },
+                        f.Opens,
                         f.MendLabel,
                         words.Accepts(f.Key)
                     );
                 }),
         ];
     }
+
+    /// <summary>Only units of which something was printed are compared with it.</summary>
+    private async Task<IEnumerable<Finding>> ChangedAsync(
+        IReadOnlyList<OpenUnit> open,
+        HashSet<Guid> printed,
+        CancellationToken cancel
+    )
+    {
+        var units = open.Where(u => u.Content.Pieces.Any(p => printed.Contains(p.Id))).ToList();
+        var standing = (await placed.StandingAsync(units, cancel)).ToLookup(s => s.Standing.UnitId);
+        return units.SelectMany(u =>
+            PaperLook.Over(
+                u.Unit.Id,
+                u.Title,
+                [
+                    .. standing[u.Unit.Id]
+                        .Select(s => new PieceOnPaper(s.Standing.PieceId, s.Standing.Number, s.Standing.Standing)),
+                ]
+            )
+        );
+    }
+
+    private static bool HasToPrint(IEnumerable<OpenUnit> open, HashSet<Guid> printed) =>
+        open.Any(u =>
+            u.Content.Placements.Any(p => !printed.Contains(p.PieceId) && u.Content.Find(p.PieceId) is not Keepsake)
+        );
+
+    private async Task<IReadOnlyList<PrinterOnDesk>> PrintersAsync(Guid keeperId, CancellationToken cancel) =>
+        [
+            .. (
+                await db
+                    .Printers.AsNoTracking()
+                    .Where(p => p.KeeperId == keeperId)
+                    .OrderBy(p => p.MadeAt)
+                    .ToListAsync(cancel)
+            ).Select(p => new PrinterOnDesk(p.Id, p.Name, p.MeasuredAt is null ? null : p.Fault(), p.MakesUp)),
+        ];
 }

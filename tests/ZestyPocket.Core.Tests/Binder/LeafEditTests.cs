@@ -282,7 +282,7 @@ public sealed class LeafEditTests
                         Pieces(desk).ShouldBe(pieces);
                     }
                 },
-                iter: 150
+                iter: Thorough.Of(150, 60)
             );
 
         static int Pieces(AlbumDesk desk) => desk.Binder.Units.Sum(u => u.Content.Pieces.Length);

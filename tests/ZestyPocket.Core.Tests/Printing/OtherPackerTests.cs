@@ -14,11 +14,11 @@ public sealed class OtherPackerTests
 
     [Trait("Duration", "Long")]
     [Fact]
-    public async Task Never_more_sheets_than_another_guillotine_packer_on_two_hundred_instances()
+    public async Task Never_more_sheets_than_another_guillotine_packer_on_random_instances()
     {
         var instances = Instances();
         var theirs = await TheirsAsync(instances);
-        theirs.Length.ShouldBe(200);
+        theirs.Length.ShouldBe(instances.Count);
         var better = 0;
         for (var i = 0; i < instances.Count; i++)
         {
@@ -34,8 +34,9 @@ public sealed class OtherPackerTests
         }
 
         TestContext.Current.SendDiagnosticMessage(
-            "Fewer sheets than the other packer in {0} of 200 instances.",
-            better
+            "Fewer sheets than the other packer in {0} of {1} instances.",
+            better,
+            instances.Count
         );
     }
 
@@ -61,7 +62,7 @@ public sealed class OtherPackerTests
         return
         [
             .. Enumerable
-                .Range(0, 200)
+                .Range(0, Thorough.Of(200, 60))
                 .Select(i => new Instance(
                     128,
                     160,

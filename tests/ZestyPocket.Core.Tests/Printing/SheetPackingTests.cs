@@ -236,10 +236,12 @@ public sealed class SheetPackingTests
                 foreach (var b in sheet.Pieces.Select(p => p.Bounds))
                 {
                     edges += 4;
-                    sheet.Cuts.ShouldContain(c => c.X1 == c.X2 && c.X1 == b.X && c.Y1 <= b.Y && c.Y2 >= b.Bottom);
-                    sheet.Cuts.ShouldContain(c => c.X1 == c.X2 && c.X1 == b.Right && c.Y1 <= b.Y && c.Y2 >= b.Bottom);
-                    sheet.Cuts.ShouldContain(c => c.Y1 == c.Y2 && c.Y1 == b.Y && c.X1 <= b.X && c.X2 >= b.Right);
-                    sheet.Cuts.ShouldContain(c => c.Y1 == c.Y2 && c.Y1 == b.Bottom && c.X1 <= b.X && c.X2 >= b.Right);
+                    var across = sheet
+                        .Cuts.Where(c => c.Y1 == c.Y2 && c.X1 <= b.X && c.X2 >= b.Right)
+                        .Select(c => c.Y1);
+                    var down = sheet.Cuts.Where(c => c.X1 == c.X2 && c.Y1 <= b.Y && c.Y2 >= b.Bottom).Select(c => c.X1);
+                    down.ToHashSet().IsSupersetOf([b.X, b.Right]).ShouldBeTrue();
+                    across.ToHashSet().IsSupersetOf([b.Y, b.Bottom]).ShouldBeTrue();
                 }
             }
         }

@@ -77,7 +77,7 @@ public sealed class PlannedCardTests
                         line.Baseline.ShouldBeInRange(area.Y, area.Y + area.Height);
                     }
                 },
-                iter: 10_000
+                iter: Thorough.Of(10_000, 3_000)
             );
     }
 
@@ -102,7 +102,7 @@ public sealed class PlannedCardTests
                     var tooWide = together.Length * 0.5 * fit.SizePt > fit.Slots[0].Width + 1e-6;
                     (Copyfit.CountWords(before) == 1 || tooWide).ShouldBeTrue(story);
                 },
-                iter: 10_000
+                iter: Thorough.Of(10_000, 3_000)
             );
     }
 

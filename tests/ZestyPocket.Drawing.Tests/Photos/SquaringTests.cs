@@ -32,9 +32,9 @@ public sealed class SquaringTests : IDisposable
     public void Dispose() => File.Delete(_path);
 
     [Fact]
-    public void At_200_poses_every_mark_is_within_half_a_millimetre()
+    public void At_random_poses_every_mark_is_within_half_a_millimetre()
     {
-        for (var seed = 1; seed <= 200; seed++)
+        for (var seed = 1; seed <= Thorough.Of(200, 60); seed++)
         {
             var project = Camera(seed);
             Photograph(project);

@@ -2817,6 +2817,7 @@ export interface components {
             /** Format: int32 */
             weight: number;
             mend: null | components["schemas"]["UnitEdit"];
+            opens: null | components["schemas"]["FindingRoom"];
             mendLabel: null | string;
             /** @description The keeper is content with it. */
             accepted: boolean;
@@ -3568,11 +3569,13 @@ export interface components {
             /** @description Words on its index tab. */
             tab: null | string;
         };
+        /** @enum {unknown} */
+        FindingRoom: "sheets" | "printers" | null;
         /**
          * @description What the slow look before printing looks for. Common practice; none of it blocks.
          * @enum {unknown}
          */
-        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "wordsWrong" | "lookalikesTouch" | "pairApart" | "darkClump" | "oneSideHeavier" | "tooColourful" | "ornamentsEven" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "emptyBack" | "coloursClash" | "nameSpeltTwoWays" | "stockShort" | "seriesGap" | "personNeverNamed" | "bulkySpot";
+        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "wordsWrong" | "lookalikesTouch" | "pairApart" | "darkClump" | "oneSideHeavier" | "tooColourful" | "ornamentsEven" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "emptyBack" | "coloursClash" | "nameSpeltTwoWays" | "stockShort" | "seriesGap" | "personNeverNamed" | "bulkySpot" | "printedChanged" | "printerNotMeasured";
         /** @description Something to look at before a card is printed. */
         FindingView: {
             /**

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { AlbumFinding, AlbumView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum, editUnit } from '../../shared/edits'
-import { unitPlace } from '../../shared/places'
+import { albumPlace, unitPlace } from '../../shared/places'
 import { counted } from '../../shared/words'
 import { useAlbumWords } from '../words/queries'
 import { useLookOver } from './queries'
@@ -38,6 +38,11 @@ const shown = computed(() => open.value.filter((f) => !rule.value || f.rule === 
 const accepted = computed(() => (data.value ?? []).filter((f) => f.accepted).length)
 
 const mend = (finding: AlbumFinding) => one(() => act(() => editUnit(finding.unitId!, finding.mend!)))
+/** The room where what no edit mends is mended. */
+const opens = (finding: AlbumFinding) =>
+  finding.opens === 'sheets' && finding.unitId
+    ? unitPlace(props.album.id, finding.unitId, 'print', 'sheets')
+    : albumPlace(props.album.id, 'print', 'printers')
 const accept = (finding: AlbumFinding, always: boolean) =>
   one(() =>
     act(() =>
@@ -90,6 +95,14 @@ const showAll = () =>
             :disabled="busy"
             :aria-label="`${f.mendLabel}: ${f.where}`"
             @click="mend(f)"
+            >{{ f.mendLabel }}</BButton
+          >
+          <BButton
+            v-else-if="f.opens && !f.accepted"
+            size="sm"
+            variant="primary"
+            :to="opens(f)"
+            :aria-label="`${f.mendLabel}: ${f.where}`"
             >{{ f.mendLabel }}</BButton
           >
           <template v-if="!f.accepted && words">

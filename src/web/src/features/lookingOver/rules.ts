@@ -24,4 +24,6 @@ export const ruleNames: Record<AlbumFinding['rule'], string> = {
   seriesGap: 'Gaps in a series',
   personNeverNamed: 'People never named',
   bulkySpot: 'Thick at one spot',
+  printedChanged: 'Changed since the print',
+  printerNotMeasured: 'Printer not measured',
 }
