@@ -14,6 +14,7 @@ namespace ZestyPocket.Server.Tests;
 /// <summary>Slow files of one album hold up neither the imports nor the prints of others.</summary>
 public sealed class FairTurnTests
 {
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task Eight_slow_PDFs_are_set_aside_while_another_import_and_a_print_go_on()
     {

@@ -66,6 +66,7 @@ public sealed class LookOverTests
     private static Task<List<AlbumFinding>> LookAsync(TestHost host, Guid albumId) =>
         host.GetAsync<List<AlbumFinding>>($"/api/albums/{albumId}/findings");
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task Everything_that_looks_answers_while_an_import_runs_and_when_it_is_cut_off()
     {

@@ -105,6 +105,7 @@ public sealed class PrintDueTests
             ];
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task After_random_edits_exactly_what_differs_in_pixels_is_due()
     {
@@ -143,6 +144,13 @@ public sealed class PrintDueTests
         await PrintAsync(host, Ask(unit, PrintChoice.Due));
         var table = await host.GetAsync<TuckView>(url);
         Next(table).ShouldAllBe(n => n == TuckStep.Cut);
+        // Each piece knows its sheet, so that a whole one can be ticked off.
+        var sheets = (await PlanAsync(host, Ask(unit, PrintChoice.All))).Sheets;
+        Pieces(table)
+            .GroupBy(p => p.Sheet!.Number)
+            .OrderBy(g => g.Key)
+            .Select(g => g.Select(p => p.Number).Order().ToList())
+            .ShouldBe(sheets.Select(s => s.Numbers.Order().ToList()));
         // Two leaves, each with the sides of two weeks; the other weeks hold nothing.
         table.Leaves.Count.ShouldBe(2);
 

@@ -1,3 +1,6 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Microsoft.Extensions.DependencyInjection;
 using NetVips;
 using SkiaSharp;
@@ -14,8 +17,9 @@ namespace ZestyPocket.Server.Tests;
 /// <summary>Printers that scale and shift: found out by one test sheet, and made up for.</summary>
 public sealed class PrinterTests
 {
+    [Trait("Duration", "Long")]
     [Fact]
-    public async Task After_one_test_sheet_pieces_of_forty_faulty_printers_come_out_within_a_fifth_of_a_millimetre()
+    public async Task After_one_test_sheet_pieces_of_faulty_printers_come_out_within_a_fifth_of_a_millimetre()
     {
         await using var host = await TestHost.StartAsync();
         var painter = new TestSheetPainter(host.Services.GetRequiredService<FontShelf>());
@@ -123,6 +127,86 @@ public sealed class PrinterTests
 
         await host.RefusedAsync(422, HttpMethod.Post, $"/api/printers/{printer.Id}/stand-in?paper=4x6", new { });
         await host.RefusedAsync(404, HttpMethod.Post, $"/api/printers/{Guid.NewGuid()}/make-up", new MakeUp(true));
+    }
+
+    [Fact]
+    public async Task A_second_side_is_drawn_back_by_what_the_printer_sets_it_aside()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync("9x12-nine-3x4");
+        await host.AddAsync(album.Id, "a.jpg", Pictures.Jpeg(900, 1200, "2026:05:04 10:00:00"));
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        unit = await host.EditAsync(unit, new FillSpread { Revision = 0 });
+        var printer = await host.PostAsync<PrinterView>("/api/printers", new NamePrinter("Study"));
+        var (front, back) = (await WordsAsync("1"), await WordsAsync("2"));
+        var set = await host.PostAsync<PrinterView>(
+            $"/api/printers/{printer.Id}/back",
+            new BackOffset("2 mm", "-1 mm")
+        );
+        (set.BackRightMm, set.BackDownMm).ShouldBe((2, -1));
+        var (frontNow, backNow) = (await WordsAsync("1"), await WordsAsync("2"));
+        frontNow.ShouldBe(front);
+        (back.Count, backNow.Count).ShouldBe((2, 2));
+        // Too far right and too high it comes out right: drawn 2 mm to the left and 1 mm down.
+        const double pointsPerMillimetre = 72 / 25.4;
+        foreach (var (was, now) in back.Zip(backNow))
+        {
+            now.Word.ShouldBe(was.Word);
+            (now.X - was.X).ShouldBe(-2 * pointsPerMillimetre, 0.01);
+            (now.Y - was.Y).ShouldBe(pointsPerMillimetre, 0.01);
+        }
+
+        foreach (var (right, down) in new[] { ("20 mm", "0"), ("0", "-20 mm"), ("far", "0") })
+        {
+            await host.RefusedAsync(
+                422,
+                HttpMethod.Post,
+                $"/api/printers/{printer.Id}/back",
+                new BackOffset(right, down)
+            );
+        }
+
+        await host.RefusedAsync(404, HttpMethod.Post, $"/api/printers/{Guid.NewGuid()}/back", new BackOffset("0", "0"));
+
+        // The words on a page of a new print and where they stand, as another reader of PDF sees them.
+        async Task<List<(string Word, double X, double Y)>> WordsAsync(string page)
+        {
+            var job = await host.PostAsync<PrintJobView>(
+                "/api/print-jobs",
+                new PrintRequest(
+                    Guid.NewGuid().ToString(),
+                    [unit.Id],
+                    "letter",
+                    "1/4 in",
+                    "0",
+                    PrinterId: printer.Id,
+                    Options: new PrintOptions(NumbersOnBack: true)
+                )
+            );
+            await using var scope = host.Services.CreateAsyncScope();
+            await scope
+                .ServiceProvider.GetRequiredService<PrintJobRunner>()
+                .RunAsync(job.Id, TestContext.Current.CancellationToken);
+            var file = Path.Combine(host.DataFolder, "prints", $"{job.Id:N}.pdf");
+            var start = new ProcessStartInfo("pdftotext", ["-bbox", "-f", page, "-l", page, file, "-"])
+            {
+                RedirectStandardOutput = true,
+            };
+            using var reader = Process.Start(start)!;
+            var text = await reader.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
+            return
+            [
+                .. Regex
+                    .Matches(text, "<word xMin=\"([0-9.]+)\" yMin=\"([0-9.]+)\"[^>]*>([^<]*)</word>")
+                    .Select(m =>
+                        (
+                            m.Groups[3].Value,
+                            double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture),
+                            double.Parse(m.Groups[2].Value, CultureInfo.InvariantCulture)
+                        )
+                    ),
+            ];
+        }
     }
 
     /// <summary>Where the red of a scan lies on its paper, in millimetres: by counting pixels, nothing else.</summary>

@@ -40,6 +40,7 @@ public sealed class RandomWalkTests
             ? seed
             : 1;
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task Whatever_is_done_in_whatever_order_nothing_is_lost_and_everything_can_be_undone()
     {

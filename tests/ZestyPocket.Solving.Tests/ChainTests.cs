@@ -141,6 +141,7 @@ public sealed class ChainTests
         answer.Proved.ShouldBeTrue();
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Hundreds_of_pictures_in_a_week_are_proved_and_cost_what_another_solver_finds()
     {

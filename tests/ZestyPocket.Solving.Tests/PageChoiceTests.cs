@@ -259,6 +259,7 @@ public sealed class PageChoiceTests
         }
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Trying_every_choice_of_a_small_week_finds_none_better()
     {

@@ -174,6 +174,7 @@ public sealed class SheetFillingTests
         SheetFilling.Fill(Pieces([(48, 64), (48, 64)]), kinds, Length.Zero, Covering).Sheets.Single().Kind.ShouldBe(1);
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void What_a_pattern_holds_can_be_cut_and_what_can_be_cut_is_in_a_pattern() =>
         Gen.Select(Gen.Select(Gen.Int[2, 8], Gen.Int[2, 8]).Array[1, 3], Gen.Int[6, 12], Gen.Int[6, 12], Gen.Bool)
@@ -305,6 +306,7 @@ public sealed class SheetFillingTests
         }
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void The_same_pieces_give_the_same_sheets_and_a_thousand_of_forty_sizes_are_answered()
     {

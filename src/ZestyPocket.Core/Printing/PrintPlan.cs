@@ -21,6 +21,9 @@ public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock
     /// </summary>
     public bool OnCarrier { get; init; }
 
+    /// <summary>Where it is folded and punched.</summary>
+    public PaperMarks Marks { get; init; } = PaperMarks.None;
+
     /// <summary>The unit in its number, such as <c>W19</c>.</summary>
     public string UnitCode => Number.LastIndexOf(' ') is > 0 and var at ? Number[..at] : Number;
 }

@@ -8,7 +8,8 @@ namespace ZestyPocket.Drawing.Printing;
 
 /// <summary>
 /// Outlines of a sheet's pieces for a cutting machine: an SVG in real units (SVG 1.1, one user unit a point, width and
-/// height in millimetres), with a layer for the stock, one for fold lines, one for labels and one for register marks.
+/// height in millimetres), with a layer for the stock, one for fold lines, one for
+/// punch holes, one for labels and one for register marks.
 /// </summary>
 public static class CutOutlines
 {
@@ -18,13 +19,7 @@ public static class CutOutlines
     private static Length MarkArm => Length.FromMillimetres(3);
 
     /// <param name="face">Gives each piece its face, which knows its outline.</param>
-    /// <param name="folds">Where a piece is folded, across its height from the left; usually none.</param>
-    public static string Svg(
-        PlannedSheet sheet,
-        Size paper,
-        Func<DuePiece, PieceFace> face,
-        Func<DuePiece, IReadOnlyList<Length>>? folds = null
-    )
+    public static string Svg(PlannedSheet sheet, Size paper, Func<DuePiece, PieceFace> face)
     {
         ArgumentNullException.ThrowIfNull(sheet);
         ArgumentNullException.ThrowIfNull(face);
@@ -56,10 +51,25 @@ public static class CutOutlines
                 {
                     foreach (var piece in sheet.Pieces)
                     {
-                        foreach (var fold in folds?.Invoke(piece.Due) ?? [])
+                        foreach (var fold in piece.Due.Marks.Folds)
                         {
                             var line = $"M{N(fold.Points)} 0V{N(piece.Due.Cut.Height.Points)}";
                             Path(svg, line, Placed(piece), null);
+                        }
+                    }
+                }
+            );
+            Layer(
+                svg,
+                "punch",
+                "#d0006f",
+                () =>
+                {
+                    foreach (var piece in sheet.Pieces)
+                    {
+                        foreach (var hole in piece.Due.Marks.Holes)
+                        {
+                            Path(svg, Circle(hole), Placed(piece), null);
                         }
                     }
                 }
@@ -96,6 +106,13 @@ public static class CutOutlines
                 CultureInfo.InvariantCulture,
                 $"M0 0H{N(piece.Due.Cut.Width.Points)}V{N(piece.Due.Cut.Height.Points)}H0Z"
             );
+
+    private static string Circle(PunchHole hole)
+    {
+        var r = N(hole.Diameter.Points / 2);
+        var (left, across) = (N(hole.X.Points - (hole.Diameter.Points / 2)), N(hole.Diameter.Points));
+        return $"M{left} {N(hole.Y.Points)}a{r} {r} 0 1 0 {across} 0a{r} {r} 0 1 0 -{across} 0Z";
+    }
 
     private static string Placed(PlannedPiece piece)
     {

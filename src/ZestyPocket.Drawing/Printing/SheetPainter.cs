@@ -108,7 +108,29 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             canvas.DrawPath(path, hair);
         }
 
+        DrawMarks(canvas, piece.Due, hair);
         canvas.Restore();
+    }
+
+    /// <summary>
+    /// Ticks where it is folded, at head and foot; a ring with its middle where it is punched, which goes with the hole.
+    /// </summary>
+    private static void DrawMarks(SKCanvas canvas, DuePiece due, SKPaint hair)
+    {
+        var (foot, tick) = ((float)due.Cut.Height.Points, 9f);
+        foreach (var fold in due.Marks.Folds.Select(f => (float)f.Points))
+        {
+            canvas.DrawLine(fold, 0, fold, tick, hair);
+            canvas.DrawLine(fold, foot - tick, fold, foot, hair);
+        }
+
+        foreach (var hole in due.Marks.Holes)
+        {
+            var (x, y, r) = ((float)hole.X.Points, (float)hole.Y.Points, (float)hole.Diameter.Points / 2);
+            canvas.DrawCircle(x, y, r, hair);
+            canvas.DrawLine(x - r, y, x + r, y, hair);
+            canvas.DrawLine(x, y - r, x, y + r, hair);
+        }
     }
 
     /// <summary>

@@ -181,6 +181,7 @@ public sealed class LabOrders(
                             p.UnitId,
                             p.Number,
                             new Size(new Length(p.CutWidthEmu), new Length(p.CutHeightEmu)),
+                            Sheet: null,
                             p.Recipe
                         )),
                 ],

@@ -133,7 +133,13 @@ public sealed partial class PrintJobRunner(
         }
     }
 
-    private static List<PrintedNote> NotesOf(PreparedRun prepared) =>
+    private static List<PrintedNote> NotesOf(PreparedRun prepared)
+    {
+        var sheetOf = prepared
+            .Plan.Sheets.SelectMany((s, i) => s.Pieces.Select(p => (p.Due.PieceId, Sheet: i + 1)))
+            .DistinctBy(p => p.PieceId)
+            .ToDictionary(p => p.PieceId, p => p.Sheet);
+        return
         [
             .. prepared
                 .Plan.Sheets.SelectMany(s => s.Pieces)
@@ -148,9 +154,11 @@ public sealed partial class PrintJobRunner(
                     prepared.UnitOf[g.Key],
                     g.MaxBy(p => p.Part)!.Number,
                     g.MinBy(p => p.Part)!.Cut,
+                    sheetOf.TryGetValue(g.Key, out var sheet) ? sheet : null,
                     prepared.Recipes.GetValueOrDefault(g.Key)
                 )),
         ];
+    }
 
     [LoggerMessage(Level = LogLevel.Information, Message = "Print job {JobId} done, {Sheets} sheets")]
     private partial void LogDone(Guid jobId, int sheets);

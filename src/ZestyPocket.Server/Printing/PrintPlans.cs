@@ -60,7 +60,7 @@ public sealed class PrintPlans(ISheetCovering covering) : IDisposable
             text.Append(
                 System.Globalization.CultureInfo.InvariantCulture,
                 $"|{piece.PieceId} {piece.Part} {piece.Number} {piece.Stock} "
-                    + $"{piece.Cut.Width.Emu} {piece.Cut.Height.Emu} {piece.Back} {piece.OnCarrier}"
+                    + $"{piece.Cut.Width.Emu} {piece.Cut.Height.Emu} {piece.Back} {piece.OnCarrier} {piece.Marks}"
             );
         }
 

@@ -7,8 +7,9 @@ using ZestyPocket.Storage.Printing;
 namespace ZestyPocket.Server.Printing;
 
 /// <summary>A piece as it was printed.</summary>
+/// <param name="Sheet">The page of the print, from 1; null at a lab.</param>
 /// <param name="Recipe">Everything that was printed of it; null for a back: that of its front has it.</param>
-public sealed record PrintedNote(Guid PieceId, Guid UnitId, string Number, Size Cut, string? Recipe);
+public sealed record PrintedNote(Guid PieceId, Guid UnitId, string Number, Size Cut, int? Sheet, string? Recipe);
 
 /// <summary>Every piece remembers that and how it was printed last.</summary>
 public static class PrintedNotes
@@ -44,7 +45,7 @@ public static class PrintedNotes
 
             (row.UnitId, row.JobId, row.Number, row.PrintedAt) = (piece.UnitId, by, piece.Number, now);
             (row.CutWidth, row.CutHeight) = (piece.Cut.Width, piece.Cut.Height);
-            (row.Recipe, row.Spoilt) = (piece.Recipe, null);
+            (row.Sheet, row.Recipe, row.Spoilt) = (piece.Sheet, piece.Recipe, null);
         }
     }
 }

@@ -20,6 +20,8 @@ namespace ZestyPocket.Server.TuckingIn;
 /// <param name="Next">What is done next with it.</param>
 /// <param name="Cut">It is ticked off as cut.</param>
 /// <param name="Tucked">It is ticked off as tucked in.</param>
+/// <param name="Sheet">The page it was printed on last; null when that is not known.</param>
+/// <param name="PrintedAt">When; null when it never was.</param>
 /// <param name="Steps">What is done to it by hand first, in its order.</param>
 /// <param name="With">What goes with it, in the order it is laid on.</param>
 public sealed record TuckPiece(
@@ -31,6 +33,8 @@ public sealed record TuckPiece(
     TuckStep Next,
     bool Cut,
     bool Tucked,
+    PrintedSheet? Sheet,
+    Instant? PrintedAt,
     IReadOnlyList<string> Steps,
     IReadOnlyList<TuckPiece> With
 );
@@ -343,6 +347,8 @@ public sealed class TuckingReader(
                 next,
                 cut,
                 tucked,
+                known?.Standing.LastSheet,
+                known?.Standing.PrintedAt,
                 [.. piece.Steps.Select(s => s.Says())],
                 piece.Id != carrier
                     ? []

@@ -1216,6 +1216,9 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)");
 
+                    b.Property<int?>("Sheet")
+                        .HasColumnType("integer");
+
                     b.Property<string>("Spoilt")
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");

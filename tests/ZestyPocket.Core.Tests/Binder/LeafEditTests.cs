@@ -247,12 +247,27 @@ public sealed class LeafEditTests
                 "W19 L1 was printed at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now",
                 "print it again if it does not fit",
             ]);
+        var cut = tools with
+        {
+            Facts = AlbumFacts.None with
+            {
+                Printed = new Dictionary<Guid, PrintedAs>
+                {
+                    [printed] = new("W19 L1", Size.FromInches(3, 4), IsCut: true),
+                },
+            },
+        };
+        measure
+            .Apply(desk, cut)
+            .Says[1]
+            .ShouldBe("W19 L1 was printed and cut at 3 × 4 in and would be cut to 2 15/16 × 3 15/16 in now");
         desk.Refused(measure with { Outer = "9x12" }).ShouldContain("smaller");
         desk.Refused(measure with { Pockets = [new("3x4", "3x4"), new("3 x 4", "2x3")] }).ShouldContain("twice");
         desk.Refused(measure with { Holes = new MeasuredHoles("Somebody's") }).ShouldContain("no hole pattern");
     }
 
     /// <summary>Any edit in any order: no piece is lost, and the binder stays one.</summary>
+    [Trait("Duration", "Long")]
     [Fact]
     public void Whatever_is_done_no_piece_is_lost_and_faces_follow_each_other()
     {

@@ -273,6 +273,7 @@ public sealed class UnitLookTests
         Look(Mended(desk, found), FindingRule.PictureTwice).ShouldBeEmpty();
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Locked_pieces_are_not_swapped_and_no_remedy_makes_more_to_mend()
     {

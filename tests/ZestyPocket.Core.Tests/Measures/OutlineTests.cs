@@ -25,6 +25,7 @@ public sealed partial class OutlineTests
 
     private static Length Mm(int mm) => Length.FromMillimetres(mm);
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void A_mat_peeps_out_alike_all_around()
     {

@@ -146,6 +146,7 @@ public sealed class ArrangeEditTests
             .Message.ShouldContain("one pocket");
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void A_card_that_is_kept_beside_a_picture_touches_it_whatever_else_counts()
     {

@@ -70,6 +70,7 @@ public sealed class UnitContentTests
         content.ShouldBe(UnitContent.Empty);
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void After_any_edits_no_pocket_holds_two_pieces_and_no_piece_lies_in_two_pockets()
     {

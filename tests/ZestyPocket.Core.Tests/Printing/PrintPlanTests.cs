@@ -231,6 +231,7 @@ public sealed class PrintPlanTests
             .Message.ShouldContain("larger paper");
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void A_trimmer_makes_every_cut_once_after_what_frees_it_and_its_stop_is_set_seldom() =>
         Gen.Select(Gen.Int[1, 3], Gen.Int[1, 3])

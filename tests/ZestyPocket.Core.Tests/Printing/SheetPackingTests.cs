@@ -88,6 +88,7 @@ public sealed class SheetPackingTests
         }
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Packed_pieces_are_all_there_never_overlap_stay_on_the_sheet_and_come_free_by_edge_to_edge_cuts()
     {
@@ -199,6 +200,7 @@ public sealed class SheetPackingTests
     private static SheetPiece[] Copies(Size size, int count, bool mayTurn) =>
         [.. Enumerable.Range(0, count).Select(i => new SheetPiece(i, size, mayTurn))];
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Every_edge_of_every_piece_lies_on_a_cut_line()
     {

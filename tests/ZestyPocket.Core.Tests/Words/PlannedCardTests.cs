@@ -41,6 +41,7 @@ public sealed class PlannedCardTests
 
     private static CardStyle Style(string key) => BuiltInCardStyles.All.Single(s => s.Key == key);
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Even_lines_say_the_same_words_at_the_same_size_in_the_same_column()
     {
@@ -81,6 +82,7 @@ public sealed class PlannedCardTests
             );
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void No_word_stands_alone_on_a_last_line_where_two_could()
     {

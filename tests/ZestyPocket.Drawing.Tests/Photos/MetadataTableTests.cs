@@ -161,6 +161,7 @@ public sealed class MetadataTableTests : IDisposable
         facts.Longitude!.Value.ShouldBe(-16.5, 0.00001);
     }
 
+    [Trait("Duration", "Long")]
     [Theory]
     [InlineData("zTXt")]
     [InlineData("iTXt")]

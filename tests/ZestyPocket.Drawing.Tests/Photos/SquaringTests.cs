@@ -31,6 +31,7 @@ public sealed class SquaringTests : IDisposable
 
     public void Dispose() => File.Delete(_path);
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void At_random_poses_every_mark_is_within_half_a_millimetre()
     {

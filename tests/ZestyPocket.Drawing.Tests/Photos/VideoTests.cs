@@ -134,6 +134,7 @@ public sealed class VideoTests : IDisposable
         read.Trim().ShouldBe("2026:05:04 10:12:31\n+02:00");
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task The_last_moment_has_a_frame_and_frames_a_second_apart_differ()
     {

@@ -197,7 +197,9 @@ public sealed class PrintRoomPaperTests
     {
         var cut = Size.FromInches(3, 4);
         var outline = new Outline(CutShape.Rectangle, new Rect(Length.Zero, Length.Zero, cut), Length.FromInches(1, 4));
-        var plan = PrintPlan.For([Piece(1, 3, 4), Piece(2, 4, 6), Piece(3, 2, 2)], Letter);
+        var hole = new PunchHole(Length.FromInches(1, 2), Length.FromInches(1), Length.FromInches(1, 4));
+        var marked = Piece(2, 4, 6) with { Marks = new PaperMarks([Length.FromInches(1.5m)], [hole]) };
+        var plan = PrintPlan.For([Piece(1, 3, 4), marked, Piece(3, 2, 2)], Letter);
         var svg = XDocument.Parse(
             CutOutlines.Svg(
                 plan.Sheets[0],
@@ -212,7 +214,7 @@ public sealed class PrintRoomPaperTests
         svg.Root!.Attribute("width")!.Value.ShouldBe("215.9mm");
         double.Parse(svg.Root.Attribute("viewBox")!.Value.Split(' ')[2], CultureInfo.InvariantCulture).ShouldBe(612);
         var layers = svg.Root.Elements(ns + "g").ToDictionary(g => g.Attribute("id")!.Value);
-        layers.Keys.ShouldBe(["register-marks", "cut-white-card", "fold", "labels"], ignoreOrder: true);
+        layers.Keys.ShouldBe(["register-marks", "cut-white-card", "fold", "punch", "labels"], ignoreOrder: true);
         layers["register-marks"].Elements().Count().ShouldBe(4);
         foreach (var mark in layers["register-marks"].Elements())
         {
@@ -239,6 +241,79 @@ public sealed class PrintRoomPaperTests
             ((double)bounds.Right).ShouldBe(piece.Bounds.Right.Points, 0.02);
             ((double)bounds.Bottom).ShouldBe(piece.Bounds.Bottom.Points, 0.02);
             path.Attribute("d")!.Value.Contains('A', StringComparison.Ordinal).ShouldBe(piece.Due.Cut == cut);
+        }
+
+        // 1 1/2 in from the left edge of its piece, over its whole height; the hole 1/2 in from it and 1 in down.
+        var folded = plan.Sheets[0].Pieces.Single(p => p.Due.Number == marked.Number);
+        var fold = BoundsOf(layers["fold"].Elements(ns + "path").Single());
+        var punched = BoundsOf(layers["punch"].Elements(ns + "path").Single());
+        var turn = folded.Quarters % 2 == 1;
+        ((double)Math.Max(fold.Width, fold.Height)).ShouldBe(6 * 72, 0.02);
+        var (fromLeft, from) = folded.Quarters switch
+        {
+            0 => (fold.MidX - folded.Bounds.X.Points, (punched.MidX - folded.Bounds.X.Points)),
+            1 => (fold.MidY - folded.Bounds.Y.Points, (punched.MidY - folded.Bounds.Y.Points)),
+            _ => (folded.Bounds.Bottom.Points - fold.MidY, (folded.Bounds.Bottom.Points - punched.MidY)),
+        };
+        fromLeft.ShouldBe(1.5 * 72, 0.02);
+        from.ShouldBe(36, 0.02);
+        ((double)punched.Width).ShouldBe(18, 0.02);
+        ((double)punched.Height).ShouldBe(18, 0.02);
+        turn.ShouldBe(fold.Width > fold.Height);
+
+        static SKRect BoundsOf(XElement path)
+        {
+            using var shape = SKPath.ParseSvgPathData(path.Attribute("d")!.Value);
+            shape.Transform(Matrix(path.Attribute("transform")!.Value));
+            return shape.TightBounds;
+        }
+    }
+
+    [Fact]
+    public void Folds_and_punch_holes_are_marked_on_the_piece_itself()
+    {
+        using var fonts = new FontShelf();
+        var sheets = new SheetPainter(new PiecePainter(fonts, new NoCrops()), fonts);
+        var hole = new PunchHole(Length.FromInches(1, 2), Length.FromInches(1), Length.FromInches(1, 4));
+        var marked = Piece(1, 3, 4) with { Marks = new PaperMarks([Length.FromInches(1.5m)], [hole]) };
+        var plan = PrintPlan.For([marked], Letter);
+        var white = new CardFace(216, 288, new Rgb(255, 255, 255), [], [], [], [], null);
+        var png = Raster.Png(
+            612,
+            792,
+            144,
+            canvas =>
+                sheets.Draw(
+                    canvas,
+                    plan.Sheets[0],
+                    Letter,
+                    new SheetHeading("Test", 1, 1),
+                    _ => new CardPieceFace(marked.Cut, white),
+                    96
+                )
+        );
+        using var page = SKBitmap.Decode(png);
+        var placed = plan.Sheets[0].Pieces.Single();
+        IsInk(1.5, 0.06).ShouldBeTrue("the fold at the head");
+        IsInk(1.5, 3.94).ShouldBeTrue("the fold at the foot");
+        IsInk(1.5, 2).ShouldBeFalse("no line across the piece");
+        IsInk(0.5, 1).ShouldBeTrue("the middle of the hole");
+        IsInk(0.5, 0.875).ShouldBeTrue("its rim");
+        IsInk(0.7, 1.2).ShouldBeFalse("beside the hole");
+
+        // From inches on the piece, upright, to the sheet.
+        bool IsInk(double x, double y)
+        {
+            var (px, py) = placed.Quarters switch
+            {
+                0 => (placed.Bounds.X.Points + (72 * x), placed.Bounds.Y.Points + (72 * y)),
+                1 => (placed.Bounds.Right.Points - (72 * y), placed.Bounds.Y.Points + (72 * x)),
+                _ => (placed.Bounds.X.Points + (72 * y), placed.Bounds.Bottom.Points - (72 * x)),
+            };
+            return Enumerable
+                .Range(-1, 3)
+                .SelectMany(dx => Enumerable.Range(-1, 3).Select(dy => (dx, dy)))
+                .Any(d => page.GetPixel((int)(2 * px) + d.dx, (int)(2 * py) + d.dy).Red < 235);
         }
     }
 

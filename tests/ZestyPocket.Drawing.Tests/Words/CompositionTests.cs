@@ -34,6 +34,7 @@ public sealed class CompositionTests : IDisposable
     /// A card is looked at in squares of an eighth of an inch: covered is a square with words or ornament on it. Words
     /// that are large or stand with an ornament cover more than a small line in a corner could.
     /// </summary>
+    [Trait("Duration", "Long")]
     [Fact]
     public void No_card_shows_one_small_line_in_a_corner()
     {

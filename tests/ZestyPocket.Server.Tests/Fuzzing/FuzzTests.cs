@@ -24,6 +24,7 @@ public sealed class FuzzTests
             ? calls
             : 24;
 
+    [Trait("Duration", "Long")]
     [Fact]
     public async Task No_call_breaks_the_server()
     {

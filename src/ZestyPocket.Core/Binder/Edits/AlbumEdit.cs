@@ -64,8 +64,9 @@ public sealed record PictureTime(string FileName, string? Camera, LocalDateTime?
 
 /// <summary>A piece as it was printed last.</summary>
 /// <param name="Number">The code on its back.</param>
-/// <param name="Cut">The size it was cut to.</param>
-public sealed record PrintedAs(string Number, Size Cut);
+/// <param name="Cut">The size of its cut lines.</param>
+/// <param name="IsCut">It is ticked off as cut.</param>
+public sealed record PrintedAs(string Number, Size Cut, bool IsCut = false);
 
 /// <summary>The answers to <see cref="AlbumQuestions"/>.</summary>
 public sealed record AlbumFacts

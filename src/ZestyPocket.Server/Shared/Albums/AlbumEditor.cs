@@ -176,17 +176,26 @@ public sealed class AlbumEditor(
                         cancel
                     ),
             RecordedTimes = asks.EveryRecordedTime ? await RecordedTimesAsync(db, albumId, cancel) : [],
-            Printed = asks.Printed
-                ? await db
-                    .PrintedPieces.AsNoTracking()
-                    .Where(p => p.AlbumId == albumId)
-                    .ToDictionaryAsync(
-                        p => p.PieceId,
-                        p => new PrintedAs(p.Number, new Size(p.CutWidth, p.CutHeight)),
-                        cancel
-                    )
-                : AlbumFacts.None.Printed,
+            Printed = asks.Printed ? await PrintedAsync(albumId, cancel) : AlbumFacts.None.Printed,
         };
+    }
+
+    private async Task<Dictionary<Guid, PrintedAs>> PrintedAsync(Guid albumId, CancellationToken cancel)
+    {
+        var cut = await db
+            .PieceTicks.AsNoTracking()
+            .Where(t => t.AlbumId == albumId && t.CutAt != null)
+            .ToDictionaryAsync(t => t.PieceId, t => t.CutAt!.Value, cancel);
+        var printed = await db.PrintedPieces.AsNoTracking().Where(p => p.AlbumId == albumId).ToListAsync(cancel);
+        // Cut before it was printed last, it was another print that was cut.
+        return printed.ToDictionary(
+            p => p.PieceId,
+            p => new PrintedAs(
+                p.Number,
+                new Size(p.CutWidth, p.CutHeight),
+                cut.TryGetValue(p.PieceId, out var at) && at >= p.PrintedAt
+            )
+        );
     }
 
     /// <summary>What every file of an album says of its time.</summary>

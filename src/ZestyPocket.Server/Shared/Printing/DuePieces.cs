@@ -69,10 +69,14 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
                 continue;
             }
 
-            Take(open, piece, code, face.Protector.CutSize(pocket));
+            var cut = face.Protector.CutSize(pocket);
+            Take(open, piece, code, cut, PaperMarks.On(face.Face, pocket, cut));
             foreach (var with in open.Content.AttachedTo(piece.Id).Where(p => !IsBack(p)))
             {
-                Take(open, with, $"{code} {with.Attachment!.Name}", open.CutSizeOf(with));
+                var own = open.CutSizeOf(with);
+                var folded = with.Attachment!.Kind == AttachmentKind.Sleeve;
+                var marks = folded ? PaperMarks.OfSleeve(own) : PaperMarks.None;
+                Take(open, with, $"{code} {with.Attachment.Name}", own, marks);
             }
         }
     }
@@ -102,7 +106,7 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         }
     }
 
-    private void Take(OpenUnit open, Piece piece, string code, Size cut)
+    private void Take(OpenUnit open, Piece piece, string code, Size cut, PaperMarks marks)
     {
         if (piece is BoughtCard card)
         {
@@ -127,7 +131,7 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         {
             _faces[(piece.Id, part.Part)] = shown;
             // The back of the whole is that of the outermost part.
-            _pieces.Add(part.Part == 0 ? part with { Back = back } : part);
+            _pieces.Add(part.Part == 0 ? part with { Back = back, Marks = marks } : part);
         }
     }
 

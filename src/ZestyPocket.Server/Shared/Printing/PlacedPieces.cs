@@ -10,14 +10,20 @@ namespace ZestyPocket.Server.Shared;
 /// <param name="Number">Such as <c>W19 L5</c>.</param>
 /// <param name="PrintedAt">When it was printed last; null when it never was.</param>
 /// <param name="OnSheets">It is on the sheets of this plan.</param>
+/// <param name="LastSheet">The page it was printed on last; null when that is not known.</param>
 public sealed record PieceStanding(
     Guid PieceId,
     Guid UnitId,
     string Number,
     PrintStanding Standing,
     Instant? PrintedAt,
-    bool OnSheets
+    bool OnSheets,
+    PrintedSheet? LastSheet = null
 );
+
+/// <summary>A page of a print.</summary>
+/// <param name="Number">From 1.</param>
+public sealed record PrintedSheet(Guid PrintId, int Number);
 
 /// <summary>What of the pieces is printed.</summary>
 /// <param name="Pieces">The chosen ones; counts with <see cref="PrintChoice.Chosen"/> alone.</param>
@@ -97,7 +103,8 @@ public sealed class PlacedPieces(PieceFaces faces, BoughtCardFaces boughtCards, 
                         g.MaxBy(p => p.Part)!.Number,
                         standing,
                         row?.PrintedAt,
-                        OnSheets: false
+                        OnSheets: false,
+                        row?.Sheet is { } sheet ? new PrintedSheet(row.JobId, sheet) : null
                     );
                     return piece with { OnSheets = wanted.Has(piece) };
                 }),

@@ -4746,6 +4746,7 @@ export interface components {
             printedAt: null | components["schemas"]["Instant"];
             /** @description It is on the sheets of this plan. */
             onSheets: boolean;
+            lastSheet?: null | components["schemas"]["PrintedSheet"];
         };
         /** @description A piece; fields that do not belong to its kind are null. */
         PieceView: {
@@ -5007,6 +5008,16 @@ export interface components {
          * @enum {unknown}
          */
         PrintChoice: "all" | "due" | "chosen";
+        /** @description A page of a print. */
+        PrintedSheet: {
+            /** Format: uuid */
+            printId: string;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            number: number;
+        };
         /**
          * @description Measures of a test sheet, such as `145.5 mm`; without the distances from the edges the printer is taken to
          *     print in the right place.
@@ -5993,6 +6004,8 @@ export interface components {
             cut: boolean;
             /** @description It is ticked off as tucked in. */
             tucked: boolean;
+            sheet: null | components["schemas"]["PrintedSheet"];
+            printedAt: null | components["schemas"]["Instant"];
             /** @description What is done to it by hand first, in its order. */
             steps: string[];
             /** @description What goes with it, in the order it is laid on. */

@@ -186,6 +186,7 @@ public sealed class SpreadSearchTests
         ends.ShouldContain(c => c == "W19 R3" || c == "W19 R6" || c == "W19 R9");
     }
 
+    [Trait("Duration", "Long")]
     [Theory]
     [InlineData("6x8-6x4-two-3x4", "6x8-6x4-two-3x4", 7, 180)]
     [InlineData("6x8-four-3x4", "6x8-6x4-two-3x4", 8, 100)]
@@ -235,6 +236,7 @@ public sealed class SpreadSearchTests
             );
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void The_order_of_the_question_changes_nothing()
     {
@@ -273,6 +275,7 @@ public sealed class SpreadSearchTests
         }
     }
 
+    [Trait("Duration", "Long")]
     [Fact]
     public void Other_ways_differ_in_a_third_of_the_pockets_and_cost_no_less()
     {

@@ -40,7 +40,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value || '0'
         />
       </div>
       <div class="col">
-        <label for="only-stock" class="form-label">Only</label>
+        <label for="only-stock" class="form-label">Stock to print</label>
         <select
           id="only-stock"
           class="form-select form-select-sm"

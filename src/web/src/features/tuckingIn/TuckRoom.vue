@@ -6,7 +6,7 @@ import { useNotices } from '../../shared/notices'
 import { counted } from '../../shared/words'
 import LeafMap from './LeafMap.vue'
 import { useAssembly } from './queries'
-import { nextWords, piecesOf, tickOf } from './tuck'
+import { nextWords, piecesOf, sheetsToCut, tickOf } from './tuck'
 
 /** The table: each leaf with both sides, what is cut, what lies in its pocket, what comes next. */
 const props = defineProps<{ album: AlbumView; unitIds: string[] }>()
@@ -25,6 +25,7 @@ const leaves = computed(() =>
   (data.value?.leaves ?? []).filter((l) => !onlyLeft.value || piecesOf([l]).some((p) => p.next !== 'done')),
 )
 const toCut = computed(() => pieces.value.filter((p) => p.next === 'cut'))
+const sheets = computed(() => sheetsToCut(pieces.value))
 const by = (next: TuckPiece['next']) => pieces.value.filter((p) => p.next === next).length
 const sums = computed(() =>
   (
@@ -116,6 +117,18 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
         <BButton v-if="toCut.length" size="sm" variant="primary" :disabled="busy" @click="tick(toCut, 'cut', true)"
           >{{ counted(toCut.length, 'piece') }} cut: tick off</BButton
         >
+        <template v-if="sheets.length > 1">
+          <BButton
+            v-for="sheet in sheets"
+            :key="sheet.key"
+            size="sm"
+            variant="outline-dark"
+            :disabled="busy"
+            :title="sheet.pieces.map((p) => p.number).join(', ')"
+            @click="tick(sheet.pieces, 'cut', true)"
+            >{{ sheet.name }} cut: {{ counted(sheet.pieces.length, 'piece') }}</BButton
+          >
+        </template>
         <BFormCheckbox v-if="pieces.length" id="only-left" v-model="onlyLeft"
           >Only leaves with something left</BFormCheckbox
         >
@@ -129,7 +142,7 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
           </BFormSelect>
         </div>
         <div>
-          <label for="again-why" class="form-label mb-0">since it is</label>
+          <label for="again-why" class="form-label mb-0">Reason</label>
           <BFormSelect id="again-why" v-model="why" size="sm">
             <option value="miscut">cut wrong</option>
             <option value="smudged">smudged</option>

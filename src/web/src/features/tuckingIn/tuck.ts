@@ -21,6 +21,30 @@ export const piecesOf = (leaves: TuckView['leaves']): OnTable[] =>
       piece ? [{ ...piece, isWith: false }, ...piece.with.map((p) => ({ ...p, isWith: true }))] : [],
     )
 
+export interface SheetToCut {
+  key: string
+  name: string
+  pieces: OnTable[]
+}
+
+/** Pieces that are to be cut, by the sheet they were printed on, in the order they came out of the printer. */
+export function sheetsToCut(pieces: OnTable[]): SheetToCut[] {
+  const known = pieces
+    .filter((p) => p.next === 'cut' && p.sheet)
+    .sort((a, b) => (a.printedAt ?? '').localeCompare(b.printedAt ?? '') || a.sheet!.number - b.sheet!.number)
+  const prints = [...new Set(known.map((p) => p.sheet!.printId))]
+  const sheets = new Map<string, SheetToCut>()
+  for (const piece of known) {
+    const { printId, number } = piece.sheet!
+    const key = `${printId} ${number}`
+    const of = prints.length > 1 ? ` of print ${prints.indexOf(printId) + 1}` : ''
+    const sheet = sheets.get(key) ?? { key, name: `Sheet ${number}${of}`, pieces: [] }
+    sheet.pieces.push(piece)
+    sheets.set(key, sheet)
+  }
+  return [...sheets.values()]
+}
+
 /** What a click ticks: the next step, or the last one taken back; nothing for what is not printed yet. */
 export function tickOf(piece: TuckPiece): { step: 'cut' | 'tuckIn'; done: boolean } | null {
   switch (piece.next) {
