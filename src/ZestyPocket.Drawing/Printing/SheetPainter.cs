@@ -113,7 +113,8 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     }
 
     /// <summary>
-    /// Ticks where it is folded, at head and foot; a ring with its middle where it is punched, which goes with the hole.
+    /// Ticks where it is folded, at head and foot; a ring with its middle where it is punched, which goes away with
+    /// the hole.
     /// </summary>
     private static void DrawMarks(SKCanvas canvas, DuePiece due, SKPaint hair)
     {

@@ -15,7 +15,9 @@ public sealed class PrintedPiece
 
     public Guid JobId { get; set; }
 
-    /// <summary>Which page of its print it is on, from 1; null at a lab, and when an older version printed it.</summary>
+    /// <summary>
+    /// Which page of its print it is on, from 1; null at a lab, and when an older version printed it.
+    /// </summary>
     public int? Sheet { get; set; }
 
     /// <summary>The number it was printed with.</summary>

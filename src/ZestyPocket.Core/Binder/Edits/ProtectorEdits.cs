@@ -216,7 +216,8 @@ public sealed record MeasureProtector(
                 if (was.Cut != cut)
                 {
                     wrong.Add(
-                        $"{was.Number} was printed {(was.IsCut ? "and cut " : "")}at {MeasureText.Show(was.Cut, measures)} and would be cut to "
+                        $"{was.Number} was printed {(was.IsCut ? "and cut " : "")}at "
+                            + $"{MeasureText.Show(was.Cut, measures)} and would be cut to "
                             + $"{MeasureText.Show(cut, measures)} now"
                     );
                 }
