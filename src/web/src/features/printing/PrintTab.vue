@@ -13,11 +13,10 @@ import {
 } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../../shared/queries'
-import ProgressLine from '../../shared/ProgressLine.vue'
 import { counted } from '../../shared/words'
 import { useCatalog } from '../binder/queries'
-import LeftoversList from './LeftoversList.vue'
 import { usePrinters } from './queries'
+import PrintProgress from './PrintProgress.vue'
 import SheetWishes from './SheetWishes.vue'
 
 const props = defineProps<{
@@ -318,31 +317,7 @@ async function cancel() {
           Create PDF
         </BButton>
       </div>
-      <div v-if="job" class="mt-3" data-testid="job">
-        <template v-if="job.state === 'waiting' || job.state === 'running'">
-          <ProgressLine
-            :done="job.pagesDone"
-            :total="job.pagesTotal"
-            :label="`${job.pagesDone} of ${job.pagesTotal} pages drawn`"
-          />
-          <p class="my-1" role="status">{{ job.pagesDone }} of {{ job.pagesTotal }} pages drawn</p>
-          <BButton size="sm" variant="outline-dark" @click="cancel">Cancel</BButton>
-        </template>
-        <p v-else-if="job.state === 'done'" role="status" class="mb-1">
-          <a class="btn btn-outline-dark" :href="`/api/print-jobs/${job.id}/file`" data-testid="download" download>
-            Download the sheets (PDF)
-          </a>
-        </p>
-        <template v-if="job.state === 'done'">
-          <BButton v-if="toCut.length" size="sm" variant="outline-dark" class="mb-2" @click="allCut"
-            >All of it is cut: tick off</BButton
-          >
-          <p class="mb-1 small">What is left of the sheets can be printed on again:</p>
-          <LeftoversList :job="job.id" :measures="album.measures" />
-        </template>
-        <p v-if="job.state === 'cancelled'" role="status">Cancelled. Nothing was made.</p>
-        <p v-if="job.state === 'failed'" class="warning-chip" role="alert">{{ job.problem }}</p>
-      </div>
+      <PrintProgress v-if="job" :job="job" :album="album" :to-cut="toCut.length" @cancel="cancel" @all-cut="allCut" />
       <p class="form-text mt-3">
         Print at 100 %, never “fit to page”, and lay a ruler on the rule at the foot: 100 mm must measure 100 mm. When
         you cut: cut away from yourself, guard the blade, use a safety rule, keep small parts from children, and follow
@@ -357,7 +332,7 @@ async function cancel() {
     <section class="sheets" aria-label="Preview of the sheets" tabindex="0">
       <p v-if="!single" class="mat-note">The PDF packs the pieces of all of them together.</p>
       <p v-else-if="plan.data.value && plan.data.value.pieces === 0" class="mat-note">
-        {{ plan.data.value.words }}
+        {{ job?.state === 'done' ? 'The sheets are ready: download them at the left.' : plan.data.value.words }}
       </p>
       <template v-if="single">
         <figure v-for="sheet in plan.data.value?.sheets" :key="sheet.number" class="sheet">

@@ -186,7 +186,7 @@ const remove = (printer: PrinterView) =>
         </div>
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Use these measures</BButton>
         <div>
-          <label :for="`scan-${printer.id}`" class="form-label mb-0">or a scan of it</label>
+          <label :for="`scan-${printer.id}`" class="form-label mb-0">Scan of the test sheet</label>
           <input
             :id="`scan-${printer.id}`"
             type="file"
@@ -199,7 +199,7 @@ const remove = (printer: PrinterView) =>
       <form class="measures" @submit.prevent="setBack(printer)">
         <p class="w-100 mb-0 form-text">
           Hold a sheet that is printed on both sides against the light: how far does its back lie from where it belongs?
-          Less than nothing is left or up.
+          A minus sign stands for left or up.
         </p>
         <div>
           <label :for="`back-right-${printer.id}`" class="form-label mb-0">Back to the right</label>
