@@ -20,6 +20,8 @@ using ZestyPocket.Server.Dates;
 using ZestyPocket.Server.Demo;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
+using ZestyPocket.Server.Keeping;
+using ZestyPocket.Server.Keeping.Bundles;
 using ZestyPocket.Server.LookingOver;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
@@ -31,6 +33,7 @@ using ZestyPocket.Solving;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
@@ -113,10 +116,19 @@ services.AddScoped<StretchRunner>();
 services.AddScoped<SpreadPages>();
 services.AddScoped<AlbumLooker>();
 services.AddScoped<TuckingReader>();
+services.AddScoped<ThicknessReader>();
+services.AddScoped<PaceReader>();
 services.AddScoped<Printers>();
 services.AddScoped<PaperDrawer>();
 services.AddScoped<LabOrders>();
 services.AddScoped<LabOrderRunner>();
+services.AddSingleton<BackupNudges>();
+services.AddSingleton<AskedJobNudges<Backup>>(s => s.GetRequiredService<BackupNudges>());
+services.AddSingleton<RestoreNudges>();
+services.AddSingleton<AskedJobNudges<Restore>>(s => s.GetRequiredService<RestoreNudges>());
+services.AddScoped<BundleWriter>();
+services.AddScoped<BundleRestorer>();
+services.AddScoped<Backups>();
 services.AddSingleton<LabNudges>();
 services.AddSingleton<AskedJobNudges<LabOrder>>(s => s.GetRequiredService<LabNudges>());
 services.AddSingleton<ISheetCovering, SheetCovering>();
@@ -186,6 +198,7 @@ if (!onlyDocument)
     );
     services.AddHostedService<ImportRecovery>();
     services.AddHostedService<PrintRecovery>();
+    services.AddHostedService<BackupRecovery>();
     services.AddHostedService<PageSearchRecovery>();
     services.AddHostedService<StretchRecovery>();
 
@@ -215,6 +228,15 @@ var app = builder.Build();
 if (!onlyDocument)
 {
     await Database.MigrateAsync(connectionString, CancellationToken.None);
+    if (args is ["restore", var bundle])
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        Environment.ExitCode = await scope
+            .ServiceProvider.GetRequiredService<Backups>()
+            .RestoreFromTerminalAsync(bundle, Console.WriteLine, CancellationToken.None);
+        return;
+    }
+
     if (args is ["seed-demo", ..])
     {
         await using var scope = app.Services.CreateAsyncScope();
@@ -260,6 +282,8 @@ api.MapChoosing();
 api.MapStretches();
 api.MapReading();
 api.MapTuckingIn();
+api.MapKeeping();
+api.MapBackups();
 api.MapPrinters();
 api.MapPaperDrawer();
 api.MapLab();

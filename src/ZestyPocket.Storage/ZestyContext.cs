@@ -7,6 +7,7 @@ using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
@@ -53,6 +54,10 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<LabOrder> LabOrders => Set<LabOrder>();
 
+    public DbSet<Backup> Backups => Set<Backup>();
+
+    public DbSet<Restore> Restores => Set<Restore>();
+
     public DbSet<PieceTick> PieceTicks => Set<PieceTick>();
 
     public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
@@ -84,6 +89,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             album.Property(a => a.Calendar).HasColumnType("jsonb");
             album.Property(a => a.Words).HasColumnType("jsonb");
             album.Property(a => a.Formulas).HasColumnType("jsonb");
+            album.Property(a => a.Keeping).HasColumnType("jsonb").HasDefaultValue("{}");
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);
@@ -290,6 +296,20 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             left.HasOne<Keeper>().WithMany().HasForeignKey(l => l.KeeperId);
             left.HasIndex(l => new { l.KeeperId, l.State });
             left.HasIndex(l => l.JobId);
+        });
+
+        modelBuilder.Entity<Backup>(backup =>
+        {
+            backup.Property(b => b.FileName).HasMaxLength(200);
+            backup.Property(b => b.RequestKey).HasMaxLength(AskedJob.LongestKey);
+            backup.HasIndex(b => new { b.KeeperId, b.RequestKey }).IsUnique();
+        });
+
+        modelBuilder.Entity<Restore>(restore =>
+        {
+            restore.Property(r => r.FileName).HasMaxLength(200);
+            restore.Property(r => r.RequestKey).HasMaxLength(AskedJob.LongestKey);
+            restore.HasIndex(r => new { r.KeeperId, r.RequestKey }).IsUnique();
         });
 
         modelBuilder.Entity<LabOrder>(order =>

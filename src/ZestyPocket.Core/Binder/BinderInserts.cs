@@ -55,18 +55,22 @@ public sealed record BinderInserts(Length SpineWidth, Length SpineHeight, Length
         );
     }
 
-    /// <summary>The pieces of an album: its spine, its cover, and a label for each index tab.</summary>
-    public ImmutableArray<BinderInsert> Pieces(string album, IEnumerable<string> tabs)
+    /// <summary>The pieces of an album: spine and cover of each volume, and a label for each index tab.</summary>
+    public ImmutableArray<BinderInsert> Pieces(IEnumerable<string> volumes, IEnumerable<string> tabs)
     {
+        ArgumentNullException.ThrowIfNull(volumes);
         var pieces = ImmutableArray.CreateBuilder<BinderInsert>();
-        if (Spine is { } spine)
+        foreach (var volume in volumes)
         {
-            pieces.Add(new(InsertKind.Spine, new Size(spine.Height - Ease, spine.Width - Ease), album));
-        }
+            if (Spine is { } spine)
+            {
+                pieces.Add(new(InsertKind.Spine, new Size(spine.Height - Ease, spine.Width - Ease), volume));
+            }
 
-        if (Cover is { } cover)
-        {
-            pieces.Add(new(InsertKind.Cover, new Size(cover.Width - Ease, cover.Height - Ease), album));
+            if (Cover is { } cover)
+            {
+                pieces.Add(new(InsertKind.Cover, new Size(cover.Width - Ease, cover.Height - Ease), volume));
+            }
         }
 
         pieces.AddRange(tabs.Select(words => new BinderInsert(InsertKind.Tab, TabLabel, words)));

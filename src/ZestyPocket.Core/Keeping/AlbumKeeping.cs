@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 
 namespace ZestyPocket.Core.Keeping;
 
@@ -11,6 +12,25 @@ public sealed record AlbumKeeping
 
     /// <summary>Units that a further volume begins with, in no order; a unit that is gone counts no more.</summary>
     public ImmutableArray<Guid> VolumeStarts { get; init; } = [];
+
+    /// <summary>Which volume each unit is in, from 1, in the order of the units.</summary>
+    public ImmutableArray<int> VolumesOf(IEnumerable<Guid> units)
+    {
+        ArgumentNullException.ThrowIfNull(units);
+        var volume = 1;
+        return [.. units.Select((u, i) => i > 0 && VolumeStarts.Contains(u) ? ++volume : volume)];
+    }
+
+    /// <summary>What stands on the spine of each volume; one in a single volume is called as the album is.</summary>
+    public static ImmutableArray<string> VolumeNames(string album, int volumes) =>
+        volumes <= 1
+            ? [album]
+            :
+            [
+                .. Enumerable
+                    .Range(1, volumes)
+                    .Select(v => string.Create(CultureInfo.InvariantCulture, $"{album}, volume {v}")),
+            ];
 
     /// <summary>How the keeper works: evenings and the lag that is wanted.</summary>
     public WorkingHabit Habit { get; init; } = WorkingHabit.Usual;

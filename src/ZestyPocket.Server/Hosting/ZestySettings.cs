@@ -21,5 +21,10 @@ public sealed class ZestySettings
 
     public string OutboxFolder => Outbox ?? Path.Combine(DataFolder, "outbox");
 
+    /// <summary>Where bundles are written to and read from; in the data folder unless set.</summary>
+    public string? BackupFolder { get; set; }
+
+    public string Backups => BackupFolder ?? Path.Combine(DataFolder, "backups");
+
     public string Prints => Path.Combine(DataFolder, "prints");
 }

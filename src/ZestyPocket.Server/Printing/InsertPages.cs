@@ -1,5 +1,6 @@
 using ZestyPocket.Core;
 using ZestyPocket.Core.Binder;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Printing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
@@ -17,11 +18,17 @@ public sealed class InsertPages(FontShelf fonts, PrintRun run, PrintPlans plans,
 
     private static Rgb White { get; } = new(255, 255, 255);
 
-    public Task<byte[]> PdfAsync(Album album, IEnumerable<string> tabs, PrinterSetup setup, CancellationToken cancel)
+    public Task<byte[]> PdfAsync(
+        Album album,
+        int volumes,
+        IEnumerable<string> tabs,
+        PrinterSetup setup,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(album);
         var words = album.ReadWords();
-        var inserts = words.Inserts.Pieces(album.Name, tabs);
+        var inserts = words.Inserts.Pieces(AlbumKeeping.VolumeNames(album.Name, volumes), tabs);
         if (inserts.IsEmpty)
         {
             throw new RuleException(

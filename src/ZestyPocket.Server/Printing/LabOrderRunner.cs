@@ -92,21 +92,12 @@ public sealed class LabOrderRunner(
     {
         var lab = new LabPainter(painter);
         var done = new List<LabOrderPrint>();
+        using var watch = new JobWatch<LabOrder>(contexts, job.Id, cancel);
         await using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite);
         using var zip = new ZipArchive(file, ZipArchiveMode.Create);
         foreach (var print in prints)
         {
-            await using (var watch = await contexts.CreateDbContextAsync(cancel))
-            {
-                await watch
-                    .LabOrders.Where(o => o.Id == job.Id)
-                    .ExecuteUpdateAsync(set => set.SetProperty(o => o.PagesDone, done.Count), cancel);
-                if (await watch.LabOrders.AnyAsync(o => o.Id == job.Id && o.CancelAsked, cancel))
-                {
-                    throw new OperationCanceledException();
-                }
-            }
-
+            watch.Tell(set => set.SetProperty(o => o.PagesDone, done.Count));
             var jpeg = lab.Jpeg(print, due => prepared.Faces[(due.PieceId, due.Part)], cancel);
             await WriteEntryAsync(zip, print.FileName, jpeg, cancel);
             done.Add(

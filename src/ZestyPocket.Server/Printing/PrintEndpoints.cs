@@ -170,8 +170,15 @@ public static class PrintEndpoints
                         .OrderBy(l => l.Ordinal)
                         .ToListAsync(cancel);
                     var tabs = leaves.Select(l => l.ReadAlterations().Tab?.Words).OfType<string>();
+                    var units = await db
+                        .Units.AsNoTracking()
+                        .Where(u => u.AlbumId == id)
+                        .OrderBy(u => u.Ordinal)
+                        .Select(u => u.Id)
+                        .ToListAsync(cancel);
+                    var volumes = album.ReadKeeping().VolumesOf(units).DefaultIfEmpty(1).Max();
                     return Results.File(
-                        await inserts.PdfAsync(album, tabs, PrintRun.Setup(paper, margin, "0"), cancel),
+                        await inserts.PdfAsync(album, volumes, tabs, PrintRun.Setup(paper, margin, "0"), cancel),
                         "application/pdf",
                         "binder.pdf"
                     );

@@ -84,10 +84,10 @@ public sealed partial class PrintJobRunner(
         var temporary = $"{path}.{Guid.NewGuid():N}";
         try
         {
-            using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+            using var watch = new JobWatch<PrintJob>(contexts, job.Id, cancel);
             await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
             {
-                PdfFile.Write(file, $"{prepared.Album}: sheets", Watched(prepared, job.Id, stop));
+                PdfFile.Write(file, $"{prepared.Album}: sheets", Watched(prepared, watch));
             }
 
             File.Move(temporary, path, overwrite: true);
@@ -113,21 +113,12 @@ public sealed partial class PrintJobRunner(
     /// <summary>
     /// Hands the pages on, telling the progress and looking whether the keeper cancelled, page by page.
     /// </summary>
-    private IEnumerable<PdfPage> Watched(PreparedRun prepared, Guid jobId, CancellationTokenSource stop)
+    private IEnumerable<PdfPage> Watched(PreparedRun prepared, JobWatch<PrintJob> watch)
     {
         var done = 0;
-        foreach (var page in run.Pages(prepared, stop.Token))
+        foreach (var page in run.Pages(prepared, watch.Token))
         {
-            using (var watch = contexts.CreateDbContext())
-            {
-                watch.PrintJobs.Where(j => j.Id == jobId).ExecuteUpdate(set => set.SetProperty(j => j.PagesDone, done));
-                if (watch.PrintJobs.Any(j => j.Id == jobId && j.CancelAsked))
-                {
-                    stop.Cancel();
-                }
-            }
-
-            stop.Token.ThrowIfCancellationRequested();
+            watch.Tell(set => set.SetProperty(j => j.PagesDone, done));
             yield return page;
             done++;
         }

@@ -1,6 +1,7 @@
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Words;
@@ -49,6 +50,9 @@ public sealed class Album : IRevisioned
     /// <summary>The patterns its units repeat: <see cref="AlbumFormulas"/> as JSON.</summary>
     public string Formulas { get; set; } = "{}";
 
+    /// <summary>How it is kept: an <see cref="AlbumKeeping"/> as JSON.</summary>
+    public string Keeping { get; set; } = "{}";
+
     public DemoState Demo { get; set; }
 
     public Instant MadeAt { get; set; }
@@ -75,6 +79,10 @@ public sealed class Album : IRevisioned
     public AlbumFormulas ReadFormulas() => StoredDocuments.Formulas.Read(Formulas);
 
     public void WriteFormulas(AlbumFormulas formulas) => Formulas = StoredDocuments.Formulas.Write(formulas);
+
+    public AlbumKeeping ReadKeeping() => StoredDocuments.Keeping.Read(Keeping);
+
+    public void WriteKeeping(AlbumKeeping keeping) => Keeping = StoredDocuments.Keeping.Write(keeping);
 
     /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
     public void WriteCalendar(AlbumCalendar calendar)

@@ -46,7 +46,10 @@ public sealed class AlbumRows
                         .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.OnHand, p.Gone)),
                 ]
             )
-        );
+        )
+        {
+            Keeping = album.ReadKeeping(),
+        };
     }
 
     public Album Album { get; }
@@ -122,6 +125,11 @@ public sealed class AlbumRows
         if (!ReferenceEquals(after.Formulas, Desk.Formulas))
         {
             Album.WriteFormulas(after.Formulas);
+        }
+
+        if (!ReferenceEquals(after.Keeping, Desk.Keeping))
+        {
+            Album.WriteKeeping(after.Keeping);
         }
 
         if (!after.Binder.Units.Select(u => u.Id).SequenceEqual(_units.Select(u => u.Id)))

@@ -3,6 +3,7 @@ using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -577,6 +578,25 @@ internal static class DocumentNames
                 (nameof(AlbumState.Words), "words"),
                 (nameof(AlbumState.Formulas), "formulas"),
                 (nameof(AlbumState.School), "school"),
+                (nameof(AlbumState.Keeping), "keeping"),
+            ],
+            [typeof(AlbumKeeping)] =
+            [
+                (nameof(AlbumKeeping.Rings), "rings"),
+                (nameof(AlbumKeeping.VolumeStarts), "volumeStarts"),
+                (nameof(AlbumKeeping.Habit), "habit"),
+            ],
+            [typeof(BinderRings)] =
+            [
+                (nameof(BinderRings.Shape), "shape"),
+                (nameof(BinderRings.Diameter), "diameter"),
+                (nameof(BinderRings.Measured), "measured"),
+            ],
+            [typeof(WorkingHabit)] =
+            [
+                (nameof(WorkingHabit.Evenings), "evenings"),
+                (nameof(WorkingHabit.MinutesAnEvening), "minutesAnEvening"),
+                (nameof(WorkingHabit.LagWeeks), "lagWeeks"),
             ],
             [typeof(LeafState)] =
             [

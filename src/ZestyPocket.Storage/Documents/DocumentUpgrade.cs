@@ -18,6 +18,7 @@ public static class DocumentUpgrade
         Of("Albums", "Calendar", StoredDocuments.Calendar),
         Of("Albums", "Words", StoredDocuments.Words),
         Of("Albums", "Formulas", StoredDocuments.Formulas),
+        Of("Albums", "Keeping", StoredDocuments.Keeping),
         Of("Units", "Content", StoredDocuments.Content),
         Of("Leaves", "Form", StoredDocuments.LeafAlterations),
         Of("Protectors", "Form", StoredDocuments.ProtectorForm),

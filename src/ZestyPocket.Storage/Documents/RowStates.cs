@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -56,18 +57,27 @@ internal sealed record LeafState(
 }
 
 /// <summary>
-/// The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas.
+/// The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas, how it
+/// is kept.
 /// </summary>
 internal sealed record AlbumState(
     string Name,
     AlbumCalendar? Calendar = null,
     AlbumWords? Words = null,
     AlbumFormulas? Formulas = null,
-    PageSchool? School = null
+    PageSchool? School = null,
+    AlbumKeeping? Keeping = null
 )
 {
     public static AlbumState Of(Album album) =>
-        new(album.Name, album.ReadCalendar(), album.ReadWords(), album.ReadFormulas(), album.School);
+        new(
+            album.Name,
+            album.ReadCalendar(),
+            album.ReadWords(),
+            album.ReadFormulas(),
+            album.School,
+            album.ReadKeeping()
+        );
 
     public void Into(Album album)
     {
@@ -86,6 +96,11 @@ internal sealed record AlbumState(
         if (Formulas is not null)
         {
             album.WriteFormulas(Formulas);
+        }
+
+        if (Keeping is not null)
+        {
+            album.WriteKeeping(Keeping);
         }
     }
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -44,6 +45,8 @@ public static class StoredDocuments
 
     public static StoredDocument<AlbumFormulas> Formulas { get; } =
         new("The formulas of this album", FromVersion1.Formulas);
+
+    public static StoredDocument<AlbumKeeping> Keeping { get; } = new("How this album is kept");
 
     public static StoredDocument<LeafAlterations> LeafAlterations { get; } =
         new("A leaf of this album", FromVersion1.LeafAlterations);

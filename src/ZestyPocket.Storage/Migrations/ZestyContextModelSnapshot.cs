@@ -61,6 +61,12 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Guid>("KeeperId")
                         .HasColumnType("uuid");
 
+                    b.Property<string>("Keeping")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasDefaultValue("{}");
+
                     b.Property<Instant>("MadeAt")
                         .HasColumnType("timestamp with time zone");
 
@@ -490,6 +496,128 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasIndex("SubjectId");
 
                     b.ToTable("EditChange");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Backup", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.PrimitiveCollection<List<Guid>>("AlbumIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<int>("FilesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("FilesTotal")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.PrimitiveCollection<List<string>>("Report")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Backups");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Restore", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.PrimitiveCollection<List<Guid>>("AlbumIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<int>("FilesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.PrimitiveCollection<List<string>>("Report")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Restores");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>

@@ -10,7 +10,7 @@ public sealed class BinderInsertTests
     {
         var inserts = BinderInserts.Of(Size.FromInches(1.5m, 11), Size.FromInches(8.5m, 11));
         inserts
-            .Pieces("Our year", ["May", "June"])
+            .Pieces(["Our year"], ["May", "June"])
             .ShouldBe([
                 new(InsertKind.Spine, Size.FromInches(10.9375m, 1.4375m), "Our year"),
                 new(InsertKind.Cover, Size.FromInches(8.4375m, 10.9375m), "Our year"),
@@ -22,7 +22,7 @@ public sealed class BinderInsertTests
     [Fact]
     public void A_binder_without_windows_has_its_tabs_alone_and_nonsense_is_refused()
     {
-        BinderInserts.None.Pieces("Our year", []).ShouldBeEmpty();
+        BinderInserts.None.Pieces(["Our year"], []).ShouldBeEmpty();
         Should.Throw<RuleException>(() => BinderInserts.Of(Size.FromInches(0.1m, 11), null));
         Should.Throw<RuleException>(() => BinderInserts.Of(null, Size.FromInches(30, 11)));
     }

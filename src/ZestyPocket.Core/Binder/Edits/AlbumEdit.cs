@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using NodaTime;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -23,6 +24,9 @@ public sealed record AlbumDesk(
     RingBinder Binder
 )
 {
+    /// <summary>How it is kept.</summary>
+    public AlbumKeeping Keeping { get; init; } = AlbumKeeping.Usual;
+
     /// <summary>The unit's title by the album's settings, such as <c>Week 19</c>.</summary>
     public string TitleOf(BoundUnit unit)
     {

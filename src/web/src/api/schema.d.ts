@@ -708,6 +708,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{id}/thickness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getThickness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getPace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/evenings.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getEvenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/printers": {
         parameters: {
             query?: never;
@@ -1944,7 +1992,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -2545,6 +2593,21 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Says when the keeper works at the album, and how far behind is comfortable. */
+        AlbumEditSetHabit: {
+            /** @enum {string} */
+            kind: "setHabit";
+            evenings: components["schemas"]["IsoDayOfWeek"][];
+            /** Format: int32 */
+            minutesAnEvening: number;
+            /** Format: int32 */
+            lagWeeks: number;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Sets the zone of pictures that nothing else places. */
         AlbumEditSetHomeZone: {
             /** @enum {string} */
@@ -2572,6 +2635,21 @@ export interface components {
             /** @enum {string} */
             kind: "setPeople";
             people: components["schemas"]["PersonText"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says which rings the album's binder has. */
+        AlbumEditSetRings: {
+            /** @enum {string} */
+            kind: "setRings";
+            shape: components["schemas"]["RingShape"];
+            /** @description As written, such as `2 in`. */
+            diameter: string;
+            /** @description How thick a stack they close over, as measured; empty for what is usual. */
+            holds: null | string;
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -2607,6 +2685,17 @@ export interface components {
             /** @enum {string} */
             kind: "setStays";
             stays: components["schemas"]["StayText"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says which units further volumes begin with; none for an album in one volume. */
+        AlbumEditSetVolumes: {
+            /** @enum {string} */
+            kind: "setVolumes";
+            startWith: string[];
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -3037,6 +3126,18 @@ export interface components {
             width: number;
             /** Format: double */
             height: number;
+        };
+        /** @description How thick an album is at each place of its leaves. */
+        BulkView: {
+            /**
+             * Format: double
+             * @description The side of a cell.
+             */
+            cellInches: number;
+            /** Format: int32 */
+            columns: number;
+            /** @description Row by row from the top, each from the ring edge. */
+            millimetres: number[];
         };
         /** @description How an album counts time. */
         CalendarView: {
@@ -3511,6 +3612,14 @@ export interface components {
             /** Format: uuid */
             pieceId: null | string;
         };
+        /** @description An evening at the album. */
+        EveningView: {
+            day: components["schemas"]["LocalDate"];
+            label: string;
+            /** Format: int32 */
+            minutes: number;
+            words: string;
+        };
         /** @description Leaves of a protector that a unit gets between its own. */
         ExtraLeaves: {
             /** Format: uuid */
@@ -3849,7 +3958,7 @@ export interface components {
         /** Format: date-time */
         Instant: string;
         /** @enum {unknown} */
-        IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday" | null;
+        IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
         /** @enum {unknown} */
         JobState: "waiting" | "running" | "done" | "cancelled" | "failed";
         /** @description Another written card whose words would fit on this one with its own. */
@@ -4264,6 +4373,16 @@ export interface components {
             fromCalendar: boolean;
             kind: components["schemas"]["NoteKind"];
         };
+        /** @description A week or day that is not finished. */
+        OpenWorkView: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            /** Format: int32 */
+            minutes: number;
+            /** @description What a thin version of it would need. */
+            thin: string;
+        };
         /** @description What waits on the phone. */
         OutboxView: {
             /** Format: int32 */
@@ -4340,6 +4459,29 @@ export interface components {
             revision: number;
             notation: string;
             design: components["schemas"]["DesignView"];
+        };
+        /** @description How fast the keeper is, and when the album will be caught up. */
+        PaceView: {
+            /**
+             * Format: int32
+             * @description Of the album.
+             */
+            revision: number;
+            /**
+             * Format: int32
+             * @description What a unit takes.
+             */
+            minutesEach: number;
+            /** @description From this album's own edits; else taken to be so. */
+            isMeasured: boolean;
+            eveningsOn: components["schemas"]["IsoDayOfWeek"][];
+            /** Format: int32 */
+            minutesAnEvening: number;
+            /** Format: int32 */
+            lagWeeks: number;
+            words: string;
+            open: components["schemas"]["OpenWorkView"][];
+            evenings: components["schemas"]["EveningView"][];
         };
         /** @description One way to choose the pages of a stretch. */
         PageChoice: {
@@ -5209,10 +5351,24 @@ export interface components {
             revision: number;
         };
         /**
+         * @description How the rings of a binder are bent.
+         * @enum {unknown}
+         */
+        RingShape: "round" | "d";
+        /**
          * @description At which side of its front a leaf hangs in the rings.
          * @enum {unknown}
          */
         RingSide: "left" | "right";
+        /** @description The rings of a binder, as written. */
+        RingsView: {
+            shape: components["schemas"]["RingShape"];
+            diameter: string;
+            /** @description As measured; null when nobody has yet. */
+            holds: null | string;
+            /** @description What they close over, measured or not. */
+            capacity: string;
+        };
         /** @description The room that words need in the sizes of pocket a unit has, and as whole pages, typed and by hand. */
         RoomForWords: {
             /**
@@ -5936,6 +6092,20 @@ export interface components {
         /** @description Frames to be taken, as positions in milliseconds. */
         TakeFramesRequest: {
             positions: number[];
+        };
+        /** @description How thick an album is and gets. */
+        ThicknessView: {
+            /**
+             * Format: int32
+             * @description Of the album.
+             */
+            revision: number;
+            rings: components["schemas"]["RingsView"];
+            /** @description When the rings are full, in a sentence. */
+            words: string;
+            volumes: components["schemas"]["VolumeView"][];
+            /** @description Starts of further volumes that would make all close; empty when they do. */
+            proposed: components["schemas"]["VolumeStartView"][];
         };
         /** @description What is ticked off: pieces of an album that are cut or tucked in, or are not after all. */
         TickRequest: {
@@ -6998,6 +7168,40 @@ export interface components {
             taken: number[];
             /** @description The video itself is kept with the album. */
             kept: boolean;
+        };
+        /** @description Where a volume would best end. */
+        VolumeStartView: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            /** @description In a sentence. */
+            words: string;
+        };
+        /** @description A volume of an album. */
+        VolumeView: {
+            /** @description What stands on its spine. */
+            name: string;
+            /** @description Its first unit. */
+            from: string;
+            /** @description Its last unit. */
+            until: string;
+            /**
+             * Format: uuid
+             * @description Its first unit's key.
+             */
+            startsWith: string;
+            /** @description How thick it is with what lies in it. */
+            now: string;
+            /** @description How thick it will be. */
+            atTheEnd: string;
+            /**
+             * Format: double
+             * @description Of what the rings close over; over 1 when they do not.
+             */
+            nowShare: number;
+            /** Format: double */
+            endShare: number;
+            bulk: components["schemas"]["BulkView"];
         };
         /** @description Pieces of one kind that want pockets. */
         WantedPieces: {
@@ -9305,6 +9509,157 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getThickness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThicknessView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPace: {
+        parameters: {
+            query?: {
+                order?: string;
+                by?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getEvenings: {
+        parameters: {
+            query?: {
+                order?: string;
+                time?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,7 +5,7 @@ export type ScopeKind = 'unit' | 'stretch' | 'album'
 export type Scope =
   { kind: 'album' } | { kind: 'unit'; from: string } | { kind: 'stretch'; from: string; until: string }
 
-export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'look' | 'print' | 'tuck'
+export type TabKey = 'overview' | 'gather' | 'tell' | 'count' | 'place' | 'look' | 'print' | 'tuck' | 'keep'
 
 export interface Room {
   key: string
@@ -75,6 +75,14 @@ export const tabs: readonly Tab[] = [
     ],
   },
   { key: 'tuck', name: 'Tuck in', rooms: [{ key: 'table', name: 'Table', scopes: ['unit', 'stretch'] }] },
+  {
+    key: 'keep',
+    name: 'Keep',
+    rooms: [
+      { key: 'thickness', name: 'Thickness', scopes: ['album'] },
+      { key: 'pace', name: 'Pace', scopes: ['album'] },
+    ],
+  },
 ]
 
 export const tabOf = (key: string | undefined): Tab => tabs.find((t) => t.key === key) ?? tabs[0]!

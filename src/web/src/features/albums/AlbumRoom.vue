@@ -6,6 +6,8 @@ import DesignsRoom from '../binder/DesignsRoom.vue'
 import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
+import PaceRoom from '../keeping/PaceRoom.vue'
+import ThicknessRoom from '../keeping/ThicknessRoom.vue'
 import LookOverRoom from '../lookingOver/LookOverRoom.vue'
 import ReadingRoom from '../lookingOver/ReadingRoom.vue'
 import FormulasRoom from '../counting/FormulasRoom.vue'
@@ -68,6 +70,8 @@ const ofAlbum = {
   'count/formulas': FormulasRoom,
   'print/papers': PapersRoom,
   'print/printers': PrintersRoom,
+  'keep/thickness': ThicknessRoom,
+  'keep/pace': PaceRoom,
 } as const
 
 defineExpose({

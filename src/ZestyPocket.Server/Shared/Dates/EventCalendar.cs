@@ -6,7 +6,7 @@ using Ical.Net.Serialization;
 using NodaTime;
 using ZestyPocket.Core.Dates;
 
-namespace ZestyPocket.Server.Dates;
+namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reminders as iCalendar. Source: RFC 5545.</summary>
 public static class EventCalendar
@@ -60,6 +60,32 @@ public static class EventCalendar
                 };
                 reminder.Alarms.Add(Alarm(reminder.Summary));
                 return reminder;
+            }),
+            zone
+        );
+
+    /// <summary>Evenings at the album, each with what it is for.</summary>
+    public static string Evenings(
+        string album,
+        IEnumerable<(LocalDate Day, int Minutes, string Words)> evenings,
+        LocalTime time,
+        string zone,
+        Instant now
+    ) =>
+        Text(
+            evenings.Select(evening =>
+            {
+                var sitting = new CalendarEvent
+                {
+                    Uid = $"evening-{evening.Day:uuuuMMdd}-{Key(album)}@zesty-pocket",
+                    Summary = $"Album evening: {album}",
+                    Description = evening.Words,
+                    Start = Zoned(evening.Day.At(time), zone),
+                    Duration = Ical.Net.DataTypes.Duration.FromMinutes(evening.Minutes),
+                    DtStamp = Stamp(now),
+                };
+                sitting.Alarms.Add(Alarm(sitting.Summary));
+                return sitting;
             }),
             zone
         );

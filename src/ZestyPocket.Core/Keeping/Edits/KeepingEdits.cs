@@ -1,0 +1,76 @@
+using System.Collections.Immutable;
+using NodaTime;
+using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Measures;
+
+namespace ZestyPocket.Core.Keeping.Edits;
+
+/// <summary>A change of how an album is kept.</summary>
+public abstract record KeepingEdit : WholeAlbumEdit
+{
+    public sealed override AlbumEdited Apply(AlbumDesk desk, AlbumTools tools)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var (keeping, done) = Change(desk);
+        return new AlbumEdited(desk with { Keeping = keeping }, done);
+    }
+
+    /// <summary>What the album knows after the edit, and what was done.</summary>
+    protected abstract (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk);
+}
+
+/// <summary>Says which rings the album's binder has.</summary>
+/// <param name="Diameter">As written, such as <c>2 in</c>.</param>
+/// <param name="Holds">How thick a stack they close over, as measured; empty for what is usual.</param>
+public sealed record SetRings(RingShape Shape, string Diameter, string? Holds) : KeepingEdit
+{
+    public override string Label() => "Set the rings";
+
+    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var holds = string.IsNullOrWhiteSpace(Holds) ? (Length?)null : MeasureText.ParseLength(Holds);
+        var rings = new BinderRings(Shape, MeasureText.ParseLength(Diameter), holds).Checked();
+        return (desk.Keeping with { Rings = rings }, "Set the rings of the binder");
+    }
+}
+
+/// <summary>Says which units further volumes begin with; none for an album in one volume.</summary>
+public sealed record SetVolumes(ImmutableArray<Guid> StartWith) : KeepingEdit
+{
+    public override string Label() => "Set the volumes";
+
+    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        foreach (var id in StartWith)
+        {
+            if (desk.Binder.Require(id) == desk.Binder.Units[0])
+            {
+                throw new RuleException("The first volume begins with the album itself. Nothing was changed.");
+            }
+        }
+
+        var starts = StartWith.Distinct().ToImmutableArray();
+        return (
+            desk.Keeping with
+            {
+                VolumeStarts = starts,
+            },
+            starts.IsEmpty ? "Put the album into one volume" : $"Parted the album into {starts.Length + 1} volumes"
+        );
+    }
+}
+
+/// <summary>Says when the keeper works at the album, and how far behind is comfortable.</summary>
+public sealed record SetHabit(ImmutableArray<IsoDayOfWeek> Evenings, int MinutesAnEvening, int LagWeeks) : KeepingEdit
+{
+    public override string Label() => "Set the evenings";
+
+    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var habit = new WorkingHabit([.. Evenings.Order()], MinutesAnEvening, LagWeeks).Checked();
+        return (desk.Keeping with { Habit = habit }, "Set the evenings for the album");
+    }
+}

@@ -1,0 +1,171 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Keeping.Bundles;
+using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Keeping;
+
+namespace ZestyPocket.Server.Keeping;
+
+/// <summary>Starts backups and restores, and knows the bundles in their folder.</summary>
+public sealed class Backups(
+    ZestyContext db,
+    ICurrentKeeper keeper,
+    AskedJobs<Backup> backups,
+    AskedJobs<Restore> restores,
+    BundleRestorer restorer,
+    ZestySettings settings,
+    IClock clock
+)
+{
+    public const string What = "That backup";
+
+    public const string WhatRestore = "That restore";
+
+    /// <summary>The largest bundle that is sent to be restored.</summary>
+    public const long LargestBundle = 200L << 30;
+
+    private const int MostAlbums = 500;
+
+    public Task<Backup> StartAsync(string key, IReadOnlyList<Guid>? albumIds, CancellationToken cancel) =>
+        backups.StartAsync(
+            key,
+            async () =>
+            {
+                var ids = (albumIds ?? []).Distinct().ToList();
+                var names = await db
+                    .Albums.AsNoTracking()
+                    .Where(a => a.KeeperId == keeper.Id && ids.Contains(a.Id))
+                    .Select(a => a.Name)
+                    .ToListAsync(cancel);
+                if (names.Count < ids.Count || ids.Count > MostAlbums)
+                {
+                    throw new MissingException("That album");
+                }
+
+                return new Backup
+                {
+                    RequestKey = key,
+                    AlbumIds = ids,
+                    FileName = FileName(names.Count == 1 ? names[0] : "all-albums"),
+                };
+            },
+            cancel
+        );
+
+    /// <summary>The newest first.</summary>
+    public Task<List<Backup>> ListAsync(CancellationToken cancel) =>
+        db
+            .Backups.AsNoTracking()
+            .Where(b => b.KeeperId == keeper.Id)
+            .OrderByDescending(b => b.MadeAt)
+            .Take(100)
+            .ToListAsync(cancel);
+
+    /// <summary>The path of a bundle that is whole; refuses in words else.</summary>
+    public async Task<string> PathAsync(Guid id, CancellationToken cancel)
+    {
+        var backup = await backups.RequireAsync(id, What, cancel);
+        var path = Path.Combine(settings.Backups, backup.FileName);
+        return backup.State == JobState.Done && File.Exists(path)
+            ? Path.GetFullPath(path)
+            : throw new RuleException(
+                "That bundle is not written yet, or not in the folder of backups any more. Back up again."
+            );
+    }
+
+    public async Task DeleteAsync(Guid id, CancellationToken cancel)
+    {
+        var backup = await backups.RequireAsync(id, What, cancel);
+        if (backup.State is JobState.Waiting or JobState.Running)
+        {
+            throw new RuleException("This backup is being written. Cancel it first.");
+        }
+
+        File.Delete(Path.Combine(settings.Backups, backup.FileName));
+        await db.Backups.Where(b => b.Id == id).ExecuteDeleteAsync(cancel);
+    }
+
+    public async Task<Restore> RestoreAsync(Guid backupId, string key, CancellationToken cancel)
+    {
+        var path = await PathAsync(backupId, cancel);
+        return await StartRestoreAsync(key, Path.GetFileName(path), cancel);
+    }
+
+    /// <summary>Takes a bundle in that is sent, and starts to restore it.</summary>
+    public async Task<Restore> RestoreAsync(Stream bundle, string key, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(bundle);
+        Directory.CreateDirectory(settings.Backups);
+        var name = $"arrived-{Guid.NewGuid():N}.zip";
+        var temporary = Path.Combine(settings.Backups, $"{name}.part");
+        try
+        {
+            await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.Write))
+            {
+                await bundle.CopyToAsync(file, cancel);
+            }
+
+            File.Move(temporary, Path.Combine(settings.Backups, name));
+        }
+        finally
+        {
+            File.Delete(temporary);
+        }
+
+        return await StartRestoreAsync(key, name, cancel);
+    }
+
+    /// <summary>Restores a bundle from the command line. Gives what the program ends with: 0 when something came back.</summary>
+    public async Task<int> RestoreFromTerminalAsync(string path, Action<string> say, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(say);
+        if (!File.Exists(path))
+        {
+            say($"There is no file {path}. Nothing was restored.");
+            return 1;
+        }
+
+        try
+        {
+            var restored = await restorer.RestoreAsync(path, keeper.Id, _ => { }, null, cancel);
+            foreach (var album in restored.Albums)
+            {
+                say($"Restored “{album.Name}”.");
+            }
+
+            foreach (var line in restored.Lines)
+            {
+                say(line);
+            }
+
+            return 0;
+        }
+        catch (RuleException refused)
+        {
+            say(refused.Message);
+            return 1;
+        }
+    }
+
+    private Task<Restore> StartRestoreAsync(string key, string fileName, CancellationToken cancel) =>
+        restores.StartAsync(key, () => Task.FromResult(new Restore { RequestKey = key, FileName = fileName }), cancel);
+
+    /// <summary>Such as <c>2026-05-04-1930-our-year.zip</c>: safe on every system, in the order in which they were made.</summary>
+    private string FileName(string album)
+    {
+        var now = clock.GetCurrentInstant().ToDateTimeUtc();
+        var safe = new string([
+            .. album.Take(60).Select(c => char.IsAsciiLetterOrDigit(c) ? char.ToLowerInvariant(c) : '-'),
+        ]);
+        var name = safe.Trim('-').Replace("--", "-", StringComparison.Ordinal);
+        return string.Create(
+                CultureInfo.InvariantCulture,
+                $"{now:yyyy-MM-dd-HHmmss}-{(name.Length == 0 ? "album" : name)}-{Guid.NewGuid():N}"
+            )[..^26] + ".zip";
+    }
+}

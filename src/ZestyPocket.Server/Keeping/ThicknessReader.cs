@@ -1,0 +1,173 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Keeping;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
+using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+
+namespace ZestyPocket.Server.Keeping;
+
+/// <summary>Reads how thick an album is, volume by volume.</summary>
+public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpener opener)
+{
+    public async Task<ThicknessView> ReadAsync(Guid albumId, CancellationToken cancel)
+    {
+        var album = await albums.RequireAsync(albumId, cancel);
+        var ids = await db
+            .Units.AsNoTracking()
+            .Where(u => u.AlbumId == albumId)
+            .OrderBy(u => u.Ordinal)
+            .Select(u => u.Id)
+            .ToListAsync(cancel);
+        var open = await opener.OpenManyAsync(ids, cancel);
+        var keeping = album.ReadKeeping();
+        var units = open.Select(Thickness).ToList();
+        var volumes = Volumes(album, open, keeping);
+        return new ThicknessView(
+            album.Revision,
+            new RingsView(
+                keeping.Rings.Shape,
+                MeasureText.Exact(keeping.Rings.Diameter, album.Measures),
+                keeping.Rings.Measured is { } own ? MeasureText.Exact(own, album.Measures) : null,
+                MeasureText.Show(keeping.Rings.Capacity, album.Measures)
+            ),
+            WordsOf(album, units, keeping, volumes),
+            [.. volumes.Select(v => View(album, keeping.Rings, v, volumes.Count))],
+            volumes.Exists(v => v.AtTheEnd > keeping.Rings.Capacity) ? Proposed(album, units, keeping.Rings) : []
+        );
+    }
+
+    private sealed record Volume(int Number, List<OpenUnit> Units, BulkMap Map, Length AtTheEnd);
+
+    /// <summary>A unit is finished when each of its pockets has something or is empty on purpose.</summary>
+    private static bool IsFinished(OpenUnit unit) =>
+        unit.Pockets.Any()
+        && !unit.Content.Placements.IsEmpty
+        && unit.Pockets.All(p => unit.Content.At(p.Place) is not null || unit.Content.LeftEmpty.Contains(p.Place));
+
+    private static UnitThickness Thickness(OpenUnit unit)
+    {
+        var sum = unit.Faces.Aggregate(
+            Length.Zero,
+            (all, face) => all + (face.Protector.Form.Thickness / 2) + PieceThickness.OfFace(unit.Desk, face.Face)
+        );
+        return new UnitThickness(
+            unit.Unit.Id,
+            unit.Title,
+            unit.Dates.First,
+            IsFinished(unit) ? sum : null,
+            unit.Faces.Count
+        );
+    }
+
+    private static List<Volume> Volumes(Album album, IReadOnlyList<OpenUnit> open, AlbumKeeping keeping)
+    {
+        var parts = open.Zip(keeping.VolumesOf(open.Select(u => u.Unit.Id)))
+            .GroupBy(u => u.Second, u => u.First)
+            .Select(g => g.ToList());
+        var largest = open.SelectMany(u => u.Faces).Select(f => f.Protector.Outer).ToList();
+        var size = new Size(
+            largest.Select(s => s.Width).DefaultIfEmpty(album.BodyWidth).Max(),
+            largest.Select(s => s.Height).DefaultIfEmpty(album.BodyHeight).Max()
+        );
+        return
+        [
+            .. parts.Select(
+                (units, i) =>
+                {
+                    var map = new BulkMap(size);
+                    foreach (var leaf in LeavesOf(units))
+                    {
+                        map.Add(leaf);
+                    }
+
+                    var all = units.ConvertAll(Thickness);
+                    var end = AlbumThickness.Forecast(all, keeping.Rings.Capacity).AtTheEnd;
+                    return new Volume(i + 1, units, map, Length.Max(end, map.Thickest));
+                }
+            ),
+        ];
+    }
+
+    /// <summary>The leaves that these units are on, each once, with what lies on both of its sides.</summary>
+    private static IEnumerable<ThickLeaf> LeavesOf(IEnumerable<OpenUnit> units) =>
+        units
+            .SelectMany(u => u.Faces.Select(f => (u.Desk, Face: f)))
+            .GroupBy(f => f.Face.Leaf.Id)
+            .Select(g => LeafBulk.Of(g.First().Face.Protector, g.Select(f => (f.Desk, f.Face.Face))));
+
+    private static VolumeView View(Album album, BinderRings rings, Volume volume, int count)
+    {
+        var capacity = rings.Capacity;
+        var map = volume.Map;
+        return new VolumeView(
+            AlbumKeeping.VolumeNames(album.Name, count)[volume.Number - 1],
+            volume.Units[0].Title,
+            volume.Units[^1].Title,
+            volume.Units[0].Unit.Id,
+            MeasureText.Show(map.Thickest, album.Measures),
+            MeasureText.Show(volume.AtTheEnd, album.Measures),
+            map.Thickest.RatioTo(capacity),
+            volume.AtTheEnd.RatioTo(capacity),
+            new BulkView(
+                (double)BulkMap.Cell.Inches,
+                map.Columns,
+                [
+                    .. Enumerable
+                        .Range(0, map.Columns * map.Rows)
+                        .Select(i => Math.Round((double)map.At(i % map.Columns, i / map.Columns).Millimetres, 2)),
+                ]
+            )
+        );
+    }
+
+    private static string WordsOf(Album album, List<UnitThickness> units, AlbumKeeping keeping, List<Volume> volumes)
+    {
+        var capacity = MeasureText.Show(keeping.Rings.Capacity, album.Measures);
+        if (volumes.Find(v => v.AtTheEnd > keeping.Rings.Capacity) is not { } first)
+        {
+            return volumes.Count == 1
+                ? $"Everything fits: these rings close over {capacity}."
+                : $"Every volume fits: these rings close over {capacity}.";
+        }
+
+        var ids = first.Units.Select(u => u.Unit.Id).ToHashSet();
+        var full = AlbumThickness
+            .Forecast([.. units.Where(u => ids.Contains(u.UnitId))], keeping.Rings.Capacity)
+            .FullAt;
+        var of =
+            volumes.Count == 1 ? "The album" : string.Create(CultureInfo.InvariantCulture, $"Volume {first.Number}");
+        return $"{of} is full in {full?.Title ?? first.Units[^1].Title}: the rings close over {capacity}, and it will be "
+            + $"{MeasureText.Show(first.AtTheEnd, album.Measures)} thick.";
+    }
+
+    private static IReadOnlyList<VolumeStartView> Proposed(Album album, List<UnitThickness> units, BinderRings rings)
+    {
+        var shared =
+            album.School == PageSchool.Spread
+                ? " Its left page is on the back of the last leaf before it: that leaf stays, and an empty one begins the "
+                    + "new volume."
+                : string.Empty;
+        try
+        {
+            return
+            [
+                .. AlbumThickness
+                    .Parts(units, rings.Capacity)
+                    .Select(p => new VolumeStartView(
+                        p.StartsWith,
+                        p.Title,
+                        $"Start a new volume with {p.Title}: the one before it is "
+                            + $"{MeasureText.Show(p.Thickness, album.Measures)} thick.{shared}"
+                    )),
+            ];
+        }
+        catch (RuleException tooThick)
+        {
+            return [new VolumeStartView(Guid.Empty, string.Empty, tooThick.Message)];
+        }
+    }
+}

@@ -1,0 +1,393 @@
+using System.IO.Compression;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Keeping;
+using ZestyPocket.Server.Keeping.Bundles;
+using ZestyPocket.Server.LookingOver;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Documents;
+using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>A bundle gives back the album it was written from, and of a damaged one everything that is whole.</summary>
+public sealed class BundleTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static async Task<AlbumView> AlbumAsync(TestHost host, int pictures = 9)
+    {
+        var album = await host.MakeAlbumAsync("6x8-four-3x4", "6x8-6x4-two-3x4");
+        for (var i = 0; i < pictures; i++)
+        {
+            var taken = $"2026:05:{4 + (i % 14):00} 1{i % 10}:00:00";
+            await host.AddAsync(album.Id, $"bild {i} ñ.jpg", Pictures.Jpeg(500 + i, 420, taken, colourful: true));
+        }
+
+        foreach (var week in album.Units.Take(2))
+        {
+            var unit = await host.OpenAsync(week.Id);
+            unit = await host.EditAsync(
+                unit,
+                new AddCard(CardKind.Journaling, "Rain – all day: “home”. 雨") { Revision = 0 }
+            );
+            await host.EditAsync(unit, new FillSpread { Revision = 0 });
+        }
+
+        // As a start of the program leaves it: every document of the present version.
+        await using var scope = host.Services.CreateAsyncScope();
+        await DocumentUpgrade.RunAsync(scope.ServiceProvider.GetRequiredService<ZestyContext>(), Cancel);
+        return await host.GetAsync<AlbumView>($"/api/albums/{album.Id}");
+    }
+
+    /// <summary>Says which row differs, not all of them.</summary>
+    private static void ShouldBeAlike(List<string> rows, List<string> expected)
+    {
+        rows.Except(expected).Select(r => r[..Math.Min(300, r.Length)]).FirstOrDefault().ShouldBeNull();
+        rows.Count.ShouldBe(expected.Count);
+    }
+
+    private static async Task<string> WriteAsync(TestHost host, params Guid[] albums)
+    {
+        var path = Path.Combine(host.DataFolder, $"{Guid.NewGuid():N}.zip");
+        await using var scope = host.Services.CreateAsyncScope();
+        var report = await scope
+            .ServiceProvider.GetRequiredService<BundleWriter>()
+            .WriteAsync(path, albums, (_, _) => { }, Cancel);
+        report.ShouldBeEmpty();
+        return path;
+    }
+
+    private static async Task<Restored> RestoreAsync(TestHost host, string path)
+    {
+        await using var scope = host.Services.CreateAsyncScope();
+        return await scope
+            .ServiceProvider.GetRequiredService<BundleRestorer>()
+            .RestoreAsync(path, Keeper.LocalId, _ => { }, null, Cancel);
+    }
+
+    /// <summary>Everything that is stored of an album, as the database writes it, without what is counted anew.</summary>
+    private static async Task<List<string>> RowsAsync(TestHost host, Guid album)
+    {
+        await using var scope = host.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+        await db.Database.OpenConnectionAsync(Cancel);
+        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+        var rows = new List<string>();
+        foreach (var table in BundleFormat.Tables.Where(t => t.Name != "Designs"))
+        {
+            await using var ask = connection.CreateCommand();
+            ask.CommandText =
+                $"SELECT (to_jsonb(t) - 'Sequence')::text FROM \"{table.Name}\" t WHERE {table.Where} "
+                + $"ORDER BY {table.OrderBy}";
+            ask.Parameters.AddWithValue("albums", new[] { album });
+            await using var reader = await ask.ExecuteReaderAsync(Cancel);
+            while (await reader.ReadAsync(Cancel))
+            {
+                rows.Add($"{table.Name} {reader.GetString(0)}");
+            }
+        }
+
+        return rows;
+    }
+
+    private static async Task<List<string>> PaintedAsync(TestHost host, AlbumView album)
+    {
+        var painted = new List<string>();
+        foreach (var page in await host.GetAsync<List<AlbumPage>>($"/api/albums/{album.Id}/pages"))
+        {
+            var png = await host.Client.GetByteArrayAsync(new Uri($"{page.Picture}48", UriKind.Relative), Cancel);
+            painted.Add(Convert.ToHexString(SHA256.HashData(png)));
+        }
+
+        return painted;
+    }
+
+    [Fact]
+    public async Task A_bundle_restores_the_same_album_on_another_machine_row_by_row_and_pixel_by_pixel()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host);
+        var (rows, painted) = (await RowsAsync(host, album.Id), await PaintedAsync(host, album));
+        var bundle = await WriteAsync(host, album.Id);
+
+        await using var other = await TestHost.StartAsync();
+        var restored = await RestoreAsync(other, bundle);
+        restored.Lines.ShouldBeEmpty();
+        restored.Originals.ShouldBe(9);
+        restored.Albums.ShouldHaveSingleItem().Id.ShouldBe(album.Id);
+        ShouldBeAlike(await RowsAsync(other, album.Id), rows);
+        (await PaintedAsync(other, album)).ShouldBe(painted);
+        // Its last edit can be undone there as here.
+        (await other.StepAsync(await other.OpenAsync(album.Units[0].Id), "undo"))
+            .Faces.SelectMany(f => f.Pockets)
+            .ShouldAllBe(p => p.Piece == null);
+    }
+
+    [Fact]
+    public async Task Beside_the_old_one_it_is_an_album_of_its_own_that_looks_the_same()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host);
+        var (rows, painted) = (await RowsAsync(host, album.Id), await PaintedAsync(host, album));
+        var bundle = await WriteAsync(host, album.Id);
+        var restored = await RestoreAsync(host, bundle);
+        restored.Lines.ShouldBeEmpty();
+        var copy = restored.Albums.ShouldHaveSingleItem();
+        (copy.Id == album.Id, copy.Name).ShouldBe((false, "Test year (restored)"));
+        // The old one was not touched, and nothing of the new one points to it.
+        ShouldBeAlike(await RowsAsync(host, album.Id), rows);
+        var own = await RowsAsync(host, copy.Id);
+        own.Count.ShouldBe(rows.Count);
+        own.ShouldAllBe(r => !r.Contains(album.Id.ToString(), StringComparison.Ordinal));
+        var view = await host.GetAsync<AlbumView>($"/api/albums/{copy.Id}");
+        (await PaintedAsync(host, view)).ShouldBe(painted);
+        await host.EditAsync(
+            await host.OpenAsync(view.Units[0].Id),
+            new AddCard(CardKind.Journaling, "Only here") { Revision = 0 }
+        );
+        ShouldBeAlike(await RowsAsync(host, album.Id), rows);
+    }
+
+    [Fact]
+    public async Task The_manifest_is_what_sha256sum_checks_and_originals_are_the_bytes_that_came_in()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 3);
+        var folder = Directory.CreateTempSubdirectory("zesty-bundle-");
+        try
+        {
+            await ZipFile.ExtractToDirectoryAsync(await WriteAsync(host, album.Id), folder.FullName, Cancel);
+            using var check = System.Diagnostics.Process.Start(
+                new System.Diagnostics.ProcessStartInfo("sha256sum", ["-c", "--quiet", BundleFormat.Manifest])
+                {
+                    WorkingDirectory = folder.FullName,
+                }
+            )!;
+            await check.WaitForExitAsync(Cancel);
+            check.ExitCode.ShouldBe(0);
+            var vault = host.Services.GetRequiredService<IPhotoVault>();
+            foreach (var original in Directory.GetFiles(Path.Combine(folder.FullName, "originals")))
+            {
+                (await File.ReadAllBytesAsync(original, Cancel)).ShouldBe(
+                    await File.ReadAllBytesAsync(vault.PathOf(Path.GetFileName(original)), Cancel)
+                );
+            }
+
+            Directory.GetFiles(Path.Combine(folder.FullName, "originals")).Length.ShouldBe(3);
+            JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(folder.FullName, "bundle.json"), Cancel))![
+                "format"
+            ]!
+                .GetValue<string>()
+                .ShouldBe("zesty-pocket-bundle");
+        }
+        finally
+        {
+            folder.Delete(recursive: true);
+        }
+    }
+
+    /// <summary>Cut off, with flipped bits, without files: a report each time, and what was whole is whole.</summary>
+    [Fact]
+    [Trait("Duration", "Long")]
+    public async Task Of_a_damaged_bundle_everything_that_is_whole_comes_back_and_the_rest_is_reported()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host);
+        var whole = await File.ReadAllBytesAsync(await WriteAsync(host, album.Id), Cancel);
+        var rows = (await RowsAsync(host, album.Id)).Count;
+        await using var other = await TestHost.StartAsync();
+        var dice = new Random(17);
+        var (came, refused) = (0, 0);
+        for (var i = 0; i < Thorough.Of(200, 24); i++)
+        {
+            var path = Path.Combine(other.DataFolder, "damaged.zip");
+            await File.WriteAllBytesAsync(path, Damaged(whole, i % 3, dice), Cancel);
+            try
+            {
+                var restored = await RestoreAsync(other, path);
+                came++;
+                if (restored.Lines.Count == 0)
+                {
+                    // It hit nothing that matters, or an original that had come before: then all is there.
+                    (await RowsAsync(other, restored.Albums.Single().Id)).Count.ShouldBe(rows, $"damage {i}");
+                }
+
+                foreach (var back in restored.Albums)
+                {
+                    // Every picture that is there has its original as it was, and every week opens.
+                    var view = await other.GetAsync<AlbumView>($"/api/albums/{back.Id}");
+                    foreach (var week in view.Units)
+                    {
+                        foreach (var photo in (await other.OpenAsync(week.Id)).Photos)
+                        {
+                            var bytes = await other.Client.GetByteArrayAsync(
+                                new Uri($"{photo.Picture}64", UriKind.Relative),
+                                Cancel
+                            );
+                            bytes.Length.ShouldBeGreaterThan(100);
+                        }
+                    }
+                }
+            }
+            catch (RuleException nothing)
+            {
+                refused++;
+                nothing.Message.ShouldContain("Nothing was restored");
+            }
+
+            foreach (
+                var sha in Directory.GetFiles(Path.Combine(other.DataFolder, "vault"), "*", SearchOption.AllDirectories)
+            )
+            {
+                if (Path.GetFileName(sha).Length == 64)
+                {
+                    Convert
+                        .ToHexStringLower(SHA256.HashData(await File.ReadAllBytesAsync(sha, Cancel)))
+                        .ShouldBe(Path.GetFileName(sha));
+                }
+            }
+        }
+
+        came.ShouldBeGreaterThan(refused);
+    }
+
+    private static byte[] Damaged(byte[] whole, int how, Random dice)
+    {
+        switch (how)
+        {
+            case 0:
+                return whole[..dice.Next(whole.Length / 4, whole.Length)];
+            case 1:
+                var flipped = (byte[])whole.Clone();
+                for (var n = 0; n < 3; n++)
+                {
+                    flipped[dice.Next(flipped.Length)] ^= (byte)(1 << dice.Next(8));
+                }
+
+                return flipped;
+            default:
+                using (var memory = new MemoryStream())
+                {
+                    memory.Write(whole);
+                    using (var zip = new ZipArchive(memory, ZipArchiveMode.Update, leaveOpen: true))
+                    {
+                        var entries = zip.Entries.Where(e => e.FullName != "tables/Albums.jsonl").ToList();
+                        for (var n = 0; n <= dice.Next(4); n++)
+                        {
+                            var at = dice.Next(entries.Count);
+                            entries[at].Delete();
+                            entries.RemoveAt(at);
+                        }
+                    }
+
+                    return memory.ToArray();
+                }
+        }
+    }
+
+    [Fact]
+    public async Task What_is_no_bundle_or_a_later_one_is_refused_and_nothing_is_restored()
+    {
+        await using var host = await TestHost.StartAsync();
+        var path = Path.Combine(host.DataFolder, "other.zip");
+        foreach (var bytes in new[] { [], "no zip"u8.ToArray(), Pictures.Jpeg(200, 100) })
+        {
+            await File.WriteAllBytesAsync(path, bytes, Cancel);
+            (await Should.ThrowAsync<RuleException>(() => RestoreAsync(host, path))).Message.ShouldContain("no bundle");
+        }
+
+        var album = await AlbumAsync(host, pictures: 1);
+        var later = await WriteAsync(host, album.Id);
+        await using (var zip = await ZipFile.OpenAsync(later, ZipArchiveMode.Update, Cancel))
+        {
+            var about = zip.GetEntry("bundle.json")!;
+            using var reader = new StreamReader(await about.OpenAsync(Cancel));
+            var text = (await reader.ReadToEndAsync(Cancel)).Replace(
+                "\"version\": 1",
+                "\"version\": 2",
+                StringComparison.Ordinal
+            );
+            reader.Close();
+            about.Delete();
+            await using var to = new StreamWriter(await zip.CreateEntry("bundle.json").OpenAsync(Cancel));
+            await to.WriteAsync(text);
+        }
+
+        var albums = (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Count;
+        // Rewritten it comes last in the file; its word counts all the same.
+        (await Should.ThrowAsync<RuleException>(() => RestoreAsync(host, later))).Message.ShouldContain(
+            "later version"
+        );
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Count.ShouldBe(albums);
+    }
+
+    [Fact]
+    public async Task A_backup_is_one_job_for_a_key_can_be_taken_up_in_the_middle_and_is_restored_from_its_file()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        var album = await AlbumAsync(host);
+        var six = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ => host.PostAsync<BackupView>("/api/backups", new BackupRequest("one", [album.Id])))
+        );
+        six.Select(b => b.Id).Distinct().ShouldHaveSingleItem();
+        var done = await UntilAsync(
+            () => host.GetAsync<BackupView>($"/api/backups/{six[0].Id}"),
+            b => b.State is not (JobState.Waiting or JobState.Running)
+        );
+        (done.State, done.Problem, done.FilesDone).ShouldBe((JobState.Done, null, done.FilesTotal));
+        var url = new Uri($"/api/backups/{done.Id}/file", UriKind.Relative);
+        var bytes = await host.Client.GetByteArrayAsync(url, Cancel);
+        bytes.Length.ShouldBe((int)done.Bytes);
+        using var rest = new HttpRequestMessage(HttpMethod.Get, url);
+        rest.Headers.Range = new(1000, null);
+        var part = await host.Client.SendAsync(rest, Cancel);
+        ((int)part.StatusCode).ShouldBe(206);
+        (await part.Content.ReadAsByteArrayAsync(Cancel)).ShouldBe(bytes[1000..]);
+
+        using var body = new ByteArrayContent(bytes);
+        body.Headers.ContentType = new("application/octet-stream");
+        var sent = await host.Client.PostAsync(
+            new Uri("/api/restores?requestKey=back", UriKind.Relative),
+            body,
+            Cancel
+        );
+        sent.EnsureSuccessStatusCode();
+        var asked = (await sent.Content.ReadFromJsonAsync<RestoreView>(TestHost.Json, Cancel))!;
+        var restored = await UntilAsync(
+            () => host.GetAsync<RestoreView>($"/api/restores/{asked.Id}"),
+            r => r.State is not (JobState.Waiting or JobState.Running)
+        );
+        (restored.State, restored.Report.Count, restored.AlbumIds.Count).ShouldBe((JobState.Done, 0, 1));
+        await host.RefusedAsync(404, HttpMethod.Post, "/api/backups", new BackupRequest("two", [Guid.NewGuid()]));
+        (
+            await host.Client.DeleteAsync(new Uri($"/api/backups/{done.Id}", UriKind.Relative), Cancel)
+        ).EnsureSuccessStatusCode();
+        ((int)(await host.Client.GetAsync(url, Cancel)).StatusCode).ShouldBe(404);
+    }
+
+    private static async Task<T> UntilAsync<T>(Func<Task<T>> ask, Func<T, bool> enough)
+    {
+        while (true)
+        {
+            var now = await ask();
+            if (enough(now))
+            {
+                return now;
+            }
+
+            await Task.Delay(50, Cancel);
+        }
+    }
+}
