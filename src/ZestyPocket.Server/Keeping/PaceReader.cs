@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core.Dates;
@@ -34,7 +35,7 @@ public sealed class PaceReader(ZestyContext db, AlbumReader albums, IClock clock
                     .Open.Where(o => o.Work.OpensOn <= pace.Today)
                     .Select(o => new OpenWorkView(o.Work.UnitId, o.Work.Title, o.Work.Minutes, o.Thin)),
             ],
-            [.. pace.Plan.Evenings.Take(MostShown).Select(e => View(e, pace.Style))]
+            [.. pace.Plan.Evenings.Take(MostShown).Select(e => View(e, pace.Today, pace.Style))]
         );
     }
 
@@ -130,20 +131,26 @@ public sealed class PaceReader(ZestyContext db, AlbumReader albums, IClock clock
             pace.Plan.CaughtUpOn is not { } day
                 ? " With these evenings the album is not caught up within two years: add an evening, or tell some weeks thinly."
             : day <= pace.Today || pace.Plan.Evenings.IsEmpty ? " You are as far along as you like to be."
-            : $" You will have caught up on {SpanLabel.Day(day, pace.Style.Order)}.";
+            : $" You will have caught up on {Named(day, pace.Today, pace.Style)}.";
         if (by is { } wanted && !(pace.Plan.CaughtUpOn <= wanted))
         {
             var minutes = CatchUp.MinutesFor([.. pace.Open.Select(o => o.Work)], pace.Habit, order, pace.Today, wanted);
             says += minutes is { } enough
-                ? $" By {SpanLabel.Day(wanted, pace.Style.Order)} it takes {enough} minutes an evening."
-                : $" By {SpanLabel.Day(wanted, pace.Style.Order)} it cannot be done on these evenings.";
+                ? $" By {Named(wanted, pace.Today, pace.Style)} it takes {enough} minutes an evening."
+                : $" By {Named(wanted, pace.Today, pace.Style)} it cannot be done on these evenings.";
         }
 
         return says;
     }
 
-    private static EveningView View(Evening evening, DateStyle style) =>
-        new(evening.Day, SpanLabel.Day(evening.Day, style.Order), evening.Parts.Sum(p => p.Minutes), Words(evening));
+    /// <summary>A day of another year says so.</summary>
+    private static string Named(LocalDate day, LocalDate today, DateStyle style) =>
+        day.Year == today.Year
+            ? SpanLabel.Day(day, style.Order)
+            : string.Create(CultureInfo.InvariantCulture, $"{SpanLabel.Day(day, style.Order)} {day.Year}");
+
+    private static EveningView View(Evening evening, LocalDate today, DateStyle style) =>
+        new(evening.Day, Named(evening.Day, today, style), evening.Parts.Sum(p => p.Minutes), Words(evening));
 
     private static string Words(Evening evening) =>
         string.Join(", ", evening.Parts.Select(p => p.Finishes ? $"finish {p.Title}" : $"work at {p.Title}"));

@@ -32,12 +32,19 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
                 keeping.Rings.Shape,
                 MeasureText.Exact(keeping.Rings.Diameter, album.Measures),
                 keeping.Rings.Measured is { } own ? MeasureText.Exact(own, album.Measures) : null,
-                MeasureText.Show(keeping.Rings.Capacity, album.Measures)
+                Read(keeping.Rings.Capacity, album)
             ),
             WordsOf(album, units, keeping, volumes),
             [.. volumes.Select(v => View(album, keeping.Rings, v, volumes.Count))],
             volumes.Exists(v => v.AtTheEnd > keeping.Rings.Capacity) ? Proposed(album, units, keeping.Rings) : []
         );
+    }
+
+    /// <summary>As one reads it off a ruler: sixteenths of an inch, half millimetres.</summary>
+    private static string Read(Length thickness, Album album)
+    {
+        var step = album.Measures == MeasureSystem.Inches ? Length.FromInches(1, 16) : Length.FromMillimetres(0.5m);
+        return MeasureText.Show(new Length((thickness.Emu + (step.Emu / 2)) / step.Emu * step.Emu), album.Measures);
     }
 
     private sealed record Volume(int Number, List<OpenUnit> Units, BulkMap Map, Length AtTheEnd);
@@ -108,8 +115,8 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
             volume.Units[0].Title,
             volume.Units[^1].Title,
             volume.Units[0].Unit.Id,
-            MeasureText.Show(map.Thickest, album.Measures),
-            MeasureText.Show(volume.AtTheEnd, album.Measures),
+            Read(map.Thickest, album),
+            Read(volume.AtTheEnd, album),
             map.Thickest.RatioTo(capacity),
             volume.AtTheEnd.RatioTo(capacity),
             new BulkView(
@@ -126,7 +133,7 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
 
     private static string WordsOf(Album album, List<UnitThickness> units, AlbumKeeping keeping, List<Volume> volumes)
     {
-        var capacity = MeasureText.Show(keeping.Rings.Capacity, album.Measures);
+        var capacity = Read(keeping.Rings.Capacity, album);
         if (volumes.Find(v => v.AtTheEnd > keeping.Rings.Capacity) is not { } first)
         {
             return volumes.Count == 1
@@ -141,7 +148,7 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
         var of =
             volumes.Count == 1 ? "The album" : string.Create(CultureInfo.InvariantCulture, $"Volume {first.Number}");
         return $"{of} is full in {full?.Title ?? first.Units[^1].Title}: the rings close over {capacity}, and it will be "
-            + $"{MeasureText.Show(first.AtTheEnd, album.Measures)} thick.";
+            + $"{Read(first.AtTheEnd, album)} thick.";
     }
 
     private static IReadOnlyList<VolumeStartView> Proposed(Album album, List<UnitThickness> units, BinderRings rings)
@@ -161,7 +168,7 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
                         p.StartsWith,
                         p.Title,
                         $"Start a new volume with {p.Title}: the one before it is "
-                            + $"{MeasureText.Show(p.Thickness, album.Measures)} thick.{shared}"
+                            + $"{Read(p.Thickness, album)} thick.{shared}"
                     )),
             ];
         }

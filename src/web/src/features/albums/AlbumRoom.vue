@@ -6,6 +6,7 @@ import DesignsRoom from '../binder/DesignsRoom.vue'
 import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
+import BackupRoom from '../keeping/BackupRoom.vue'
 import PaceRoom from '../keeping/PaceRoom.vue'
 import ThicknessRoom from '../keeping/ThicknessRoom.vue'
 import LookOverRoom from '../lookingOver/LookOverRoom.vue'
@@ -72,6 +73,7 @@ const ofAlbum = {
   'print/printers': PrintersRoom,
   'keep/thickness': ThicknessRoom,
   'keep/pace': PaceRoom,
+  'keep/backup': BackupRoom,
 } as const
 
 defineExpose({

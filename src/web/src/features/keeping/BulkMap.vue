@@ -13,6 +13,7 @@ const shade = (mm: number) => (most.value - least.value < 0.01 ? 0.15 : (mm - le
 <template>
   <figure class="m-0">
     <svg
+      shape-rendering="crispEdges"
       :viewBox="`0 0 ${bulk.columns} ${rows}`"
       class="bulk"
       role="img"
