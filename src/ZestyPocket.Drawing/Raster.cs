@@ -12,6 +12,26 @@ public static class Raster
         double pixelsPerInch,
         Action<SKCanvas> draw,
         bool clear = false
+    ) => Encoded(widthPt, heightPt, pixelsPerInch, draw, clear, SKEncodedImageFormat.Png, 100);
+
+    /// <summary>A JPEG of a drawing, without any data beside its pixels.</summary>
+    /// <param name="quality">1 to 100.</param>
+    public static byte[] Jpeg(
+        double widthPt,
+        double heightPt,
+        double pixelsPerInch,
+        int quality,
+        Action<SKCanvas> draw
+    ) => Encoded(widthPt, heightPt, pixelsPerInch, draw, clear: false, SKEncodedImageFormat.Jpeg, quality);
+
+    private static byte[] Encoded(
+        double widthPt,
+        double heightPt,
+        double pixelsPerInch,
+        Action<SKCanvas> draw,
+        bool clear,
+        SKEncodedImageFormat format,
+        int quality
     )
     {
         ArgumentNullException.ThrowIfNull(draw);
@@ -28,7 +48,7 @@ public static class Raster
         surface.Canvas.Scale((float)(info.Width / widthPt), (float)(info.Height / heightPt));
         draw(surface.Canvas);
         using var image = surface.Snapshot();
-        using var data = image.Encode(SKEncodedImageFormat.Png, 100);
+        using var data = image.Encode(format, quality);
         return data.ToArray();
     }
 }

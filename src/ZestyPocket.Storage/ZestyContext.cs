@@ -54,6 +54,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<LabOrder> LabOrders => Set<LabOrder>();
 
+    public DbSet<Book> Books => Set<Book>();
+
     public DbSet<Backup> Backups => Set<Backup>();
 
     public DbSet<Restore> Restores => Set<Restore>();
@@ -296,6 +298,13 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             left.HasOne<Keeper>().WithMany().HasForeignKey(l => l.KeeperId);
             left.HasIndex(l => new { l.KeeperId, l.State });
             left.HasIndex(l => l.JobId);
+        });
+
+        modelBuilder.Entity<Book>(book =>
+        {
+            book.Property(b => b.RequestKey).HasMaxLength(AskedJob.LongestKey);
+            book.HasOne<Album>().WithMany().HasForeignKey(b => b.AlbumId);
+            book.HasIndex(b => new { b.KeeperId, b.RequestKey }).IsUnique();
         });
 
         modelBuilder.Entity<Backup>(backup =>

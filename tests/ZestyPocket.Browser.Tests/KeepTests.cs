@@ -33,6 +33,12 @@ public sealed class KeepTests
         desk.ClickButton("Set evenings");
         desk.UntilText("[data-testid='notice']", "Set the evenings for the album");
 
+        desk.OpenRoom("Keep", "Book");
+        desk.Choose("#book-form", "Flip-through for a browser (HTML)");
+        desk.ClickButton("Create book");
+        desk.UntilText("[data-testid='book-job']", "Download book");
+        desk.AxeFindings().ShouldBeEmpty("book");
+
         desk.OpenRoom("Keep", "Backup");
         desk.ClickButton("Back up this album");
         desk.UntilText("[data-testid='bundle']", "checked");

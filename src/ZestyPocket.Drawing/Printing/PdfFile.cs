@@ -36,6 +36,10 @@ public sealed record PdfPage(double WidthPt, double HeightPt, Action<SKCanvas> D
     }
 }
 
+/// <summary>An entry of a PDF's table of contents.</summary>
+/// <param name="Page">The page it leads to, from 0.</param>
+public sealed record PdfBookmark(string Title, int Page);
+
 /// <summary>
 /// Writes PDFs for print: pages drawn by the painters, then, as an appended update (ISO 32000-1, 7.5.6), the page
 /// boxes (14.11.2), an sRGB output intent (14.11.5) and the request that the printer dialog does not scale
@@ -50,7 +54,13 @@ public static partial class PdfFile
     /// Writes the pages to a file that can be read and written. The file is whole only when this returns; callers
     /// write to a temporary name and rename.
     /// </summary>
-    public static void Write(FileStream file, string title, IEnumerable<PdfPage> pages)
+    /// <param name="bookmarks">The table of contents (ISO 32000-1, 12.3.3); none for a file that has none.</param>
+    public static void Write(
+        FileStream file,
+        string title,
+        IEnumerable<PdfPage> pages,
+        IReadOnlyList<PdfBookmark>? bookmarks = null
+    )
     {
         ArgumentNullException.ThrowIfNull(file);
         ArgumentNullException.ThrowIfNull(pages);
@@ -81,7 +91,7 @@ public static partial class PdfFile
         }
 
         file.Flush();
-        AppendBoxesAndIntent(file, drawn);
+        AppendBoxesAndIntent(file, drawn, bookmarks ?? []);
         file.Flush();
     }
 
@@ -104,7 +114,7 @@ public static partial class PdfFile
         }
     }
 
-    private static void AppendBoxesAndIntent(FileStream file, List<PdfPage> drawn)
+    private static void AppendBoxesAndIntent(FileStream file, List<PdfPage> drawn, IReadOnlyList<PdfBookmark> bookmarks)
     {
         var xrefAt = StartXref(file);
         var (offsets, trailer) = ReadXref(file, xrefAt);
@@ -116,12 +126,14 @@ public static partial class PdfFile
         file.Seek(0, SeekOrigin.End);
         // Pages are numbered in the order they were drawn.
         var nth = 0;
+        var pageNumbers = new List<int>();
         foreach (var (number, offset) in offsets.OrderBy(o => o.Key))
         {
             if (ReadPage(file, offset) is { } page)
             {
                 var box = MediaBoxPattern().Match(page).Groups[1].Value;
                 Append(number, Insert(page, drawn[nth++].Boxes(box)));
+                pageNumbers.Add(number);
             }
         }
 
@@ -135,6 +147,23 @@ public static partial class PdfFile
             "<</Type /OutputIntent\n/S /GTS_PDFX\n/OutputConditionIdentifier (sRGB IEC61966-2.1)\n/Info (sRGB "
                 + $"IEC61966-2.1)\n/DestOutputProfile {profileNumber} 0 R>>"
         );
+        var (outlines, first) = (size + 2, size + 3);
+        if (bookmarks.Count > 0)
+        {
+            var last = first + bookmarks.Count - 1;
+            Append(outlines, $"<</Type /Outlines\n/First {first} 0 R\n/Last {last} 0 R\n/Count {bookmarks.Count}>>");
+            for (var i = 0; i < bookmarks.Count; i++)
+            {
+                var before = i > 0 ? $"/Prev {first + i - 1} 0 R\n" : string.Empty;
+                var after = first + i < last ? $"/Next {first + i + 1} 0 R\n" : string.Empty;
+                Append(
+                    first + i,
+                    $"<</Title <{Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes($"\uFEFF{bookmarks[i].Title}"))}>\n"
+                        + $"/Parent {outlines} 0 R\n{before}{after}/Dest [{pageNumbers[bookmarks[i].Page]} 0 R /Fit]>>"
+                );
+            }
+        }
+
         // The drawn file has viewer preferences of its own (show the title): they are carried over, not doubled.
         var catalog = ReadObject(file, offsets[root], 1 << 20);
         var preferences = ViewerPreferencesPattern().Match(catalog);
@@ -145,6 +174,7 @@ public static partial class PdfFile
             Insert(
                 catalog,
                 $"/OutputIntents [{intentNumber} 0 R]\n/ViewerPreferences <<{others} /PrintScaling /None>>\n"
+                    + (bookmarks.Count > 0 ? $"/Outlines {outlines} 0 R\n/PageMode /UseOutlines\n" : string.Empty)
             )
         );
 
@@ -155,7 +185,8 @@ public static partial class PdfFile
             Text($"{number} 1\n{offset:0000000000} 00000 n \n");
         }
 
-        var newTrailer = SizePattern().Replace(trailer, $"/Size {size + 2}");
+        var newTrailer = SizePattern()
+            .Replace(trailer, $"/Size {size + 2 + (bookmarks.Count > 0 ? bookmarks.Count + 1 : 0)}");
         Text($"trailer\n{Insert(newTrailer, $"/Prev {xrefAt}\n")}\nstartxref\n{xref}\n%%EOF\n");
 
         void Append(int number, string dictionary)

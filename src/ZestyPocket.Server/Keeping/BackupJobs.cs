@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Keeping.Books;
 using ZestyPocket.Server.Keeping.Bundles;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -29,6 +30,7 @@ public sealed class BackupRecovery(
     IServiceScopeFactory scopes,
     BackupNudges backups,
     RestoreNudges restores,
+    BookNudges books,
     ZestySettings settings,
     ILogger<BackupRecovery> log
 ) : JobRecovery(scopes, settings, log)
@@ -37,6 +39,7 @@ public sealed class BackupRecovery(
     {
         await backups.NudgeOpenAsync(db, cancel);
         await restores.NudgeOpenAsync(db, cancel);
+        await books.NudgeOpenAsync(db, cancel);
     }
 
     protected override void Sweep()

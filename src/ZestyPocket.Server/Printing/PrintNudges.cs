@@ -52,7 +52,7 @@ public sealed class PrintRecovery(
                 .EnumerateFiles()
                 // Not by a pattern: *.pdf.* matches what ends with .pdf too.
                 .Where(f =>
-                    f.Extension is not (".pdf" or ".zip")
+                    f.Extension is not (".pdf" or ".zip" or ".html")
                     && f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(2)
                 )
         )

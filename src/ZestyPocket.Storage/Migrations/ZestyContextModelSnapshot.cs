@@ -562,6 +562,71 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("Backups");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Book", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("Light")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("PagesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("PagesTotal")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.PrimitiveCollection<List<Guid>>("UnitIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Books");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Keeping.Restore", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1620,6 +1685,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Editing.Edit", null)
                         .WithMany("Changes")
                         .HasForeignKey("EditId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Book", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using SkiaSharp;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
@@ -9,6 +10,13 @@ using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Server.Hosting;
 
 namespace ZestyPocket.Server.Shared;
+
+/// <summary>A page of a unit.</summary>
+/// <param name="Index">Which of the unit's pages, from 0.</param>
+public sealed record OpenPage(OpenUnit Unit, OpenFace Face, int Index);
+
+/// <summary>What lies open at once: a left and a right page, or one.</summary>
+public sealed record Opening(ImmutableArray<OpenPage> Pages);
 
 /// <summary>The open spread as one page of its true size.</summary>
 public sealed class SpreadPages(
@@ -126,6 +134,30 @@ public sealed class SpreadPages(
                 canvas => _spreads.Draw(canvas, spread, 300, cancel)
             );
         }
+    }
+
+    /// <summary>The pages of units in a row as they lie open, in reading order; one page each when asked for.</summary>
+    public static IReadOnlyList<Opening> Openings(IEnumerable<OpenUnit> units, bool facing)
+    {
+        ArgumentNullException.ThrowIfNull(units);
+        var pages = units.SelectMany(u => u.Faces.Select((f, i) => new OpenPage(u, f, i))).ToList();
+        return facing
+            ?
+            [
+                .. pages
+                    .Zip(Binding.SpreadsOf([.. pages.Select(p => p.Face.Side)]))
+                    .GroupBy(p => p.Second, p => p.First)
+                    .Select(g => new Opening([.. g])),
+            ]
+            : [.. pages.Select(p => new Opening([p]))];
+    }
+
+    /// <summary>Paints what lies open; pictures are read when they are drawn, so that nothing is held.</summary>
+    public (Size Size, Action<SKCanvas> Draw) Painting(Opening opening, double pixelsPerInch, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(opening);
+        List<PaintedFace> painted = [.. opening.Pages.Select(p => Painted(p.Unit)[p.Index])];
+        return (SpreadPainter.SizeOf(painted), canvas => _spreads.Draw(canvas, painted, pixelsPerInch, cancel));
     }
 
     private static List<List<PaintedFace>> Spreads(List<PaintedFace> pages) =>

@@ -81,6 +81,7 @@ export const tabs: readonly Tab[] = [
     rooms: [
       { key: 'thickness', name: 'Thickness', scopes: ['album'] },
       { key: 'pace', name: 'Pace', scopes: ['album'] },
+      { key: 'book', name: 'Book', scopes: ['album', 'unit', 'stretch'] },
       { key: 'backup', name: 'Backup', scopes: ['album'] },
     ],
   },

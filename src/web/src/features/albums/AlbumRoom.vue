@@ -6,6 +6,7 @@ import DesignsRoom from '../binder/DesignsRoom.vue'
 import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
+import BookRoom from '../keeping/BookRoom.vue'
 import BackupRoom from '../keeping/BackupRoom.vue'
 import PaceRoom from '../keeping/PaceRoom.vue'
 import ThicknessRoom from '../keeping/ThicknessRoom.vue'
@@ -105,6 +106,13 @@ defineExpose({
   <ReadingRoom
     v-else-if="at === 'look/reading'"
     :key="`reading ${unitIds.join()}`"
+    :album="album"
+    :unit-ids="unitIds"
+    :whole="scope.kind === 'album'"
+  />
+  <BookRoom
+    v-else-if="at === 'keep/book'"
+    :key="`book ${unitIds.join()}`"
     :album="album"
     :unit-ids="unitIds"
     :whole="scope.kind === 'album'"

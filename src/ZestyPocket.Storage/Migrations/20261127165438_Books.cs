@@ -1,0 +1,66 @@
+﻿using System;
+using System.Collections.Generic;
+using Microsoft.EntityFrameworkCore.Migrations;
+using NodaTime;
+
+#nullable disable
+
+namespace ZestyPocket.Storage.Migrations
+{
+    /// <inheritdoc />
+    public partial class Books : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.CreateTable(
+                name: "Books",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "uuid", nullable: false),
+                    UnitIds = table.Column<List<Guid>>(type: "uuid[]", nullable: false),
+                    Form = table.Column<string>(type: "character varying(32)", maxLength: 32, nullable: false),
+                    Light = table.Column<bool>(type: "boolean", nullable: false),
+                    PagesDone = table.Column<int>(type: "integer", nullable: false),
+                    PagesTotal = table.Column<int>(type: "integer", nullable: false),
+                    Bytes = table.Column<long>(type: "bigint", nullable: false),
+                    AlbumId = table.Column<Guid>(type: "uuid", nullable: false),
+                    KeeperId = table.Column<Guid>(type: "uuid", nullable: false),
+                    RequestKey = table.Column<string>(type: "character varying(100)", maxLength: 100, nullable: false),
+                    State = table.Column<string>(type: "character varying(32)", maxLength: 32, nullable: false),
+                    CancelAsked = table.Column<bool>(type: "boolean", nullable: false),
+                    Problem = table.Column<string>(type: "text", nullable: true),
+                    MadeAt = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    EndedAt = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_Books", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_Books_Albums_AlbumId",
+                        column: x => x.AlbumId,
+                        principalTable: "Albums",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Books_AlbumId",
+                table: "Books",
+                column: "AlbumId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Books_KeeperId_RequestKey",
+                table: "Books",
+                columns: new[] { "KeeperId", "RequestKey" },
+                unique: true);
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropTable(
+                name: "Books");
+        }
+    }
+}
