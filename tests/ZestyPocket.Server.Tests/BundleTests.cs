@@ -75,7 +75,7 @@ public sealed class BundleTests
             .RestoreAsync(path, Keeper.LocalId, _ => { }, null, Cancel);
     }
 
-    /// <summary>Everything that is stored of an album, as the database writes it, without what is counted anew.</summary>
+    /// <summary>Everything that is stored of an album, without what the database counts itself.</summary>
     private static async Task<List<string>> RowsAsync(TestHost host, Guid album)
     {
         await using var scope = host.Services.CreateAsyncScope();

@@ -24,10 +24,10 @@ public sealed record VolumeStart(Guid StartsWith, string Title, LocalDate Day, L
 /// <summary>Forecasts how thick an album gets, and where it is best parted. Arithmetic.</summary>
 public static class AlbumThickness
 {
-    /// <summary>A face with a print in each pocket and half a leaf. Start values; common practice, from memory.</summary>
+    /// <summary>A page with a print in each pocket, and half a leaf. Start values, from memory.</summary>
     public static Length UsualFace => Length.FromMillimetres(0.25m) + (Length.FromMillimetres(0.20m) / 2);
 
-    /// <summary>A day further from the start of a month costs so much, for a volume that is thicker than others.</summary>
+    /// <summary>What a day further from the start of a month costs.</summary>
     private const double DayCost = 1;
 
     /// <summary>Forecast with the mean of what is finished, else with the start values.</summary>

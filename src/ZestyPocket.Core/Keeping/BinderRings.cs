@@ -35,7 +35,7 @@ public sealed record BinderRings(RingShape Shape, Length Diameter, Length? Measu
             ? throw new RuleException("Rings are 1/4 to 6 in wide. Nothing was changed.")
         : Measured is { } own && (own < Least || own > Diameter)
             ? throw new RuleException(
-                "What rings hold is at least 1/4 in and no more than their diameter. Nothing was changed: measure again."
+                "What rings hold is at least 1/4 in and no more than their diameter. Nothing was changed."
             )
         : this;
 }

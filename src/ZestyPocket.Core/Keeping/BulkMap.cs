@@ -5,7 +5,7 @@ namespace ZestyPocket.Core.Keeping;
 /// <summary>Something of a thickness that lies on a leaf, measured from its ring edge and its top.</summary>
 public readonly record struct ThickSpot(Rect Bounds, Length Thickness);
 
-/// <summary>A leaf as it counts in a closed album: its own thickness all over, and what lies in and on it where.</summary>
+/// <summary>A leaf in a closed album: its own thickness all over, and what lies in it where.</summary>
 /// <param name="Size">Outer size.</param>
 public sealed record ThickLeaf(Size Size, Length Leaf, IReadOnlyList<ThickSpot> Spots);
 

@@ -102,8 +102,8 @@ public static class CatchUp
     }
 
     /// <summary>
-    /// The fewest minutes an evening, in steps of five, with which it is caught up by a day; null when ten hours are too
-    /// few.
+    /// The fewest minutes an evening, in steps of five, with which it is caught up by a day; null when ten hours are
+    /// too few.
     /// </summary>
     public static int? MinutesFor(
         IReadOnlyList<OpenWork> work,

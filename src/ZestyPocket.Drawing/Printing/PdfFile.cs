@@ -154,11 +154,12 @@ public static partial class PdfFile
             Append(outlines, $"<</Type /Outlines\n/First {first} 0 R\n/Last {last} 0 R\n/Count {bookmarks.Count}>>");
             for (var i = 0; i < bookmarks.Count; i++)
             {
+                var titled = Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes($"\uFEFF{bookmarks[i].Title}"));
                 var before = i > 0 ? $"/Prev {first + i - 1} 0 R\n" : string.Empty;
                 var after = first + i < last ? $"/Next {first + i + 1} 0 R\n" : string.Empty;
                 Append(
                     first + i,
-                    $"<</Title <{Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes($"\uFEFF{bookmarks[i].Title}"))}>\n"
+                    $"<</Title <{titled}>\n"
                         + $"/Parent {outlines} 0 R\n{before}{after}/Dest [{pageNumbers[bookmarks[i].Page]} 0 R /Fit]>>"
                 );
             }

@@ -120,7 +120,7 @@ public sealed class Backups(
         return await StartRestoreAsync(key, name, cancel);
     }
 
-    /// <summary>Restores a bundle from the command line. Gives what the program ends with: 0 when something came back.</summary>
+    /// <summary>Restores a bundle from the command line; gives 0 when something came back, else 1.</summary>
     public async Task<int> RestoreFromTerminalAsync(string path, Action<string> say, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(say);
@@ -155,7 +155,7 @@ public sealed class Backups(
     private Task<Restore> StartRestoreAsync(string key, string fileName, CancellationToken cancel) =>
         restores.StartAsync(key, () => Task.FromResult(new Restore { RequestKey = key, FileName = fileName }), cancel);
 
-    /// <summary>Such as <c>2026-05-04-1930-our-year.zip</c>: safe on every system, in the order in which they were made.</summary>
+    /// <summary>Such as <c>2026-05-04-193000-our-year-1a2b3c.zip</c>: safe on every system.</summary>
     private string FileName(string album)
     {
         var now = clock.GetCurrentInstant().ToDateTimeUtc();

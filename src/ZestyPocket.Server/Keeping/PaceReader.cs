@@ -129,7 +129,7 @@ public sealed class PaceReader(ZestyContext db, AlbumReader albums, IClock clock
             open == 0 ? "Nothing is open." : $"{NumberWords.Counted(open, "week or day", "weeks or days")} open.";
         says +=
             pace.Plan.CaughtUpOn is not { } day
-                ? " With these evenings the album is not caught up within two years: add an evening, or tell some weeks thinly."
+                ? " With these evenings it takes over two years: add an evening, or make some weeks thin."
             : day <= pace.Today || pace.Plan.Evenings.IsEmpty ? " You are as far along as you like to be."
             : $" You will have caught up on {Named(day, pace.Today, pace.Style)}.";
         if (by is { } wanted && !(pace.Plan.CaughtUpOn <= wanted))

@@ -147,7 +147,8 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
             .FullAt;
         var of =
             volumes.Count == 1 ? "The album" : string.Create(CultureInfo.InvariantCulture, $"Volume {first.Number}");
-        return $"{of} is full in {full?.Title ?? first.Units[^1].Title}: the rings close over {capacity}, and it will be "
+        var unit = full?.Title ?? first.Units[^1].Title;
+        return $"{of} is full in {unit}: the rings close over {capacity}, and it will be "
             + $"{Read(first.AtTheEnd, album)} thick.";
     }
 
@@ -155,7 +156,7 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
     {
         var shared =
             album.School == PageSchool.Spread
-                ? " Its left page is on the back of the last leaf before it: that leaf stays, and an empty one begins the "
+                ? " Its left page is on the back of the last leaf before it: that leaf stays, an empty one begins the "
                     + "new volume."
                 : string.Empty;
         try

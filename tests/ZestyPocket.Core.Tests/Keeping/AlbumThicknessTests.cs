@@ -153,8 +153,8 @@ public sealed class AlbumThicknessTests
         // 52 weeks of 1 mm and rings that close over 30 mm: two volumes.
         var starts = AlbumThickness.Parts(Year(52, 1), Mm(30));
         var second = starts.ShouldHaveSingleItem();
-        // Both close when it begins with week 23 to week 31. 29 June and 3 August are two days from the first of a month;
-        // with the first of them the volumes are more alike.
+        // Both close when it begins with week 23 to week 31. 29 June and 3 August are two days from the first of a
+        // month; with the first of them the volumes are more alike.
         (second.Title, second.Day).ShouldBe(("Week 26", new LocalDate(2026, 6, 29)));
         second.Thickness.ShouldBe(Mm(25));
         AlbumThickness.Parts(Year(52, 1), Mm(52)).ShouldBeEmpty();

@@ -20,11 +20,9 @@ public sealed class CatchUpTests
     private static WorkingHabit Habit(int minutes, int lag, params IsoDayOfWeek[] days) => new([.. days], minutes, lag);
 
     private static List<string> Told(CatchUpPlan plan) =>
-        [
-            .. plan.Evenings.Select(e =>
-                $"{e.Day.DayOfWeek} {string.Join(", ", e.Parts.Select(p => $"{p.Title} {p.Minutes}{(p.Finishes ? "." : "")}"))}"
-            ),
-        ];
+        [.. plan.Evenings.Select(e => $"{e.Day.DayOfWeek} {string.Join(", ", e.Parts.Select(Part))}")];
+
+    private static string Part(EveningPart part) => $"{part.Title} {part.Minutes}{(part.Finishes ? "." : "")}";
 
     [Fact]
     public void Pauses_of_over_ten_minutes_are_no_work_and_each_sitting_has_begun_before_its_first_edit()

@@ -4,8 +4,8 @@ using System.Net;
 namespace ZestyPocket.Server.Keeping.Books;
 
 /// <summary>
-/// Writes a book as one HTML file that is leafed through with the keyboard, the buttons or a finger, from a disk and with
-/// no network: pictures, styles and script lie in it.
+/// Writes a book as one HTML file that is leafed through with the keyboard, the buttons or a finger, from a disk and
+/// with no network: pictures, styles and script lie in it.
 /// </summary>
 public static class FlipThrough
 {
@@ -17,22 +17,38 @@ public static class FlipThrough
             <head>
             <meta charset="utf-8">
             <meta name="viewport" content="width=device-width, initial-scale=1">
-            <meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
+            <meta http-equiv="Content-Security-Policy"
+              content="default-src 'none'; img-src data:; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
             <title>{{WebUtility.HtmlEncode(title)}}</title>
             <style>
             :root { color-scheme: light dark; }
             body { margin: 0; font: 1rem/1.5 system-ui, sans-serif; background: #2f3d46; color: #fff; }
             h1 { font-size: 1.1rem; margin: 0; }
-            header, footer { display: flex; gap: .75rem; align-items: center; justify-content: center; padding: .6rem 1rem; flex-wrap: wrap; }
-            button, select { font: inherit; padding: .4rem .9rem; border: 1px solid #fff; border-radius: .4rem; background: #1f2a31; color: #fff; }
-            button:focus-visible, select:focus-visible, figure:focus-visible { outline: 3px solid #ffb066; outline-offset: 2px; }
+            header, footer {
+              display: flex; flex-wrap: wrap; gap: .75rem; align-items: center; justify-content: center;
+              padding: .6rem 1rem;
+            }
+            button, select {
+              font: inherit; padding: .4rem .9rem; border: 1px solid #fff; border-radius: .4rem;
+              background: #1f2a31; color: #fff;
+            }
+            button:focus-visible, select:focus-visible, summary:focus-visible {
+              outline: 3px solid #ffb066; outline-offset: 2px;
+            }
             button:disabled { color: #b9c2c8; border-color: #8b979e; }
             main { padding: 0 1rem; }
             figure { margin: 0 auto; text-align: center; }
             figure[hidden] { display: none; }
-            img { max-width: 100%; max-height: calc(100vh - 9rem); background: #fffdf6; box-shadow: 0 .3rem 1.2rem rgb(0 0 0 / .45); }
+            img {
+              max-width: 100%; max-height: calc(100vh - 11rem); background: #fffdf6;
+              box-shadow: 0 .3rem 1.2rem rgb(0 0 0 / .45);
+            }
             figcaption { max-width: 50rem; margin: .6rem auto; text-align: left; white-space: pre-line; }
-            @media print { header, footer { display: none; } figure[hidden] { display: block; break-after: page; } body { background: none; color: #000; } }
+            @media print {
+              header, footer { display: none; }
+              figure[hidden] { display: block; break-after: page; }
+              body { background: none; color: #000; }
+            }
             </style>
             </head>
             <body>
@@ -46,13 +62,14 @@ public static class FlipThrough
     public static string Page(int index, BookPage page, byte[] jpeg)
     {
         ArgumentNullException.ThrowIfNull(page);
-        var words = page.Words.Count == 0 ? string.Empty : WebUtility.HtmlEncode(string.Join("\n\n", page.Words));
+        var words = WebUtility.HtmlEncode(string.Join("\n\n", page.Words));
         var caption =
             words.Length == 0 ? string.Empty : $"<details><summary>Words on this page</summary>{words}</details>";
+        var (title, described) = (WebUtility.HtmlEncode(page.Title), WebUtility.HtmlEncode(page.Described));
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"<figure id=\"p{index}\"{(index == 0 ? "" : " hidden")} data-title=\"{WebUtility.HtmlEncode(page.Title ?? "")}\">"
-                + $"<img alt=\"{WebUtility.HtmlEncode(page.Described)}\" src=\"data:image/jpeg;base64,{Convert.ToBase64String(jpeg)}\">"
+            $"<figure id=\"p{index}\"{(index == 0 ? "" : " hidden")} data-title=\"{title}\">"
+                + $"<img alt=\"{described}\" src=\"data:image/jpeg;base64,{Convert.ToBase64String(jpeg)}\">"
                 + $"<figcaption>{caption}</figcaption></figure>\n"
         );
     }

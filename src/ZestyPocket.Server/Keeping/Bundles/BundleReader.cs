@@ -8,8 +8,8 @@ namespace ZestyPocket.Server.Keeping.Bundles;
 public sealed record BundleFile(string Name, Func<Stream> Open);
 
 /// <summary>
-/// Reads a bundle file by file. One whose table of contents is gone, since it was cut off, is read from its start as far
-/// as it goes.
+/// Reads a bundle file by file. One whose table of contents is gone, since it was cut off, is read from its start as
+/// far as it goes.
 /// </summary>
 public static class BundleReader
 {

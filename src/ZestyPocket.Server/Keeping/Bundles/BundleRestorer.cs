@@ -152,7 +152,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             if (about.Version > BundleFormat.Version || !known.Contains(about.Schema))
             {
                 throw new RuleException(
-                    "This bundle was written by a later version of Zesty Pocket. Nothing was restored: start that version."
+                    "This bundle was written by a later version of Zesty Pocket. Nothing was restored."
                 );
             }
 
@@ -244,7 +244,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             return Adapt(table, row) ? row.ToJsonString() : null;
         }
 
-        /// <summary>Where one of the albums is already, all of the bundle comes beside it, under keys of its own.</summary>
+        /// <summary>Where one of the albums is already, all of them come beside it, under keys of their own.</summary>
         private async Task DecideAsync(JsonObject album, CancellationToken cancel)
         {
             var ids = (_about?.Albums.Select(a => a.Id) ?? []).Append(IdOf(album, "Id") ?? Guid.Empty).ToList();
@@ -471,7 +471,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             );
         }
 
-        /// <summary>Pictures whose original is nowhere leave the album, and what shows them leaves its pocket.</summary>
+        /// <summary>Pictures without an original leave the album, and what shows them leaves its pocket.</summary>
         private async Task<int> WithoutOriginalsAsync(List<Guid> albums, CancellationToken cancel)
         {
             var photos = await db

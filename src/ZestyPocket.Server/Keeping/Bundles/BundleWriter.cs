@@ -207,7 +207,7 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
 
         static RuleException Damaged(string name) =>
             new(
-                $"The bundle was written, but {name} could not be read back as it was. The disk may be failing. Try again."
+                $"The bundle was written, but {name} could not be read back as it was. Look at the disk and try again."
             );
     }
 }

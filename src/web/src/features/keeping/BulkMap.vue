@@ -25,8 +25,8 @@ const shade = (mm: number) => (most.value - least.value < 0.01 ? 0.15 : (mm - le
         :key="i"
         :x="i % bulk.columns"
         :y="Math.floor(i / bulk.columns)"
-        width="1.02"
-        height="1.02"
+        width="1"
+        height="1"
         class="cell"
         :fill-opacity="0.04 + 0.86 * shade(mm)"
       />

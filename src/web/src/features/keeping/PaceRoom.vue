@@ -64,7 +64,7 @@ const calendar = computed(
       <p v-if="data" class="visually-quiet mb-0">
         {{
           data.isMeasured
-            ? `A spread takes you ${data.minutesEach} minutes, measured on this album: pauses of over ten minutes are left out.`
+            ? `A spread takes you ${data.minutesEach} minutes, measured on this album without long pauses.`
             : `A spread is taken to need ${data.minutesEach} minutes until this album has shown what it needs.`
         }}
       </p>

@@ -8,11 +8,24 @@ using NodaTime;
 namespace ZestyPocket.Storage.Migrations
 {
     /// <inheritdoc />
-    public partial class Backups : Migration
+    public partial class Keeping : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.AddColumn<int>(
+                name: "Sheet",
+                table: "PrintedPieces",
+                type: "integer",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
+                name: "Keeping",
+                table: "Albums",
+                type: "jsonb",
+                nullable: false,
+                defaultValue: "{}");
+
             migrationBuilder.CreateTable(
                 name: "Backups",
                 columns: table => new
@@ -36,6 +49,37 @@ namespace ZestyPocket.Storage.Migrations
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_Backups", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "Books",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "uuid", nullable: false),
+                    UnitIds = table.Column<List<Guid>>(type: "uuid[]", nullable: false),
+                    Form = table.Column<string>(type: "character varying(32)", maxLength: 32, nullable: false),
+                    Light = table.Column<bool>(type: "boolean", nullable: false),
+                    PagesDone = table.Column<int>(type: "integer", nullable: false),
+                    PagesTotal = table.Column<int>(type: "integer", nullable: false),
+                    Bytes = table.Column<long>(type: "bigint", nullable: false),
+                    AlbumId = table.Column<Guid>(type: "uuid", nullable: false),
+                    KeeperId = table.Column<Guid>(type: "uuid", nullable: false),
+                    RequestKey = table.Column<string>(type: "character varying(100)", maxLength: 100, nullable: false),
+                    State = table.Column<string>(type: "character varying(32)", maxLength: 32, nullable: false),
+                    CancelAsked = table.Column<bool>(type: "boolean", nullable: false),
+                    Problem = table.Column<string>(type: "text", nullable: true),
+                    MadeAt = table.Column<Instant>(type: "timestamp with time zone", nullable: false),
+                    EndedAt = table.Column<Instant>(type: "timestamp with time zone", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_Books", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_Books_Albums_AlbumId",
+                        column: x => x.AlbumId,
+                        principalTable: "Albums",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
                 });
 
             migrationBuilder.CreateTable(
@@ -68,6 +112,17 @@ namespace ZestyPocket.Storage.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "IX_Books_AlbumId",
+                table: "Books",
+                column: "AlbumId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Books_KeeperId_RequestKey",
+                table: "Books",
+                columns: new[] { "KeeperId", "RequestKey" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Restores_KeeperId_RequestKey",
                 table: "Restores",
                 columns: new[] { "KeeperId", "RequestKey" },
@@ -81,7 +136,18 @@ namespace ZestyPocket.Storage.Migrations
                 name: "Backups");
 
             migrationBuilder.DropTable(
+                name: "Books");
+
+            migrationBuilder.DropTable(
                 name: "Restores");
+
+            migrationBuilder.DropColumn(
+                name: "Sheet",
+                table: "PrintedPieces");
+
+            migrationBuilder.DropColumn(
+                name: "Keeping",
+                table: "Albums");
         }
     }
 }

@@ -14,7 +14,7 @@ using ZestyPocket.Storage;
 namespace ZestyPocket.Storage.Migrations
 {
     [DbContext(typeof(ZestyContext))]
-    [Migration("20261127161837_Keeping")]
+    [Migration("20261127170659_Keeping")]
     partial class Keeping
     {
         /// <inheritdoc />
@@ -499,6 +499,193 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasIndex("SubjectId");
 
                     b.ToTable("EditChange");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Backup", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.PrimitiveCollection<List<Guid>>("AlbumIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<int>("FilesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("FilesTotal")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.PrimitiveCollection<List<string>>("Report")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Backups");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Book", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<bool>("Light")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("PagesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("PagesTotal")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.PrimitiveCollection<List<Guid>>("UnitIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AlbumId");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Books");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Restore", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AlbumId")
+                        .HasColumnType("uuid");
+
+                    b.PrimitiveCollection<List<Guid>>("AlbumIds")
+                        .IsRequired()
+                        .HasColumnType("uuid[]");
+
+                    b.Property<bool>("CancelAsked")
+                        .HasColumnType("boolean");
+
+                    b.Property<Instant?>("EndedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)");
+
+                    b.Property<int>("FilesDone")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("text");
+
+                    b.PrimitiveCollection<List<string>>("Report")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.Property<string>("RequestKey")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasMaxLength(32)
+                        .HasColumnType("character varying(32)");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "RequestKey")
+                        .IsUnique();
+
+                    b.ToTable("Restores");
                 });
 
             modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>
@@ -1501,6 +1688,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Editing.Edit", null)
                         .WithMany("Changes")
                         .HasForeignKey("EditId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.Book", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Album", null)
+                        .WithMany()
+                        .HasForeignKey("AlbumId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
