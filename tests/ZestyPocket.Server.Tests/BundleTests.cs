@@ -196,6 +196,35 @@ public sealed class BundleTests
         }
     }
 
+    [Fact]
+    public async Task A_hash_alone_gives_nobody_a_picture_that_the_vault_holds_for_somebody_else()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 3);
+        var path = await WriteAsync(host, album.Id);
+        string taken;
+        await using (var zip = await ZipFile.OpenAsync(path, ZipArchiveMode.Update, Cancel))
+        {
+            var original = zip.Entries.First(e => e.FullName.StartsWith("originals/", StringComparison.Ordinal));
+            taken = original.FullName["originals/".Length..];
+            original.Delete();
+        }
+
+        await using var other = await TestHost.StartAsync();
+        // Somebody else's picture lies in the vault there, under the same hash.
+        await using (var content = File.OpenRead(host.Services.GetRequiredService<IPhotoVault>().PathOf(taken)))
+        {
+            using var arrived = await other
+                .Services.GetRequiredService<IPhotoVault>()
+                .ReceiveAsync(content, long.MaxValue / 2, Cancel);
+            arrived.Keep();
+        }
+
+        (await RestoreAsync(other, path)).Lines.ShouldContain(l => l.StartsWith("1 picture came without an original"));
+        var restored = await other.GetAsync<AlbumView>($"/api/albums/{album.Id}");
+        restored.Units.Sum(u => u.Photos).ShouldBe(2);
+    }
+
     /// <summary>Cut off, with flipped bits, without files: a report each time, and what was whole is whole.</summary>
     [Fact]
     [Trait("Duration", "Long")]
@@ -375,6 +404,76 @@ public sealed class BundleTests
             await host.Client.DeleteAsync(new Uri($"/api/backups/{done.Id}", UriKind.Relative), Cancel)
         ).EnsureSuccessStatusCode();
         ((int)(await host.Client.GetAsync(url, Cancel)).StatusCode).ShouldBe(404);
+    }
+
+    [Fact]
+    public async Task A_bundle_is_restored_on_trial_and_leaves_nothing_behind()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 3);
+        var rows = await RowsAsync(host, album.Id);
+        var path = await WriteAsync(host, album.Id);
+        (await TryAsync(path)).ShouldBeEmpty();
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Count.ShouldBe(1);
+        ShouldBeAlike(await RowsAsync(host, album.Id), rows);
+        var bytes = await File.ReadAllBytesAsync(path, Cancel);
+        await File.WriteAllBytesAsync(path, bytes[..(bytes.Length / 2)], Cancel);
+        (await TryAsync(path)).ShouldNotBeEmpty();
+
+        async Task<IReadOnlyList<string>> TryAsync(string bundle)
+        {
+            await using var scope = host.Services.CreateAsyncScope();
+            return await scope
+                .ServiceProvider.GetRequiredService<BundleRestorer>()
+                .TryAsync(bundle, Keeper.LocalId, Cancel);
+        }
+    }
+
+    [Fact]
+    public async Task Everything_is_backed_up_by_itself_once_a_day_and_only_the_newest_are_kept()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        await AlbumAsync(host, pictures: 2);
+        var url = "/api/backup-schedule";
+        (await host.GetAsync<BackupScheduleView>(url)).EveryDays.ShouldBeNull();
+        await host.RefusedAsync(422, HttpMethod.Put, url, new SetBackupSchedule(0, 5));
+        (
+            await host.Client.PutAsJsonAsync(url, new SetBackupSchedule(1, 2), TestHost.Json, Cancel)
+        ).EnsureSuccessStatusCode();
+        var first = await UntilAsync(
+            () => host.GetAsync<List<BackupView>>("/api/backups"),
+            list => list.Count == 1 && list[0].State == JobState.Done
+        );
+        first[0].Report.ShouldBeEmpty();
+        // As if four days had gone by: each time one more is due, and two are kept.
+        for (var day = 1; day <= 3; day++)
+        {
+            await using (var scope = host.Services.CreateAsyncScope())
+            {
+                var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+                foreach (var backup in await db.Backups.ToListAsync(Cancel))
+                {
+                    backup.MadeAt -= NodaTime.Duration.FromDays(1);
+                    backup.RequestKey = $"{backup.Id} {day}";
+                }
+
+                await db.SaveChangesAsync(Cancel);
+            }
+
+            var most = Math.Min(2, day + 1);
+            await UntilAsync(
+                () => host.GetAsync<List<BackupView>>("/api/backups"),
+                list =>
+                    list.Count == most
+                    && list.TrueForAll(b => b.State == JobState.Done)
+                    && list[0].MadeAt - list[1].MadeAt > NodaTime.Duration.FromHours(20)
+            );
+            Directory.GetFiles(Path.Combine(host.DataFolder, "backups"), "*.zip").Length.ShouldBe(most);
+        }
+
+        (
+            await host.Client.PutAsJsonAsync(url, new SetBackupSchedule(null, 5), TestHost.Json, Cancel)
+        ).EnsureSuccessStatusCode();
     }
 
     private static async Task<T> UntilAsync<T>(Func<Task<T>> ask, Func<T, bool> enough)

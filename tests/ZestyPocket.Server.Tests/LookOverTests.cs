@@ -42,8 +42,8 @@ public sealed class LookOverTests
         await host.AddAsync(album.Id, "a.jpg", Pictures.Jpeg(900, 1200, "2026:05:04 10:00:00"));
         var unit = await host.OpenAsync(album.Units[0].Id);
         await host.EditAsync(unit, new FillSpread { Revision = 0 });
-        var empty = await LookAsync(host, album.Id);
-        empty.Count(f => f.Rule == FindingRule.EmptyPocket).ShouldBe(17);
+        var empty = (await LookAsync(host, album.Id)).FindAll(f => f.Rule == FindingRule.EmptyPocket);
+        empty.Count.ShouldBe(17);
         await host.EditAlbumAsync(album.Id, new AcceptFinding(empty[0].Key, false) { Revision = TestHost.Latest });
         (await LookAsync(host, album.Id)).Count(f => f.Accepted).ShouldBe(1);
         await host.EditAlbumAsync(album.Id, new AcceptFinding(empty[0].Key, true) { Revision = TestHost.Latest });

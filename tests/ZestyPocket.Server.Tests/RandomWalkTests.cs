@@ -33,7 +33,7 @@ public sealed class RandomWalkTests
     private static int Walks =>
         int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALKS"), CultureInfo.InvariantCulture, out var walks)
             ? walks
-            : Thorough.Of(10, 3);
+            : Thorough.Of(10, 2);
 
     private static int FirstSeed =>
         int.TryParse(Environment.GetEnvironmentVariable("ZESTY_WALK_SEED"), CultureInfo.InvariantCulture, out var seed)

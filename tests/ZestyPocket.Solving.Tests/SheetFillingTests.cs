@@ -88,7 +88,7 @@ public sealed class SheetFillingTests
     {
         var dice = new Random(20260504);
         var (proved, fewer, scattered, gathered) = (0, 0, 0, 0);
-        var instances = Thorough.Of(200, 60);
+        var instances = Thorough.Of(200, 40);
         for (var i = 0; i < instances; i++)
         {
             // Half are pocket sizes on one paper, half have another paper and a leftover beside it.

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using NodaTime;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Jobs;
@@ -72,6 +73,15 @@ public sealed record RestoreView(
     }
 }
 
+/// <summary>How often everything is backed up by itself.</summary>
+/// <param name="EveryDays">Null for never.</param>
+/// <param name="Kept">So many of those bundles are kept.</param>
+/// <param name="Folder">Where bundles are written to.</param>
+public sealed record BackupScheduleView(int? EveryDays, int Kept, string Folder);
+
+/// <summary>Sets how often everything is backed up by itself.</summary>
+public sealed record SetBackupSchedule(int? EveryDays, int Kept);
+
 /// <summary>Backups and restores.</summary>
 public static class BackupEndpoints
 {
@@ -85,6 +95,21 @@ public static class BackupEndpoints
                     (await backups.ListAsync(cancel)).ConvertAll(BackupView.Of)
             )
             .WithName("getBackups")
+            .WithProblems();
+        group
+            .MapGet(
+                "/backup-schedule",
+                async (Backups backups, CancellationToken cancel) => await backups.ScheduleAsync(cancel)
+            )
+            .WithName("getBackupSchedule")
+            .WithProblems();
+        group
+            .MapPut(
+                "/backup-schedule",
+                async (SetBackupSchedule wish, Backups backups, CancellationToken cancel) =>
+                    await backups.ScheduleAsync(new BackupRhythm(wish.EveryDays, wish.Kept), cancel)
+            )
+            .WithName("setBackupSchedule")
             .WithProblems();
         group
             .MapPost(

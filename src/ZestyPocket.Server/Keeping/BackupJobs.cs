@@ -1,12 +1,15 @@
+using System.Globalization;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Keeping.Books;
 using ZestyPocket.Server.Keeping.Bundles;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Keeping;
 
 namespace ZestyPocket.Server.Keeping;
@@ -32,14 +35,56 @@ public sealed class BackupRecovery(
     RestoreNudges restores,
     BookNudges books,
     ZestySettings settings,
+    IClock clock,
     ILogger<BackupRecovery> log
 ) : JobRecovery(scopes, settings, log)
 {
     protected override async Task NudgeAsync(ZestyContext db, CancellationToken cancel)
     {
+        await MakeDueAsync(db, cancel);
         await backups.NudgeOpenAsync(db, cancel);
         await restores.NudgeOpenAsync(db, cancel);
         await books.NudgeOpenAsync(db, cancel);
+    }
+
+    /// <summary>A keeper whose last scheduled backup is old enough gets one; over all servers one a day.</summary>
+    private async Task MakeDueAsync(ZestyContext db, CancellationToken cancel)
+    {
+        var now = clock.GetCurrentInstant();
+        var keepers = await db.Keepers.AsNoTracking().Where(k => k.BackupEveryDays != null).ToListAsync(cancel);
+        foreach (var keeper in keepers)
+        {
+            var last = await db
+                .Backups.Where(b => b.KeeperId == keeper.Id && b.Scheduled)
+                .MaxAsync(b => (Instant?)b.MadeAt, cancel);
+            if (!keeper.Rhythm().IsDue(last, now) || !await db.Albums.AnyAsync(a => a.KeeperId == keeper.Id, cancel))
+            {
+                continue;
+            }
+
+            var day = now.InUtc().Date.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
+            db.Backups.Add(
+                new Backup
+                {
+                    Id = Guid.CreateVersion7(),
+                    KeeperId = keeper.Id,
+                    RequestKey = $"scheduled {day}",
+                    FileName = $"{day}-scheduled-{Guid.NewGuid().ToString("N")[..6]}.zip",
+                    Scheduled = true,
+                    MadeAt = now,
+                }
+            );
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+            }
+            catch (DbUpdateException twice)
+                when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+            {
+                // Another server was first.
+                db.ChangeTracker.Clear();
+            }
+        }
     }
 
     protected override void Sweep()
@@ -59,6 +104,12 @@ public sealed class BackupRecovery(
             half.Delete();
         }
     }
+
+    /// <summary>A bundle that was sent stays for a day at most; one that was written stays.</summary>
+    private static TimeSpan MostAgeOf(FileInfo file) =>
+        file.Extension != ".zip" ? TimeSpan.FromMinutes(10)
+        : file.Name.StartsWith(Backups.Arrived, StringComparison.Ordinal) ? TimeSpan.FromDays(1)
+        : TimeSpan.FromDays(36_500);
 }
 
 /// <summary>Writes a bundle.</summary>
@@ -66,6 +117,7 @@ public sealed class BackupRunner(
     ZestyContext db,
     IDbContextFactory<ZestyContext> contexts,
     BundleWriter writer,
+    BundleRestorer restorer,
     BackupNudges queue,
     IConfiguration configuration,
     ZestySettings settings,
@@ -94,7 +146,7 @@ public sealed class BackupRunner(
             throw new RuleException("There is no album to back up.");
         }
 
-        job.State = Storage.Jobs.JobState.Running;
+        job.State = JobState.Running;
         await Db.SaveChangesAsync(cancel);
         Directory.CreateDirectory(settings.Backups);
         var path = Path.Combine(settings.Backups, job.FileName);
@@ -109,7 +161,32 @@ public sealed class BackupRunner(
                 watch.Token
             ),
         ];
+        // What cannot be restored is no backup: it is tried before it is called one.
+        job.Report.AddRange(await restorer.TryAsync(path, job.KeeperId, watch.Token));
         (job.Bytes, job.FilesDone) = (new FileInfo(path).Length, job.FilesTotal);
+    }
+
+    /// <summary>Of scheduled bundles only the newest are kept.</summary>
+    protected override async Task NoteAsync(Backup job, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        if (!job.Scheduled)
+        {
+            return;
+        }
+
+        var keeper = await Db.Keepers.AsNoTracking().SingleAsync(k => k.Id == job.KeeperId, cancel);
+        var whole = await Db
+            .Backups.Where(b =>
+                b.KeeperId == job.KeeperId && b.Scheduled && (b.State == JobState.Done || b.Id == job.Id)
+            )
+            .ToListAsync(cancel);
+        var old = keeper.Rhythm().TooMany(whole.Select(b => (b.Id, b.MadeAt))).ToHashSet();
+        foreach (var backup in whole.Where(b => old.Contains(b.Id)))
+        {
+            File.Delete(Path.Combine(settings.Backups, backup.FileName));
+            Db.Backups.Remove(backup);
+        }
     }
 }
 
@@ -151,9 +228,21 @@ public sealed class RestoreRunner(
             {
                 // In one transaction with the albums: a crash after it restores nothing a second time.
                 (job.AlbumIds, job.Report) = ([.. restored.Albums.Select(a => a.Id)], [.. restored.Lines]);
-                job.State = Storage.Jobs.JobState.Done;
+                job.State = JobState.Done;
             },
             watch.Token
         );
+    }
+
+    /// <summary>A bundle that was sent has done its work.</summary>
+    protected override Task NoteAsync(Restore job, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        if (job.FileName.StartsWith(Backups.Arrived, StringComparison.Ordinal))
+        {
+            File.Delete(Path.Combine(settings.Backups, job.FileName));
+        }
+
+        return Task.CompletedTask;
     }
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Keeping.Bundles;
 using ZestyPocket.Server.Shared;
@@ -28,6 +29,9 @@ public sealed class Backups(
 
     /// <summary>The largest bundle that is sent to be restored.</summary>
     public const long LargestBundle = 200L << 30;
+
+    /// <summary>How the name of a bundle begins that was sent to be restored.</summary>
+    public const string Arrived = "arrived-";
 
     private const int MostAlbums = 500;
 
@@ -56,6 +60,27 @@ public sealed class Backups(
             },
             cancel
         );
+
+    public async Task<BackupScheduleView> ScheduleAsync(CancellationToken cancel)
+    {
+        var now = await db.Keepers.AsNoTracking().SingleAsync(k => k.Id == keeper.Id, cancel);
+        return new BackupScheduleView(now.BackupEveryDays, now.BackupsKept, Path.GetFullPath(settings.Backups));
+    }
+
+    public async Task<BackupScheduleView> ScheduleAsync(BackupRhythm rhythm, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(rhythm);
+        rhythm.Checked();
+        await db
+            .Keepers.Where(k => k.Id == keeper.Id)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(k => k.BackupEveryDays, rhythm.EveryDays)
+                        .SetProperty(k => k.BackupsKept, rhythm.Kept),
+                cancel
+            );
+        return await ScheduleAsync(cancel);
+    }
 
     /// <summary>The newest first.</summary>
     public Task<List<Backup>> ListAsync(CancellationToken cancel) =>
@@ -101,7 +126,7 @@ public sealed class Backups(
     {
         ArgumentNullException.ThrowIfNull(bundle);
         Directory.CreateDirectory(settings.Backups);
-        var name = $"arrived-{Guid.NewGuid():N}.zip";
+        var name = $"{Arrived}{Guid.NewGuid():N}.zip";
         var temporary = Path.Combine(settings.Backups, $"{name}.part");
         try
         {

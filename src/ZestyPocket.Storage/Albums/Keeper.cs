@@ -1,3 +1,5 @@
+using ZestyPocket.Core.Keeping;
+
 namespace ZestyPocket.Storage.Albums;
 
 /// <summary>Whose albums these are. One local keeper for now; sign-in and sharing come to this seam.</summary>
@@ -9,4 +11,12 @@ public sealed class Keeper
     public Guid Id { get; set; }
 
     public required string Name { get; set; }
+
+    /// <summary>Everything is backed up by itself every so many days; null for never.</summary>
+    public int? BackupEveryDays { get; set; }
+
+    /// <summary>So many of those bundles are kept.</summary>
+    public int BackupsKept { get; set; } = BackupRhythm.Never.Kept;
+
+    public BackupRhythm Rhythm() => new(BackupEveryDays, BackupsKept);
 }

@@ -10,6 +10,9 @@ public sealed class Backup : AskedJob
     /// <summary>In the folder of backups.</summary>
     public required string FileName { get; set; }
 
+    /// <summary>It was due, nobody asked for it.</summary>
+    public bool Scheduled { get; set; }
+
     public long Bytes { get; set; }
 
     public int FilesDone { get; set; }

@@ -295,6 +295,12 @@ namespace ZestyPocket.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<int?>("BackupEveryDays")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("BackupsKept")
+                        .HasColumnType("integer");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(200)
@@ -308,6 +314,7 @@ namespace ZestyPocket.Storage.Migrations
                         new
                         {
                             Id = new Guid("00000000-0000-7000-8000-000000000001"),
+                            BackupsKept = 5,
                             Name = "Local keeper"
                         });
                 });
@@ -548,6 +555,9 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasMaxLength(100)
                         .HasColumnType("character varying(100)");
+
+                    b.Property<bool>("Scheduled")
+                        .HasColumnType("boolean");
 
                     b.Property<string>("State")
                         .IsRequired()

@@ -22,7 +22,7 @@ public sealed class FuzzTests
             out var calls
         )
             ? calls
-            : 24;
+            : Thorough.Of(24, 12);
 
     [Trait("Duration", "Long")]
     [Fact]

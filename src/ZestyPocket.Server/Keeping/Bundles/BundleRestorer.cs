@@ -41,7 +41,29 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
     {
         ArgumentNullException.ThrowIfNull(progress);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var run = new Run(db, vault, keeperId);
+        var restored = await ReadAsync(path, new Run(db, vault, keeperId), progress, cancel);
+        beforeCommit?.Invoke(restored);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        await DocumentUpgrade.RunAsync(db, cancel);
+        LogRestored(log, restored.Albums.Count, restored.Originals, restored.Lines.Count);
+        return restored;
+    }
+
+    /// <summary>
+    /// Restores a bundle on trial: every row goes into the database and is taken out again. Gives what would not come
+    /// back; throws <see cref="RuleException"/> when nothing would.
+    /// </summary>
+    public async Task<IReadOnlyList<string>> TryAsync(string path, Guid keeperId, CancellationToken cancel)
+    {
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var tried = await ReadAsync(path, new Run(db, vault, keeperId, onTrial: true), _ => { }, cancel);
+        await transaction.RollbackAsync(cancel);
+        return tried.Lines;
+    }
+
+    private static async Task<Restored> ReadAsync(string path, Run run, Action<int> progress, CancellationToken cancel)
+    {
         var done = 0;
         foreach (var file in BundleReader.Files(path, run.Lines.Add))
         {
@@ -58,13 +80,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             progress(++done);
         }
 
-        var restored = await run.FinishAsync(cancel);
-        beforeCommit?.Invoke(restored);
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        await DocumentUpgrade.RunAsync(db, cancel);
-        LogRestored(log, restored.Albums.Count, restored.Originals, restored.Lines.Count);
-        return restored;
+        return await run.FinishAsync(cancel);
     }
 
     [LoggerMessage(
@@ -74,7 +90,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
     private static partial void LogRestored(ILogger log, int albums, int originals, int lines);
 
     /// <summary>One bundle on its way in.</summary>
-    private sealed partial class Run(ZestyContext db, IPhotoVault vault, Guid keeperId)
+    private sealed partial class Run(ZestyContext db, IPhotoVault vault, Guid keeperId, bool onTrial = false)
     {
         private readonly Dictionary<string, HashSet<Guid>> _ids = BundleFormat.Tables.ToDictionary(
             t => t.Name,
@@ -393,6 +409,19 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
 
         private async Task KeepAsync(string sha, Stream content, CancellationToken cancel)
         {
+            if (onTrial)
+            {
+                var read = Convert.ToHexStringLower(await SHA256.HashDataAsync(content, cancel));
+                if (read != sha || !File.Exists(vault.PathOf(sha)))
+                {
+                    Lines.Add($"The original {sha[..Math.Min(12, sha.Length)]}… is damaged.");
+                    return;
+                }
+
+                _originals.Add(sha);
+                return;
+            }
+
             using var arrived = await vault.ReceiveAsync(content, MostBytes, cancel);
             if (arrived.Original.Sha256 != sha)
             {
@@ -478,7 +507,18 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
                 .Photos.Where(p => albums.Contains(p.AlbumId))
                 .Select(p => new { p.Id, p.Sha256 })
                 .ToListAsync(cancel);
-            var gone = photos.Where(p => !File.Exists(vault.PathOf(p.Sha256))).Select(p => p.Id).ToHashSet();
+            // A hash alone gives nobody a picture: its original is in the bundle, or the keeper has it already.
+            var owned = await db
+                .Photos.Where(p => !albums.Contains(p.AlbumId))
+                .Join(db.Albums.Where(a => a.KeeperId == keeperId), p => p.AlbumId, a => a.Id, (p, _) => p.Sha256)
+                .Distinct()
+                .ToHashSetAsync(cancel);
+            var gone = photos
+                .Where(p =>
+                    !(_originals.Contains(p.Sha256) || owned.Contains(p.Sha256)) || !File.Exists(vault.PathOf(p.Sha256))
+                )
+                .Select(p => p.Id)
+                .ToHashSet();
             if (gone.Count == 0)
             {
                 return 0;

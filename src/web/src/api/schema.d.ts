@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backup-schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getBackupSchedule"];
+        put: operations["setBackupSchedule"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups/{id}": {
         parameters: {
             query?: never;
@@ -3239,6 +3255,21 @@ export interface components {
             requestKey: string;
             /** @description Which albums; none are all of them. */
             albumIds: null | string[];
+        };
+        /** @description How often everything is backed up by itself. */
+        BackupScheduleView: {
+            /**
+             * Format: int32
+             * @description Null for never.
+             */
+            everyDays: null | number;
+            /**
+             * Format: int32
+             * @description So many of those bundles are kept.
+             */
+            kept: number;
+            /** @description Where bundles are written to. */
+            folder: string;
         };
         /** @description A bundle, or how far it is. */
         BackupView: {
@@ -5713,6 +5744,13 @@ export interface components {
             /** Format: int32 */
             gaps: number;
             days: components["schemas"]["SeriesDayView"][];
+        };
+        /** @description Sets how often everything is backed up by itself. */
+        SetBackupSchedule: {
+            /** Format: int32 */
+            everyDays: null | number;
+            /** Format: int32 */
+            kept: number;
         };
         /** @description Paper and printer as the keeper wrote them. */
         SetupAsked: {
@@ -10023,6 +10061,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBackupSchedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupScheduleView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setBackupSchedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBackupSchedule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupScheduleView"];
                 };
             };
             /** @description Not Found */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { answer, api, type AlbumView, type BackupView, type RestoreView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import ProgressLine from '../../shared/ProgressLine.vue'
@@ -75,6 +75,28 @@ async function restoreFile(event: Event) {
   }, '')
   input.value = ''
 }
+const { data: schedule } = useQuery({
+  queryKey: ['backupSchedule'],
+  queryFn: () => answer(api.GET('/api/backup-schedule')),
+})
+const every = ref('')
+const kept = ref('5')
+watch(
+  schedule,
+  (now) => {
+    if (now) [every.value, kept.value] = [now.everyDays ? String(now.everyDays) : '', String(now.kept)]
+  },
+  { immediate: true },
+)
+const setSchedule = () =>
+  act(
+    async () => {
+      const body = { everyDays: every.value ? Number(every.value) : null, kept: Number(kept.value) }
+      await answer(api.PUT('/api/backup-schedule', { body }))
+      await client.invalidateQueries({ queryKey: ['backupSchedule'] })
+    },
+    every.value ? 'All albums are backed up by themselves from now on.' : 'Nothing is backed up by itself.',
+  )
 const size = (bytes: number) =>
   bytes >= 1e9
     ? `${(bytes / 1e9).toFixed(1)} GB`
@@ -98,6 +120,29 @@ const when = (instant: string) => new Date(instant).toLocaleString('en-GB', { da
         >
         <BButton variant="outline-dark" size="sm" :disabled="busy" @click="backUp([])">Back up all albums</BButton>
       </div>
+    </section>
+    <section v-if="schedule" class="room-panel mb-3">
+      <h3 class="h6">By itself</h3>
+      <form class="d-flex flex-wrap gap-3 align-items-end" @submit.prevent="setSchedule">
+        <div>
+          <label for="backup-every" class="form-label mb-0">Back up all albums</label>
+          <BFormSelect id="backup-every" v-model="every" size="sm">
+            <option value="">never</option>
+            <option value="1">every day</option>
+            <option value="7">every week</option>
+            <option value="30">every 30 days</option>
+          </BFormSelect>
+        </div>
+        <div>
+          <label for="backup-kept" class="form-label mb-0">Bundles to keep</label>
+          <BFormInput id="backup-kept" v-model="kept" type="number" min="1" max="50" size="sm" />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Set schedule</BButton>
+      </form>
+      <p class="form-text mb-0 text-break">
+        Into the folder {{ schedule.folder }}, while Zesty Pocket runs. Each bundle is restored on trial before it
+        counts.
+      </p>
     </section>
     <p v-if="error" class="warning-chip" role="alert">! {{ error.message }}</p>
     <section v-if="backups?.length" class="room-panel mb-3">

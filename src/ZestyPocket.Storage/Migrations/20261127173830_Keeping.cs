@@ -19,6 +19,19 @@ namespace ZestyPocket.Storage.Migrations
                 type: "integer",
                 nullable: true);
 
+            migrationBuilder.AddColumn<int>(
+                name: "BackupEveryDays",
+                table: "Keepers",
+                type: "integer",
+                nullable: true);
+
+            migrationBuilder.AddColumn<int>(
+                name: "BackupsKept",
+                table: "Keepers",
+                type: "integer",
+                nullable: false,
+                defaultValue: 0);
+
             migrationBuilder.AddColumn<string>(
                 name: "Keeping",
                 table: "Albums",
@@ -33,6 +46,7 @@ namespace ZestyPocket.Storage.Migrations
                     Id = table.Column<Guid>(type: "uuid", nullable: false),
                     AlbumIds = table.Column<List<Guid>>(type: "uuid[]", nullable: false),
                     FileName = table.Column<string>(type: "character varying(200)", maxLength: 200, nullable: false),
+                    Scheduled = table.Column<bool>(type: "boolean", nullable: false),
                     Bytes = table.Column<long>(type: "bigint", nullable: false),
                     FilesDone = table.Column<int>(type: "integer", nullable: false),
                     FilesTotal = table.Column<int>(type: "integer", nullable: false),
@@ -105,6 +119,13 @@ namespace ZestyPocket.Storage.Migrations
                     table.PrimaryKey("PK_Restores", x => x.Id);
                 });
 
+            migrationBuilder.UpdateData(
+                table: "Keepers",
+                keyColumn: "Id",
+                keyValue: new Guid("00000000-0000-7000-8000-000000000001"),
+                columns: new[] { "BackupEveryDays", "BackupsKept" },
+                values: new object[] { null, 5 });
+
             migrationBuilder.CreateIndex(
                 name: "IX_Backups_KeeperId_RequestKey",
                 table: "Backups",
@@ -144,6 +165,14 @@ namespace ZestyPocket.Storage.Migrations
             migrationBuilder.DropColumn(
                 name: "Sheet",
                 table: "PrintedPieces");
+
+            migrationBuilder.DropColumn(
+                name: "BackupEveryDays",
+                table: "Keepers");
+
+            migrationBuilder.DropColumn(
+                name: "BackupsKept",
+                table: "Keepers");
 
             migrationBuilder.DropColumn(
                 name: "Keeping",

@@ -14,7 +14,7 @@ using ZestyPocket.Storage;
 namespace ZestyPocket.Storage.Migrations
 {
     [DbContext(typeof(ZestyContext))]
-    [Migration("20261127170659_Keeping")]
+    [Migration("20261127173830_Keeping")]
     partial class Keeping
     {
         /// <inheritdoc />
@@ -298,6 +298,12 @@ namespace ZestyPocket.Storage.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<int?>("BackupEveryDays")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("BackupsKept")
+                        .HasColumnType("integer");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(200)
@@ -311,6 +317,7 @@ namespace ZestyPocket.Storage.Migrations
                         new
                         {
                             Id = new Guid("00000000-0000-7000-8000-000000000001"),
+                            BackupsKept = 5,
                             Name = "Local keeper"
                         });
                 });
@@ -551,6 +558,9 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasMaxLength(100)
                         .HasColumnType("character varying(100)");
+
+                    b.Property<bool>("Scheduled")
+                        .HasColumnType("boolean");
 
                     b.Property<string>("State")
                         .IsRequired()
