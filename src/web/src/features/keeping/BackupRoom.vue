@@ -14,8 +14,8 @@ const isOpen = (state: BackupView['state']) => state === 'waiting' || state === 
 const { data: backups, error } = useQuery({
   queryKey: ['backups'],
   queryFn: () => answer(api.GET('/api/backups')),
-  // While one is written its progress is asked for.
-  refetchInterval: (query) => (query.state.data?.some((b) => isOpen(b.state)) ? 500 : false),
+  // While one is written its progress is asked for; one may be due at any time.
+  refetchInterval: (query) => (query.state.data?.some((b) => isOpen(b.state)) ? 500 : 10_000),
 })
 const restoreId = ref('')
 const { data: restore } = useQuery({
