@@ -148,7 +148,6 @@ public sealed class BackupRunner(
 
         job.State = JobState.Running;
         await Db.SaveChangesAsync(cancel);
-        Directory.CreateDirectory(settings.Backups);
         var path = Path.Combine(settings.Backups, job.FileName);
         using var watch = new JobWatch<Backup>(contexts, job.Id, cancel);
         job.Report =

@@ -67,19 +67,12 @@ public sealed class LabOrderRunner(
         (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (JobState.Running, 0, prints.Length, null);
         await Db.SaveChangesAsync(cancel);
 
-        Directory.CreateDirectory(settings.Prints);
-        var path = PathOf(settings, job.Id);
-        var temporary = $"{path}.{Guid.NewGuid():N}";
-        try
-        {
-            var done = await WriteAsync(temporary, job, prepared, prints, cancel);
-            File.Move(temporary, path, overwrite: true);
-            (job.Prints, job.PagesDone) = (JsonSerializer.Serialize(done, JsonSerializerOptions.Web), prints.Length);
-        }
-        finally
-        {
-            File.Delete(temporary);
-        }
+        List<LabOrderPrint> done = [];
+        await WholeFile.WriteAsync(
+            PathOf(settings, job.Id),
+            async path => done = await WriteAsync(path, job, prepared, prints, cancel)
+        );
+        (job.Prints, job.PagesDone) = (JsonSerializer.Serialize(done, JsonSerializerOptions.Web), prints.Length);
     }
 
     private async Task<List<LabOrderPrint>> WriteAsync(

@@ -79,23 +79,15 @@ public sealed partial class PrintJobRunner(
         (job.State, job.PagesDone, job.PagesTotal, job.Problem) = (JobState.Running, 0, prepared.Pages, null);
         await Db.SaveChangesAsync(cancel);
 
-        Directory.CreateDirectory(settings.Prints);
-        var path = PathOf(settings, job.Id);
-        var temporary = $"{path}.{Guid.NewGuid():N}";
-        try
-        {
-            using var watch = new JobWatch<PrintJob>(contexts, job.Id, cancel);
-            await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
+        using var watch = new JobWatch<PrintJob>(contexts, job.Id, cancel);
+        await WholeFile.WriteAsync(
+            PathOf(settings, job.Id),
+            async path =>
             {
+                await using var file = new FileStream(path, FileMode.CreateNew, FileAccess.ReadWrite);
                 PdfFile.Write(file, $"{prepared.Album}: sheets", Watched(prepared, watch));
             }
-
-            File.Move(temporary, path, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(temporary);
-        }
+        );
 
         job.PagesDone = job.PagesTotal;
         _drawn = prepared;

@@ -88,13 +88,12 @@ public sealed class BookRunner(
         (job.State, job.PagesDone, job.PagesTotal) = (JobState.Running, 0, pages.Count);
         await Db.SaveChangesAsync(cancel);
 
-        Directory.CreateDirectory(settings.Prints);
         var path = PathOf(settings, job);
-        var temporary = $"{path}.{Guid.NewGuid():N}";
-        try
-        {
-            await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
+        await WholeFile.WriteAsync(
+            path,
+            async temporary =>
             {
+                await using var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite);
                 var title = units[0].Album.Name;
                 if (flip)
                 {
@@ -105,13 +104,7 @@ public sealed class BookRunner(
                     PdfFile.Write(file, title, Drawn(pages, watch), Bookmarks(pages));
                 }
             }
-
-            File.Move(temporary, path, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(temporary);
-        }
+        );
 
         (job.PagesDone, job.Bytes) = (pages.Count, new FileInfo(path).Length);
     }

@@ -9,6 +9,7 @@ using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using Npgsql;
 using ZestyPocket.Core;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -33,24 +34,21 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
     )
     {
         ArgumentNullException.ThrowIfNull(progress);
-        var temporary = $"{path}.{Guid.NewGuid():N}";
-        try
-        {
-            List<string> missing;
-            await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
+        List<string> missing = [];
+        await WholeFile.WriteAsync(
+            path,
+            async temporary =>
             {
-                missing = await WriteAsync(file, albumIds, progress, cancel);
-                file.Flush(flushToDisk: true);
-            }
+                await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite))
+                {
+                    missing = await WriteAsync(file, albumIds, progress, cancel);
+                    file.Flush(flushToDisk: true);
+                }
 
-            await CheckAsync(temporary, cancel);
-            File.Move(temporary, path, overwrite: true);
-            return missing;
-        }
-        finally
-        {
-            File.Delete(temporary);
-        }
+                await CheckAsync(temporary, cancel);
+            }
+        );
+        return missing;
     }
 
     private async Task<List<string>> WriteAsync(
