@@ -5,7 +5,7 @@ namespace ZestyPocket.Tests;
 /// </summary>
 internal static class Thorough
 {
-    private static readonly bool IsAsked = Environment.GetEnvironmentVariable("ZESTY_THOROUGH") == "yes";
+    public static readonly bool IsAsked = Environment.GetEnvironmentVariable("ZESTY_THOROUGH") == "yes";
 
     public static int Of(int all, int usual) => IsAsked ? all : usual;
 }

@@ -237,7 +237,7 @@ public sealed class BundleTests
         await using var other = await TestHost.StartAsync();
         var dice = new Random(17);
         var (came, refused) = (0, 0);
-        for (var i = 0; i < Thorough.Of(200, 24); i++)
+        for (var i = 0; i < Thorough.Of(200, 12); i++)
         {
             var path = Path.Combine(other.DataFolder, "damaged.zip");
             await File.WriteAllBytesAsync(path, Damaged(whole, i % 3, dice), Cancel);

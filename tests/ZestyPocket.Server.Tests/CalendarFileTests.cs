@@ -207,7 +207,7 @@ public sealed class CalendarFileTests
 
     private static async Task<List<ReadEvent>> ReadAsync(string text) =>
         JsonSerializer.Deserialize<List<ReadEvent>>(
-            await Hosting.Node.RunAsync("read-ics.mjs", text),
+            await Node.RunAsync("ZestyPocket.Server.Tests/read-ics.mjs", text),
             JsonSerializerOptions.Web
         )!;
 }

@@ -3,7 +3,6 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using ZestyPocket.Core.Dates;
-using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
 
@@ -44,7 +43,7 @@ public sealed class DaylightTests
             );
         });
         var theirs = JsonSerializer.Deserialize<List<string?[]>>(
-            await Node.RunAsync("sun-times.mjs", string.Join('\n', lines))
+            await Node.RunAsync("ZestyPocket.Server.Tests/sun-times.mjs", string.Join('\n', lines))
         )!;
         theirs.Count.ShouldBe(asked.Count);
         foreach (var (a, times) in asked.Zip(theirs))

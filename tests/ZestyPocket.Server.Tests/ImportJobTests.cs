@@ -12,7 +12,7 @@ namespace ZestyPocket.Server.Tests;
 /// <summary>Imports as jobs: zips, the phone, hostile files, cancelling, and going on after a restart.</summary>
 public sealed class ImportJobTests
 {
-    private static readonly int Many = Thorough.Of(1_000, 300);
+    private static readonly int Many = Thorough.Of(1_000, 120);
 
     [Fact]
     public async Task Every_file_of_an_import_ends_with_one_line_and_the_lines_can_be_saved()

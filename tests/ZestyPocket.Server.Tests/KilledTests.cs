@@ -20,10 +20,10 @@ namespace ZestyPocket.Server.Tests;
 /// </summary>
 public sealed class KilledTests
 {
-    private static readonly int Files = Thorough.Of(200, 80);
+    private static readonly int Files = Thorough.Of(200, 40);
     private static readonly int[] Moments =
     [
-        .. new[] { 3, 17, 31, 52, 74, 96, 118, 139, 161, 183 }.Take(Thorough.Of(10, 4)),
+        .. new[] { 3, 17, 31, 52, 74, 96, 118, 139, 161, 183 }.Take(Thorough.Of(10, 2)),
     ];
 
     [Fact]

@@ -114,7 +114,7 @@ public sealed class PrintDueTests
         await PrintAsync(host, Ask(unit, PrintChoice.All));
         var printed = await PixelsAsync(host, unit.Id);
         var dice = new Random(5);
-        var (dues, steps) = (0, Thorough.Of(1_000, 40));
+        var (dues, steps) = (0, Thorough.Of(1_000, 20));
         for (var step = 0; step < steps; step++)
         {
             unit = await host.EditAsync(unit, Random(dice, unit));

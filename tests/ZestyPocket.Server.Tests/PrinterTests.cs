@@ -24,7 +24,7 @@ public sealed class PrinterTests
         await using var host = await TestHost.StartAsync();
         var painter = new TestSheetPainter(host.Services.GetRequiredService<FontShelf>());
         var dice = new Random(16);
-        for (var i = 0; i < Thorough.Of(40, 15); i++)
+        for (var i = 0; i < Thorough.Of(40, 6); i++)
         {
             var paper = i % 2 == 0 ? Paper.Letter : Paper.A4;
             var fault = new PrinterFault(

@@ -2,7 +2,6 @@ using System.Text;
 using System.Text.Json;
 using NodaTime;
 using ZestyPocket.Core;
-using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
 
 namespace ZestyPocket.Server.Tests;
@@ -22,7 +21,9 @@ public sealed class StoryFileTests
     [InlineData("json")]
     public async Task Feeds_that_another_library_wrote_give_their_posts_on_their_days(string kind)
     {
-        using var feeds = JsonDocument.Parse(await Node.RunAsync("write-feed.mjs", string.Empty));
+        using var feeds = JsonDocument.Parse(
+            await Node.RunAsync("ZestyPocket.Server.Tests/write-feed.mjs", string.Empty)
+        );
         var stories = Read($"feed.{kind}", feeds.RootElement.GetProperty(kind).GetString()!)
             .OrderBy(s => s.Title, StringComparer.Ordinal)
             .ToList();

@@ -127,7 +127,9 @@ public sealed class StoryTests
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         await host.AddAsync(album.Id, "garden.jpg", Pictures.Jpeg(800, 600, "2026:05:06 10:00:00"));
-        using var feeds = System.Text.Json.JsonDocument.Parse(await Node.RunAsync("write-feed.mjs", string.Empty));
+        using var feeds = System.Text.Json.JsonDocument.Parse(
+            await Node.RunAsync("ZestyPocket.Server.Tests/write-feed.mjs", string.Empty)
+        );
 
         async Task<StoriesArrived> SendAsync(string kind)
         {

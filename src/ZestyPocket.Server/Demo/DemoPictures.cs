@@ -25,6 +25,9 @@ public sealed record DemoShot(
 {
     /// <summary>It is held by hand: a little tilted, nearer or further, in the light of its day.</summary>
     public bool Handheld { get; init; } = true;
+
+    /// <summary>The same shot by a camera of fewer pixels.</summary>
+    public DemoShot At(double share) => this with { Width = (int)(Width * share), Height = (int)(Height * share) };
 }
 
 /// <summary>Turns shots into JPEG files with EXIF time, zone, camera and position. All of it is made up.</summary>

@@ -40,6 +40,9 @@ public sealed class DemoSeeding(
     IClock clock
 )
 {
+    /// <summary>How wide snapshots are, as a share of a camera's: small ones are painted sooner.</summary>
+    public double Detail { get; set; } = 1;
+
     /// <summary>
     /// Does nothing when the demo is there and <paramref name="reset"/> is false; finishes a broken-off attempt anew.
     /// </summary>
@@ -739,7 +742,7 @@ public sealed class DemoSeeding(
             await foreach (var (album, shot) in queue.Reader.ReadAllAsync(cancel))
             {
                 await using var scope = scopes.CreateAsyncScope();
-                using var stream = new MemoryStream(DemoPictures.Jpeg(shot));
+                using var stream = new MemoryStream(DemoPictures.Jpeg(shot.At(Detail)));
                 using var arrived = await scope
                     .ServiceProvider.GetRequiredService<IPhotoVault>()
                     .ReceiveAsync(stream, stream.Length, cancel);

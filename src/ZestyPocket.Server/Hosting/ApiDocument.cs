@@ -41,6 +41,22 @@ public static class ApiDocument
                         return Task.CompletedTask;
                     }
                 );
+                // A list in a query may always be left out: it is empty then.
+                options.AddOperationTransformer(
+                    (operation, _, _) =>
+                    {
+                        foreach (
+                            var list in (operation.Parameters ?? [])
+                                .OfType<Microsoft.OpenApi.OpenApiParameter>()
+                                .Where(p => p.Schema?.Type == Microsoft.OpenApi.JsonSchemaType.Array)
+                        )
+                        {
+                            list.Required = false;
+                        }
+
+                        return Task.CompletedTask;
+                    }
+                );
                 options.AddSchemaTransformer(
                     (schema, context, _) =>
                     {

@@ -35,34 +35,47 @@ public enum Orientation
 }
 
 /// <summary>What is asked for; whatever is null does not narrow the list.</summary>
-/// <param name="Scope">A <see cref="PhotoScope"/>.</param>
-/// <param name="UnitId">Only what this unit holds.</param>
-/// <param name="Camera">Of this camera; empty for files that name none.</param>
-/// <param name="Orientation">An <see cref="Photos.Orientation"/>.</param>
-/// <param name="Favourite">With at least that many stars.</param>
-/// <param name="Verdict">A <see cref="Core.Photos.Verdict"/>.</param>
-/// <param name="Kind">A <see cref="PictureKind"/>.</param>
-/// <param name="Unplaced">Only what lies in no pocket.</param>
-/// <param name="TooSmall">Only what does not fill a 4x6 at 300 ppi.</param>
-/// <param name="Lookalikes">Only pictures of which there are several of one moment.</param>
-/// <param name="From">From this day on, as <c>2026-05-04</c>.</param>
-/// <param name="After">Where the last stretch ended.</param>
-/// <param name="Take">How many, up to 500.</param>
-public sealed record PhotoFilter(
-    string? Scope = null,
-    Guid? UnitId = null,
-    string? Camera = null,
-    string? Orientation = null,
-    int? Favourite = null,
-    string? Verdict = null,
-    string? Kind = null,
-    bool? Unplaced = null,
-    bool? TooSmall = null,
-    bool? Lookalikes = null,
-    string? From = null,
-    string? After = null,
-    int? Take = null
-);
+public sealed record PhotoFilter
+{
+    /// <summary>A <see cref="PhotoScope"/>.</summary>
+    public string? Scope { get; init; }
+
+    /// <summary>Only what this unit holds.</summary>
+    public Guid? UnitId { get; init; }
+
+    /// <summary>Of this camera; empty for files that name none.</summary>
+    public string? Camera { get; init; }
+
+    /// <summary>An <see cref="Photos.Orientation"/>.</summary>
+    public string? Orientation { get; init; }
+
+    /// <summary>With at least that many stars.</summary>
+    public int? Favourite { get; init; }
+
+    /// <summary>A <see cref="Core.Photos.Verdict"/>.</summary>
+    public string? Verdict { get; init; }
+
+    /// <summary>A <see cref="PictureKind"/>.</summary>
+    public string? Kind { get; init; }
+
+    /// <summary>Only what lies in no pocket.</summary>
+    public bool? Unplaced { get; init; }
+
+    /// <summary>Only what does not fill a 4x6 at 300 ppi.</summary>
+    public bool? TooSmall { get; init; }
+
+    /// <summary>Only pictures of which there are several of one moment.</summary>
+    public bool? Lookalikes { get; init; }
+
+    /// <summary>From this day on, as <c>2026-05-04</c>.</summary>
+    public string? From { get; init; }
+
+    /// <summary>Where the last stretch ended.</summary>
+    public string? After { get; init; }
+
+    /// <summary>How many, up to 500.</summary>
+    public int? Take { get; init; }
+}
 
 /// <summary>A stretch of the list and where it goes on; no cursor at its end.</summary>
 public sealed record PhotoPage(IReadOnlyList<PhotoView> Photos, string? Next);

@@ -68,24 +68,53 @@ public sealed record PrintOptions(
 public sealed record SetupAsked(string PaperKey, string Margin, string Gap, Guid? PrinterId, SheetOptions Options);
 
 /// <summary>A sheet of a plan, asked for by itself.</summary>
-public sealed record SheetQuery(
-    [FromQuery] string Paper,
-    [FromQuery] string Margin,
-    [FromQuery] string Gap,
-    [FromQuery] string? Choice,
-    [FromQuery] Guid[]? Piece,
-    [FromQuery] Guid? Printer,
-    [FromQuery] bool? UnitPerSheet,
-    [FromQuery] bool? NumbersOnBack,
-    [FromQuery] string? Bleed,
-    [FromQuery] bool? CropMarks,
-    [FromQuery] string? SafeEdge,
-    [FromQuery] bool? Tiles,
-    [FromQuery] bool? UseLeftovers,
-    [FromQuery] int? Copies,
-    [FromQuery] string? Only
-)
+public sealed record SheetQuery
 {
+    [FromQuery]
+    public required string Paper { get; init; }
+
+    [FromQuery]
+    public required string Margin { get; init; }
+
+    [FromQuery]
+    public required string Gap { get; init; }
+
+    [FromQuery]
+    public string? Choice { get; init; }
+
+    [FromQuery]
+    public Guid[]? Piece { get; init; }
+
+    [FromQuery]
+    public Guid? Printer { get; init; }
+
+    [FromQuery]
+    public bool? UnitPerSheet { get; init; }
+
+    [FromQuery]
+    public bool? NumbersOnBack { get; init; }
+
+    [FromQuery]
+    public string? Bleed { get; init; }
+
+    [FromQuery]
+    public bool? CropMarks { get; init; }
+
+    [FromQuery]
+    public string? SafeEdge { get; init; }
+
+    [FromQuery]
+    public bool? Tiles { get; init; }
+
+    [FromQuery]
+    public bool? UseLeftovers { get; init; }
+
+    [FromQuery]
+    public int? Copies { get; init; }
+
+    [FromQuery]
+    public string? Only { get; init; }
+
     public WantedPieces Wanted =>
         new(Enum.TryParse<PrintChoice>(Choice, ignoreCase: true, out var named) ? named : PrintChoice.All, Piece ?? []);
 

@@ -67,12 +67,7 @@ public sealed class Desk : IAsyncDisposable
     {
         Browser.Quit();
         await _factory.DisposeAsync();
-        // Its database is never asked again: idle connections of many tests would use up what the server has.
-        await using (var last = new Npgsql.NpgsqlConnection(_connection))
-        {
-            Npgsql.NpgsqlConnection.ClearPool(last);
-        }
-
+        TestDatabase.Leave(_connection);
         Directory.Delete(Folder, recursive: true);
     }
 

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text.Json;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
@@ -81,24 +80,10 @@ public sealed class OtherPackerTests
 
     private static async Task<int[]> TheirsAsync(List<Instance> instances)
     {
-        var root = ArchitectureTests.Root();
-        var start = new ProcessStartInfo(
-            "node",
-            [
-                Path.Combine(root, "tests/ZestyPocket.Core.Tests/Printing/guillotine-packer.mjs"),
-                Path.Combine(root, "src/web"),
-            ]
-        )
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-        };
-        using var node = Process.Start(start)!;
-        await node.StandardInput.WriteAsync(JsonSerializer.Serialize(instances, JsonSerializerOptions.Web));
-        node.StandardInput.Close();
-        var output = await node.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken);
-        await node.WaitForExitAsync(TestContext.Current.CancellationToken);
-        node.ExitCode.ShouldBe(0);
+        var output = await Node.RunAsync(
+            "ZestyPocket.Core.Tests/Printing/guillotine-packer.mjs",
+            JsonSerializer.Serialize(instances, JsonSerializerOptions.Web)
+        );
         return JsonSerializer.Deserialize<int[]>(output)!;
     }
 

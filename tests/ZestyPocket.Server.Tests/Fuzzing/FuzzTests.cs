@@ -22,7 +22,7 @@ public sealed class FuzzTests
             out var calls
         )
             ? calls
-            : Thorough.Of(24, 12);
+            : Thorough.Of(24, 6);
 
     [Trait("Duration", "Long")]
     [Fact]

@@ -90,6 +90,7 @@ public sealed class TestHost : IAsyncDisposable
         }
 
         await _factory.DisposeAsync();
+        TestDatabase.Leave(_connection);
         Directory.Delete(DataFolder, recursive: true);
     }
 

@@ -1,20 +1,18 @@
 using System.Diagnostics;
 
-namespace ZestyPocket.Server.Tests.Hosting;
+namespace ZestyPocket.Tests;
 
 /// <summary>
 /// Runs a script of the tests with the packages of the web client: other people's libraries, to check against.
 /// </summary>
-public static class Node
+internal static class Node
 {
+    /// <param name="script">Its path under the folder of the tests.</param>
     public static async Task<string> RunAsync(string script, string input)
     {
         var start = new ProcessStartInfo(
             "node",
-            [
-                Path.Combine(Repository.Root, "tests/ZestyPocket.Server.Tests", script),
-                Path.Combine(Repository.Root, "src/web"),
-            ]
+            [Path.Combine(Repository.Root, "tests", script), Path.Combine(Repository.Root, "src/web")]
         )
         {
             RedirectStandardInput = true,

@@ -1,7 +1,7 @@
-namespace ZestyPocket.Server.Tests.Hosting;
+namespace ZestyPocket.Tests;
 
 /// <summary>Where the repository lies, for tests that use its scripts and the packages of the web client.</summary>
-public static class Repository
+internal static class Repository
 {
     public static string Root { get; } = Find();
 
