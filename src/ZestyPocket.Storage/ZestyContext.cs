@@ -92,6 +92,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             album.Property(a => a.Words).HasColumnType("jsonb");
             album.Property(a => a.Formulas).HasColumnType("jsonb");
             album.Property(a => a.Keeping).HasColumnType("jsonb").HasDefaultValue("{}");
+            album.Property(a => a.Trip).HasColumnType("jsonb").HasDefaultValue("{}");
             album.HasOne<Keeper>().WithMany().HasForeignKey(a => a.KeeperId);
             album.HasMany(a => a.Protectors).WithOne().HasForeignKey(p => p.AlbumId);
             album.HasMany(a => a.Units).WithOne().HasForeignKey(u => u.AlbumId);

@@ -11,6 +11,7 @@ namespace ZestyPocket.Core.Words;
 /// <param name="Seed">Which cutting of its pattern a filler shows, 1 to 9,999; null for the first.</param>
 /// <param name="Highlight">Words that are marked wherever they stand on the card, at most 120 characters.</param>
 /// <param name="OneWeek">A calendar shows the week, not the month.</param>
+/// <param name="Outline">A map shows coast, rivers and places; else only the way, as a sketch.</param>
 /// <param name="ByHand">Lines are printed instead of the words, which are written by hand.</param>
 public sealed record CardSetting(
     double? LargestPt = null,
@@ -21,7 +22,8 @@ public sealed record CardSetting(
     bool OwnSize = false,
     int? Seed = null,
     string? Highlight = null,
-    bool OneWeek = false
+    bool OneWeek = false,
+    bool Outline = false
 )
 {
     /// <summary>3 mm: nearer to the edge a cut that is a little off shows. Common practice.</summary>

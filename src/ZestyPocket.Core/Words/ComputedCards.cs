@@ -114,8 +114,8 @@ public static class ComputedCards
             );
     }
 
-    /// <summary>Counts with their nouns; what is nought is left away.</summary>
-    public static string Numbers(AlbumNumbers numbers) =>
+    /// <summary>Counts with their nouns, then further lines; what is nought is left away.</summary>
+    public static string Numbers(AlbumNumbers numbers, IEnumerable<string>? further = null) =>
         string.Join(
             '\n',
             new[]
@@ -125,7 +125,9 @@ public static class ComputedCards
                 Count(numbers.Places, "place", "places"),
                 Count(numbers.Pictures, "picture", "pictures"),
                 Count(numbers.Words, "word", "words"),
-            }.OfType<string>()
+            }
+                .OfType<string>()
+                .Concat(further ?? [])
         );
 
     /// <summary>

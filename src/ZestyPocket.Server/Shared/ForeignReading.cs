@@ -25,6 +25,12 @@ public sealed class ForeignReading(string name, CancellationToken cancel)
     /// <summary>Largest calendar file, in bytes.</summary>
     public const int LargestCalendar = 5 << 20;
 
+    /// <summary>Largest track or weather file, in bytes.</summary>
+    public const int LargestTrack = 20 << 20;
+
+    /// <summary>Most points of one track file.</summary>
+    public const int MostTrackPoints = 200_000;
+
     /// <summary>Most posts of one file of stories.</summary>
     public const int MostStories = 2_000;
 

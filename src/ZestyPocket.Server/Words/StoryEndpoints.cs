@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Mvc;
-using ZestyPocket.Core;
 using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
@@ -45,24 +44,10 @@ public static class StoryEndpoints
                 ) =>
                 {
                     var album = await albums.RequireAsync(albumId, cancel);
-                    using var content = new MemoryStream();
-                    var buffer = new byte[1 << 16];
-                    int read;
-                    while ((read = await request.Body.ReadAsync(buffer, cancel)) > 0)
-                    {
-                        content.Write(buffer, 0, read);
-                        if (content.Length > ForeignReading.LargestStoryFile)
-                        {
-                            throw new RuleException(
-                                $"{name} is larger than {ForeignReading.LargestStoryFile >> 20} MB. Nothing was "
-                                    + "taken: split it."
-                            );
-                        }
-                    }
-
+                    var content = await WholeBody.ReadAsync(request, name, ForeignReading.LargestStoryFile, cancel);
                     return await editor.ArriveAsync(
                         albumId,
-                        StoryFiles.Read(name, content.ToArray(), album.ReadCalendar().CutOff, cancel),
+                        StoryFiles.Read(name, content, album.ReadCalendar().CutOff, cancel),
                         cancel
                     );
                 }

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
@@ -53,6 +54,9 @@ public sealed class Album : IRevisioned
     /// <summary>How it is kept: an <see cref="AlbumKeeping"/> as JSON.</summary>
     public string Keeping { get; set; } = "{}";
 
+    /// <summary>Legs, expenses and weather of its trips: a <see cref="TripLog"/> as JSON.</summary>
+    public string Trip { get; set; } = "{}";
+
     public DemoState Demo { get; set; }
 
     public Instant MadeAt { get; set; }
@@ -83,6 +87,10 @@ public sealed class Album : IRevisioned
     public AlbumKeeping ReadKeeping() => StoredDocuments.Keeping.Read(Keeping);
 
     public void WriteKeeping(AlbumKeeping keeping) => Keeping = StoredDocuments.Keeping.Write(keeping);
+
+    public TripLog ReadTrip() => StoredDocuments.Trip.Read(Trip);
+
+    public void WriteTrip(TripLog trip) => Trip = StoredDocuments.Trip.Write(trip);
 
     /// <summary>Takes a calendar over, with the columns that follow from it.</summary>
     public void WriteCalendar(AlbumCalendar calendar)

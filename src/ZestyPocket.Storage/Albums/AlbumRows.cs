@@ -49,6 +49,7 @@ public sealed class AlbumRows
         )
         {
             Keeping = album.ReadKeeping(),
+            Trip = album.ReadTrip(),
         };
     }
 
@@ -130,6 +131,11 @@ public sealed class AlbumRows
         if (!ReferenceEquals(after.Keeping, Desk.Keeping))
         {
             Album.WriteKeeping(after.Keeping);
+        }
+
+        if (!ReferenceEquals(after.Trip, Desk.Trip))
+        {
+            Album.WriteTrip(after.Trip);
         }
 
         if (!after.Binder.Units.Select(u => u.Id).SequenceEqual(_units.Select(u => u.Id)))

@@ -10,6 +10,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Choosing;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Storage.Documents;
@@ -502,6 +503,7 @@ internal static class DocumentNames
                 (nameof(CardSetting.Seed), "seed"),
                 (nameof(CardSetting.Highlight), "highlight"),
                 (nameof(CardSetting.OneWeek), "oneWeek"),
+                (nameof(CardSetting.Outline), "outline"),
             ],
             [typeof(CardStyle)] =
             [
@@ -579,7 +581,56 @@ internal static class DocumentNames
                 (nameof(AlbumState.Formulas), "formulas"),
                 (nameof(AlbumState.School), "school"),
                 (nameof(AlbumState.Keeping), "keeping"),
+                (nameof(AlbumState.Trip), "trip"),
             ],
+            [typeof(TripLog)] =
+            [
+                (nameof(TripLog.Legs), "legs"),
+                (nameof(TripLog.Expenses), "expenses"),
+                (nameof(TripLog.Weather), "weather"),
+                (nameof(TripLog.HomeCurrency), "homeCurrency"),
+                (nameof(TripLog.Rates), "rates"),
+            ],
+            [typeof(TripLeg)] =
+            [
+                (nameof(TripLeg.Id), "id"),
+                (nameof(TripLeg.Day), "day"),
+                (nameof(TripLeg.From), "from"),
+                (nameof(TripLeg.To), "to"),
+                (nameof(TripLeg.Mode), "mode"),
+                (nameof(TripLeg.Leaves), "leaves"),
+                (nameof(TripLeg.Arrives), "arrives"),
+                (nameof(TripLeg.Length), "length"),
+                (nameof(TripLeg.Source), "source"),
+                (nameof(TripLeg.Stops), "stops"),
+                (nameof(TripLeg.Price), "price"),
+                (nameof(TripLeg.Companions), "companions"),
+                (nameof(TripLeg.Path), "path"),
+                (nameof(TripLeg.ClimbMetres), "climbMetres"),
+                (nameof(TripLeg.Gaps), "gaps"),
+            ],
+            [typeof(TripExpense)] =
+            [
+                (nameof(TripExpense.Id), "id"),
+                (nameof(TripExpense.Day), "day"),
+                (nameof(TripExpense.Kind), "kind"),
+                (nameof(TripExpense.Amount), "amount"),
+                (nameof(TripExpense.Note), "note"),
+            ],
+            [typeof(NotedWeather)] =
+            [
+                (nameof(NotedWeather.Day), "day"),
+                (nameof(NotedWeather.LowCelsius), "lowCelsius"),
+                (nameof(NotedWeather.HighCelsius), "highCelsius"),
+                (nameof(NotedWeather.Sky), "sky"),
+            ],
+            [typeof(CurrencyRate)] =
+            [
+                (nameof(CurrencyRate.Currency), "currency"),
+                (nameof(CurrencyRate.InHome), "inHome"),
+            ],
+            [typeof(Money)] = [(nameof(Money.Amount), "amount"), (nameof(Money.Currency), "currency")],
+            [typeof(Distance)] = [(nameof(Distance.Metres), "metres")],
             [typeof(AlbumKeeping)] =
             [
                 (nameof(AlbumKeeping.Rings), "rings"),

@@ -19,6 +19,7 @@ public static class DocumentUpgrade
         Of("Albums", "Words", StoredDocuments.Words),
         Of("Albums", "Formulas", StoredDocuments.Formulas),
         Of("Albums", "Keeping", StoredDocuments.Keeping),
+        Of("Albums", "Trip", StoredDocuments.Trip),
         Of("Units", "Content", StoredDocuments.Content),
         Of("Leaves", "Form", StoredDocuments.LeafAlterations),
         Of("Protectors", "Form", StoredDocuments.ProtectorForm),

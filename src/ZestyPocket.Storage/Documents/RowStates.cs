@@ -7,6 +7,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
@@ -58,7 +59,7 @@ internal sealed record LeafState(
 
 /// <summary>
 /// The undoable part of an album: its name, how it counts time, what it knows about its words, its formulas, how it
-/// is kept.
+/// is kept, its trips.
 /// </summary>
 internal sealed record AlbumState(
     string Name,
@@ -66,7 +67,8 @@ internal sealed record AlbumState(
     AlbumWords? Words = null,
     AlbumFormulas? Formulas = null,
     PageSchool? School = null,
-    AlbumKeeping? Keeping = null
+    AlbumKeeping? Keeping = null,
+    TripLog? Trip = null
 )
 {
     public static AlbumState Of(Album album) =>
@@ -76,7 +78,8 @@ internal sealed record AlbumState(
             album.ReadWords(),
             album.ReadFormulas(),
             album.School,
-            album.ReadKeeping()
+            album.ReadKeeping(),
+            album.ReadTrip()
         );
 
     public void Into(Album album)
@@ -101,6 +104,11 @@ internal sealed record AlbumState(
         if (Keeping is not null)
         {
             album.WriteKeeping(Keeping);
+        }
+
+        if (Trip is not null)
+        {
+            album.WriteTrip(Trip);
         }
     }
 }

@@ -7,6 +7,7 @@ using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Choosing;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Storage.Documents;
@@ -47,6 +48,8 @@ public static class StoredDocuments
         new("The formulas of this album", FromVersion1.Formulas);
 
     public static StoredDocument<AlbumKeeping> Keeping { get; } = new("How this album is kept");
+
+    public static StoredDocument<TripLog> Trip { get; } = new("The trip log of this album");
 
     public static StoredDocument<LeafAlterations> LeafAlterations { get; } =
         new("A leaf of this album", FromVersion1.LeafAlterations);

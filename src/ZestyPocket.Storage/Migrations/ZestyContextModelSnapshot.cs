@@ -92,6 +92,12 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");
 
+                    b.Property<string>("Trip")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasDefaultValue("{}");
+
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("jsonb");

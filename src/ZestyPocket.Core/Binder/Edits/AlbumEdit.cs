@@ -6,6 +6,7 @@ using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Binder.Edits;
@@ -26,6 +27,9 @@ public sealed record AlbumDesk(
 {
     /// <summary>How it is kept.</summary>
     public AlbumKeeping Keeping { get; init; } = AlbumKeeping.Usual;
+
+    /// <summary>Legs, expenses and weather of its trips.</summary>
+    public TripLog Trip { get; init; } = TripLog.Empty;
 
     /// <summary>The unit's title by the album's settings, such as <c>Week 19</c>.</summary>
     public string TitleOf(BoundUnit unit)

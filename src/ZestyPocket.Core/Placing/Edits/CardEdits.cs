@@ -52,7 +52,12 @@ public sealed record AddCard(
         var id = tools.NewId();
         var words = Words is null ? ComputedCards.Beginning(CardKind) : PlainWords.Clean(Words);
         var style = WriteCard.StyleFor(desk, StyleKey, CardKind, desk.Words.NewStyle(CardKind));
-        var added = desk.Content.AddCard(id, CardKind, words, style).Furnish(id, desk.RequireDay(Day), null);
+        // A map is drawn on the outline from the first; one that was made before there was one stays a sketch.
+        var setting = CardKind == CardKind.Map ? new CardSetting(Outline: true) : null;
+        var added = desk
+            .Content.AddCard(id, CardKind, words, style)
+            .WriteCard(id, words, style, setting)
+            .Furnish(id, desk.RequireDay(Day), null);
         return new Edited(
             Place is { } place ? added.Put(id, desk.Require(place)) : added,
             $"Added a {CardNames.Of(CardKind)}",

@@ -7,6 +7,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
@@ -63,6 +64,9 @@ public sealed record OpenUnit(
     public AlbumCalendar Calendar { get; } = Album.ReadCalendar();
 
     public AlbumWords Words { get; } = Album.ReadWords();
+
+    /// <summary>The trips of the album with their ways; read when a card asks for them.</summary>
+    public TripWays Trips => field ??= new TripWays(Album.ReadTrip());
 
     public UnitDates Dates { get; } = Unit.ReadDates();
 

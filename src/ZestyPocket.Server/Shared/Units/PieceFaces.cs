@@ -4,6 +4,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Words;
@@ -253,6 +254,16 @@ public sealed class PieceFaces(
                 return CardComposer.DayTitle(card.Day ?? open.Dates.First, style, cut, fonts);
             case CardKind.Filler:
                 return CardComposer.Filler(style, cut, card.Setting?.Seed ?? FillerPatterns.FirstSeed);
+            case CardKind.Map when card.Setting is { Outline: true }:
+                return MapCard.Draw(
+                    MapOf(open, card.Day),
+                    style,
+                    cut,
+                    fonts,
+                    open.Album.Measures,
+                    ComputedCards.Heading(card.Kind)!,
+                    mark
+                );
             case CardKind.Map:
                 return SketchMap.Card(
                     WayOf(open, card.Day),
@@ -335,9 +346,13 @@ public sealed class PieceFaces(
                     open.Content.Pieces.OfType<Card>()
                         .Where(c => !ComputedCards.IsComputed(c.Kind))
                         .Sum(c => Copyfit.CountWords(c.Words))
-                )
+                ),
+                TripTotals
+                    .Of(open.Trips.Log, open.Dates.First, open.Dates.Last)
+                    .Lines(open.Album.Measures, open.Trips.Log.HomeCurrency)
             ),
             CardKind.Facts => Facts(open, card.Day ?? open.Dates.First),
+            CardKind.Map when card.Setting is { Outline: true } => MapOf(open, card.Day).Words,
             CardKind.Map => SketchMap.Words(WayOf(open, card.Day)) ?? string.Empty,
             CardKind.Legend => Legend.Of(open.Desk) is { Count: > 0 } entries
                 ? Legend.Words(entries)
@@ -450,26 +465,23 @@ public sealed class PieceFaces(
     /// <summary>Daylight and weather of a day, where the unit's pictures were taken.</summary>
     private string Facts(OpenUnit open, LocalDate day)
     {
-        var all = open
-            .Photos.Values.Where(p => p.Latitude is not null && p.Longitude is not null)
-            .OrderBy(p => p.SortAt)
-            .ToList();
-        // The day's own pictures say best where it was.
-        var placed = all.FindAll(p => p.Day == day) is { Count: > 0 } own ? own : all;
-        if (placed.Count == 0)
+        var seen = SeenAtOf(open);
+        // The day's own pictures and ways say best where it was.
+        var noted = open.Trips.Log.Weather.FirstOrDefault(w => w.Day == day)?.Weather;
+        var place = open.Trips.MiddleOf(day, seen) ?? open.Trips.MiddleOfAll(seen);
+        if (place is not { } at)
         {
-            return "No picture says where it was taken.";
+            return noted is null
+                ? "No picture says where it was taken."
+                : ComputedCards.Facts(null, DateTimeZone.Utc, open.Calendar.Style, noted);
         }
 
-        // The middle of the day's places, so that one stray position does not move the day.
-        var latitude = placed.Select(p => p.Latitude!.Value).Order().ElementAt(placed.Count / 2);
-        var longitude = placed.Select(p => p.Longitude!.Value).Order().ElementAt(placed.Count / 2);
         var zone = open.Calendar.Travel.ZoneOf(day.At(new LocalTime(12, 0)));
         return ComputedCards.Facts(
-            Daylight.On(day, latitude, longitude, zone),
+            Daylight.On(day, at.Latitude, at.Longitude, zone),
             zone,
             open.Calendar.Style,
-            almanac.On(day, latitude, longitude)
+            noted ?? almanac.On(day, at.Latitude, at.Longitude)
         );
     }
 
@@ -510,6 +522,28 @@ public sealed class PieceFaces(
     /// <summary>The places of a card whose small picture is here.</summary>
     private static HashSet<string> Pictured(OpenUnit open, Card card) =>
         [.. card.SmallPictures.Where(p => open.PhotoOf(p.PhotoId) is not null).Select(p => p.Place)];
+
+    /// <summary>The unit's pictures in the order of time.</summary>
+    private static List<SeenAt> SeenAtOf(OpenUnit open) =>
+        [
+            .. open
+                .Photos.Values.OrderBy(p => p.SortAt)
+                .ThenBy(p => p.Id)
+                .Select(p => new SeenAt(
+                    p.Day,
+                    p.TakenAt,
+                    p is { Latitude: { } north, Longitude: { } east } ? new GeoPoint(north, east) : null
+                )),
+        ];
+
+    /// <summary>The map of the unit, or of one of its days.</summary>
+    private static TripMap MapOf(OpenUnit open, LocalDate? day) =>
+        open.Trips.MapOf(
+            day ?? open.Dates.First,
+            day ?? open.Dates.Last,
+            SeenAtOf(open).Where(p => day is null || p.Day == day),
+            open.Album.Measures
+        );
 
     /// <summary>Where the pictures of the unit, or of one of its days, were taken, in the order of time.</summary>
     private static List<GeoPoint> WayOf(OpenUnit open, LocalDate? day) =>

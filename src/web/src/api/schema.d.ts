@@ -756,6 +756,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{id}/trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTrip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/trip/map.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getTripMap"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/trip/tracks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importTrack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/trip/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/trip/legs-from-pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addLegsFromPictures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -2200,7 +2280,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddLegs"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditForgetWeather"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditNoteWeather"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveExpense"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRemoveLeg"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRates"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteExpense"] | components["schemas"]["AlbumEditWriteLeg"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -2243,6 +2323,15 @@ export interface components {
              * @description The revision of the unit that the keeper saw.
              */
             revision: number;
+        };
+        /**
+         * @description Adds legs that were read from tracks or pictures. One whose way is in the log already is passed over, so that a file
+         *     that comes twice counts once.
+         */
+        AlbumEditAddLegs: {
+            /** @enum {string} */
+            kind: "addLegs";
+            legs: components["schemas"]["TripLeg"][];
         };
         /** @description A leaf more of a kind that the album may not use yet. */
         AlbumEditAddNewLeaf: {
@@ -2454,6 +2543,17 @@ export interface components {
             /** @enum {string} */
             kind: "forgetComposition";
             key: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Forgets the weather that was noted for a day: the almanac says it again. */
+        AlbumEditForgetWeather: {
+            /** @enum {string} */
+            kind: "forgetWeather";
+            day: components["schemas"]["LocalDate"];
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -2728,11 +2828,34 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Notes the weather of days; a day that has one gets the new one. */
+        AlbumEditNoteWeather: {
+            /** @enum {string} */
+            kind: "noteWeather";
+            days: components["schemas"]["NotedWeather"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Says which findings the keeper wants to hear of no more, each as its kind and its words. */
         AlbumEditPassOver: {
             /** @enum {string} */
             kind: "passOver";
             passedOver: string[];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Removes something that was paid. */
+        AlbumEditRemoveExpense: {
+            /** @enum {string} */
+            kind: "removeExpense";
+            /** Format: uuid */
+            expenseId: string;
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -2750,6 +2873,18 @@ export interface components {
             /**
              * Format: int32
              * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Removes a leg with its track. */
+        AlbumEditRemoveLeg: {
+            /** @enum {string} */
+            kind: "removeLeg";
+            /** Format: uuid */
+            legId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
              */
             revision: number;
         };
@@ -2843,6 +2978,18 @@ export interface components {
             /** @enum {string} */
             kind: "setPeople";
             people: components["schemas"]["PersonText"][];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Says in which currency sums are, and what others cost in it. */
+        AlbumEditSetRates: {
+            /** @enum {string} */
+            kind: "setRates";
+            homeCurrency: string;
+            rates: components["schemas"]["CurrencyRate"][];
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -3085,6 +3232,52 @@ export interface components {
             kind: "writeDates";
             order: components["schemas"]["DateOrder"];
             clock: components["schemas"]["HourClock"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Notes something that was paid, new or over one that is there. */
+        AlbumEditWriteExpense: {
+            /** @enum {string} */
+            kind: "writeExpense";
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            expenseId: null | string;
+            day: components["schemas"]["LocalDate"];
+            for: components["schemas"]["ExpenseKind"];
+            amount: components["schemas"]["Money"];
+            note: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Writes a leg by hand: a new one, or over one that is there, whose track stays. */
+        AlbumEditWriteLeg: {
+            /** @enum {string} */
+            kind: "writeLeg";
+            /**
+             * Format: uuid
+             * @description Null for a new one.
+             */
+            legId: null | string;
+            day: components["schemas"]["LocalDate"];
+            from: string;
+            to: string;
+            mode: components["schemas"]["TravelMode"];
+            /** @description By the clock of the place, as `9:30`; empty when nobody knows. */
+            leaves: null | string;
+            arrives: null | string;
+            /** @description Such as `12.5 km`; empty to measure it along its track, or when nobody knows. */
+            length: null | string;
+            stops: string[];
+            price: null | components["schemas"]["Money"];
+            companions: string[];
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -3576,6 +3769,11 @@ export interface components {
              * @default false
              */
             oneWeek: boolean;
+            /**
+             * @description A map shows coast, rivers and places; else only the way, as a sketch.
+             * @default false
+             */
+            outline: boolean;
         };
         /** @description What ships with the program and never changes while it runs. */
         Catalog: {
@@ -3729,6 +3927,15 @@ export interface components {
              */
             degrees: number;
         };
+        /** @description What one unit of a currency cost. */
+        CurrencyRate: {
+            currency: string;
+            /**
+             * Format: double
+             * @description In the currency of the sums, above 0.
+             */
+            inHome: number;
+        };
         /**
          * @description What is kept of a page that is cut down.
          * @enum {unknown}
@@ -3752,6 +3959,21 @@ export interface components {
             text: string;
             /** @description Its UID with the date, the same each time the file is read. */
             source: string;
+        };
+        /** @description Weather of a day at a place. */
+        DayWeather: {
+            /**
+             * Format: int32
+             * @description Lowest temperature.
+             */
+            lowCelsius: number;
+            /**
+             * Format: int32
+             * @description Highest temperature.
+             */
+            highCelsius: number;
+            /** @description In a word or two. */
+            sky: string;
         };
         /**
          * @description One edit of a keeper's collection of page designs. Every kind is a record of its own with exactly the fields it
@@ -3818,6 +4040,14 @@ export interface components {
             /** Format: int64 */
             bodyHeight: number;
             pockets: components["schemas"]["PocketShape"][];
+        };
+        Distance: {
+            /** Format: double */
+            metres?: number;
+            /** Format: double */
+            kilometres?: number;
+            /** Format: double */
+            miles?: number;
         };
         /**
          * @description Where it stands down its piece.
@@ -3895,6 +4125,22 @@ export interface components {
             /** Format: int32 */
             minutes: number;
             words: string;
+        };
+        /**
+         * @description What something was paid for.
+         * @enum {unknown}
+         */
+        ExpenseKind: "travel" | "lodging" | "food" | "tickets" | "things" | "other";
+        /** @description Something that was paid. */
+        ExpenseView: {
+            /** Format: uuid */
+            id: string;
+            day: components["schemas"]["LocalDate"];
+            label: string;
+            /** @description What kind of thing. */
+            for: components["schemas"]["ExpenseKind"];
+            amount: components["schemas"]["Money"];
+            note: string;
         };
         /** @description Leaves of a protector that a unit gets between its own. */
         ExtraLeaves: {
@@ -4516,6 +4762,11 @@ export interface components {
             words: string;
         };
         /**
+         * @description Where the length of a leg is from.
+         * @enum {unknown}
+         */
+        LegSource: "typed" | "track" | "pictures";
+        /**
          * @description An exact length, held as a whole number of EMU (English Metric Units): 914,400 to the inch, 36,000 to the
          *     millimetre, 12,700 to the point, so that 1/32 in, millimetres and points are all exact.
          *     Source: ECMA-376 (Office Open XML), DrawingML; 1 in = 25.4 mm exactly.
@@ -4629,9 +4880,26 @@ export interface components {
          * @enum {unknown}
          */
         MeasureSystem: "inches" | "millimetres";
+        /** @description A sum of money. */
+        Money: {
+            /** Format: double */
+            amount: number;
+            /** @description Three letters of ISO 4217. */
+            currency: string;
+        };
         /** @description A new printer, or another name for one. */
         NamePrinter: {
             name: string;
+        };
+        /** @description The weather of a day as somebody noted or measured it. */
+        NotedWeather: {
+            day: components["schemas"]["LocalDate"];
+            /** Format: int32 */
+            lowCelsius: number;
+            /** Format: int32 */
+            highCelsius: number;
+            sky: string;
+            weather?: components["schemas"]["DayWeather"];
         };
         /**
          * @description What a note is about, so that it finds its card.
@@ -6430,6 +6698,117 @@ export interface components {
             /** @description Other titles for the same part of the album that some sheet can spell. */
             others: string[];
         };
+        /** @description A total by its name. */
+        TotalView: {
+            name: string;
+            total: string;
+        };
+        /**
+         * @description What carries a traveller.
+         * @enum {unknown}
+         */
+        TravelMode: "foot" | "bicycle" | "boat" | "train" | "car" | "plane";
+        /** @description A day of a trip. */
+        TripDayView: {
+            day: components["schemas"]["LocalDate"];
+            label: string;
+            /** @description The sum of its legs; null on a day without any. */
+            length: null | string;
+            /** Format: int32 */
+            lowCelsius: null | number;
+            /** Format: int32 */
+            highCelsius: null | number;
+            sky: null | string;
+            source: components["schemas"]["WeatherSource"];
+            /** @description In the home currency; null when nothing was. */
+            spent: null | string;
+        };
+        /** @description A part of a trip from one place to the next. */
+        TripLeg: {
+            /** Format: uuid */
+            id: string;
+            /** @description The day of the album it belongs to. */
+            day: components["schemas"]["LocalDate"];
+            from: string;
+            to: string;
+            mode: components["schemas"]["TravelMode"];
+            leaves?: null | components["schemas"]["LocalTime"];
+            arrives?: null | components["schemas"]["LocalTime"];
+            length?: null | components["schemas"]["Distance"];
+            source?: components["schemas"]["LegSource"];
+            /** @description Where it stopped on the way. */
+            stops?: string[];
+            price?: null | components["schemas"]["Money"];
+            /** @description Who came along. */
+            companions?: string[];
+            /** @description Its way as TrackPath writes it; empty when it is not known. */
+            path?: string;
+            /**
+             * Format: double
+             * @description Metres up, small ups and downs of the receiver left out; null when the track has no heights.
+             */
+            climbMetres?: null | number;
+            /**
+             * Format: int32
+             * @description How often the track was lost on the way: those stretches are straight lines.
+             */
+            gaps?: number;
+        };
+        /** @description A leg as it is shown and edited. */
+        TripLegView: {
+            /** Format: uuid */
+            id: string;
+            day: components["schemas"]["LocalDate"];
+            /** @description Its day in words. */
+            label: string;
+            from: string;
+            to: string;
+            mode: components["schemas"]["TravelMode"];
+            /** @description As `09:30`; null when nobody knows. */
+            leaves: null | string;
+            arrives: null | string;
+            /** @description Such as `12.4 km`; null when nobody knows. */
+            length: null | string;
+            source: components["schemas"]["LegSource"];
+            stops: string[];
+            price: null | components["schemas"]["Money"];
+            companions: string[];
+            /** @description Such as `320 m`; null when its track has no heights. */
+            climb: null | string;
+            /**
+             * Format: int32
+             * @description How often its track was lost.
+             */
+            gaps: number;
+            /** @description It can be drawn on a map. */
+            hasWay: boolean;
+        };
+        /** @description The trip log of an album. */
+        TripView: {
+            /**
+             * Format: int32
+             * @description Of the album.
+             */
+            revision: number;
+            /** @description All of it in a sentence. */
+            words: string;
+            /** @description How far by what. */
+            byMode: components["schemas"]["TotalView"][];
+            legs: components["schemas"]["TripLegView"][];
+            days: components["schemas"]["TripDayView"][];
+            expenses: components["schemas"]["ExpenseView"][];
+            /** @description What was paid for what, in the home currency. */
+            byKind: components["schemas"]["TotalView"][];
+            homeCurrency: string;
+            rates: components["schemas"]["CurrencyRate"][];
+            /** @description Sums of currencies without a rate, which are in no total. */
+            withoutRate: string[];
+            /**
+             * Format: int32
+             * @description How many pictures without a position of their own lie on a track.
+             */
+            fromTracks: number;
+        };
         /** @description How a style would look, on a card of a size as written. */
         TryStyleRequest: {
             style: components["schemas"]["StyleText"];
@@ -7552,6 +7931,11 @@ export interface components {
             /** @description Painted small, as a data address. */
             picture: string;
         };
+        /**
+         * @description Where the weather of a day is from.
+         * @enum {unknown}
+         */
+        WeatherSource: "unknown" | "noted" | "almanac";
         /**
          * @description How an album counts its weeks.
          * @default iso
@@ -9964,6 +10348,263 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getTrip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getTripMap: {
+        parameters: {
+            query?: {
+                day?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importTrack: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumEditAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importWeather: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumEditAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addLegsFromPictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumEditAnswer"];
+                };
             };
             /** @description Not Found */
             404: {

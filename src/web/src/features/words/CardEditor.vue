@@ -103,7 +103,7 @@ function save() {
   }
 }
 
-const asTheStyleSays: CardSetting = { byHand: false, ownSize: false, oneWeek: false }
+const asTheStyleSays: CardSetting = { byHand: false, ownSize: false, oneWeek: false, outline: false }
 
 function set(changes: Partial<CardSetting>) {
   setting.value = { ...asTheStyleSays, ...setting.value, ...changes }

@@ -37,6 +37,14 @@ function shuffle() {
   >
     Show one week, not the month
   </BFormCheckbox>
+  <BFormCheckbox
+    v-if="piece.cardKind === 'map'"
+    class="mt-2"
+    :model-value="setting?.outline ?? false"
+    @update:model-value="emit('change', { outline: $event as boolean })"
+  >
+    Show coast, rivers and places
+  </BFormCheckbox>
   <template v-if="written">
     <label :for="`highlight-${piece.id}`" class="form-label mb-1 mt-2">Highlight these words</label>
     <input
