@@ -145,6 +145,21 @@ public sealed partial class BookTests
         var tags = await RunAsync("exiftool", "-G", jpeg);
         tags.ShouldNotContain("[EXIF]");
         tags.ShouldNotContain("GPS");
+
+        // The same pages as single pictures.
+        using var zip = System.IO.Compression.ZipFile.OpenRead(
+            await MakeAsync(host, album.Id, BookForm.Pictures, light: true, [album.Units[0].Id])
+        );
+        zip.Entries.Count.ShouldBeGreaterThan(1);
+        zip.Entries[0].Name.ShouldBe("000 cover.jpg");
+        foreach (var entry in zip.Entries)
+        {
+            await using var stream = await entry.OpenAsync(Cancel);
+            using var bytes = new MemoryStream();
+            await stream.CopyToAsync(bytes, Cancel);
+            using var picture = NetVips.Image.NewFromBuffer(bytes.ToArray());
+            (picture.Height, picture.GetFields().Contains("exif-data")).ShouldBe((990, false), "8 1/4 in at 120 ppi");
+        }
     }
 
     [Fact]

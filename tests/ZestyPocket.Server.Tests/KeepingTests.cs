@@ -107,4 +107,32 @@ public sealed class KeepingTests
 
         await host.AlbumEditRefusedAsync(422, album.Id, new SetHabit([], 90, 0) { Revision = TestHost.Latest });
     }
+
+    [Fact]
+    public async Task A_year_is_counted_and_its_next_album_is_made_once_also_when_it_is_asked_for_six_times()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await FilledAsync(host, pictures: 6);
+        await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new AddCard(Core.Words.CardKind.Journaling, "Seven words about a rainy week here.") { Revision = 0 }
+        );
+        var year = await host.GetAsync<YearView>($"/api/albums/{album.Id}/year");
+        year.Lines.ShouldBe(["1 of 4 weeks told", "6 pictures", "7 words", "1 story"]);
+        year.Colours.ShouldNotBeEmpty();
+        year.NextFirstDay.ShouldBe("1 June 2026", "four weeks from 4 May");
+
+        var made = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    host.PostAsync<AlbumView>($"/api/albums/{album.Id}/next", new Albums.NextAlbumRequest("Next year"))
+                )
+        );
+        made.Select(m => m.Id).Distinct().ShouldHaveSingleItem();
+        var next = made[0];
+        (next.Name, next.Units.Count, next.Units[0].FirstDay).ShouldBe(("Next year", 4, new LocalDate(2026, 6, 1)));
+        next.Units.ShouldAllBe(u => u.PiecesPlaced == 0 && u.Photos == 0);
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Count.ShouldBe(2);
+    }
 }

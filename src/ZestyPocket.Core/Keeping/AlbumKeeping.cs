@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using ZestyPocket.Core.Measures;
 
 namespace ZestyPocket.Core.Keeping;
 
@@ -31,6 +32,12 @@ public sealed record AlbumKeeping
                     .Range(1, volumes)
                     .Select(v => string.Create(CultureInfo.InvariantCulture, $"{album}, volume {v}")),
             ];
+
+    /// <summary>Minutes at the table that a timer ran, one for each unit.</summary>
+    public ImmutableArray<TimedWork> Timed { get; init; } = [];
+
+    /// <summary>What a page protector cost; null when nobody said.</summary>
+    public Money? LeafPrice { get; init; }
 
     /// <summary>How the keeper works: evenings and the lag that is wanted.</summary>
     public WorkingHabit Habit { get; init; } = WorkingHabit.Usual;

@@ -31,4 +31,14 @@ public static class WorkingTime
         var sorted = times.Order().ToList();
         return sorted.Count == 0 ? null : sorted[(sorted.Count - 1) / 2];
     }
+
+    /// <summary>
+    /// The time at a unit: what its edits say or what a timer ran, whichever is longer. Scissors and paper make no
+    /// edits, and a timer is forgotten now and then.
+    /// </summary>
+    public static Duration With(Duration edits, int timedMinutes) =>
+        Duration.Max(edits, Duration.FromMinutes(timedMinutes));
 }
+
+/// <summary>Minutes that a timer ran for a unit.</summary>
+public sealed record TimedWork(Guid UnitId, int Minutes);

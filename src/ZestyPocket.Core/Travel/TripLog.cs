@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Travel;

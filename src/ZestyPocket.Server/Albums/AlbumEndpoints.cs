@@ -90,6 +90,15 @@ public static class AlbumEndpoints
             .WithName("makeAlbum")
             .WithProblems();
 
+        albums
+            .MapPost(
+                "/{id:guid}/next",
+                (Guid id, NextAlbumRequest request, NextAlbumMaking making, CancellationToken cancel) =>
+                    making.MakeAsync(id, request.Name, cancel)
+            )
+            .WithName("makeNextAlbum")
+            .WithProblems();
+
         // Everything a keeper does to tape, leaves, protectors, calendar, formulas and words.
         albums
             .MapPost(

@@ -1,5 +1,6 @@
 using NodaTime;
 using ZestyPocket.Core.Binder;
+using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Albums;
@@ -10,7 +11,12 @@ public static class AlbumMaking
     public static Album Rows(NewAlbum made, Guid keeperId, Instant now)
     {
         ArgumentNullException.ThrowIfNull(made);
-        var desk = made.Made(Guid.CreateVersion7);
+        return Rows(made.Made(Guid.CreateVersion7), keeperId, now);
+    }
+
+    public static Album Rows(AlbumDesk desk, Guid keeperId, Instant now)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
         var album = new Album
         {
             Id = Guid.CreateVersion7(),
@@ -25,6 +31,8 @@ public static class AlbumMaking
         };
         album.WriteCalendar(desk.Calendar);
         album.WriteWords(desk.Words);
+        album.WriteFormulas(desk.Formulas);
+        album.WriteKeeping(desk.Keeping);
         foreach (var owned in desk.Binder.Protectors)
         {
             var row = AlbumProtector.From(owned.Protector, album.Protectors.Count);

@@ -35,8 +35,8 @@ public static class FindEndpoints
             .WithTags("Albums")
             .MapGet(
                 "/find",
-                (Guid albumId, [FromQuery] string words, AlbumFinder finder, CancellationToken cancel) =>
-                    finder.FindAsync(albumId, words, cancel)
+                (Guid albumId, [FromQuery] string? words, AlbumFinder finder, CancellationToken cancel) =>
+                    finder.FindAsync(albumId, words ?? "", cancel)
             )
             .WithName("findInAlbum")
             .WithProblems();

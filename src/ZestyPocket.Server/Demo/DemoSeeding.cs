@@ -12,6 +12,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Travel.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Core.Words.Edits;
 using ZestyPocket.Server.Albums;
@@ -21,6 +22,7 @@ using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Shared;
+using ZestyPocket.Server.Travel;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
@@ -579,6 +581,46 @@ public sealed class DemoSeeding(
         }
 
         await FoldOutAsync(album, days, cancel);
+        await LogTripAsync(album.Id, cancel);
+    }
+
+    /// <summary>The track comes as a file; legs, expenses and weather are written beside it.</summary>
+    private async Task LogTripAsync(Guid albumId, CancellationToken cancel)
+    {
+        await using (var scope = scopes.CreateAsyncScope())
+        {
+            await scope
+                .ServiceProvider.GetRequiredService<TripImport>()
+                .AddTracksAsync(albumId, "plum-duff.gpx", DemoTrip.Track(), cancel);
+        }
+
+        foreach (var leg in DemoTrip.TypedLegs)
+        {
+            await EditAlbumAsync(albumId, revision => leg with { Revision = revision }, cancel);
+        }
+
+        foreach (var (day, kind, amount, note) in DemoTrip.Expenses)
+        {
+            await EditAlbumAsync(
+                albumId,
+                revision => new WriteExpense(null, DemoHousehold.TripFirstDay.PlusDays(day), kind, amount, note)
+                {
+                    Revision = revision,
+                },
+                cancel
+            );
+        }
+
+        await EditAlbumAsync(
+            albumId,
+            revision => new SetRates("EUR", [new CurrencyRate("GBP", 1.17m)]) { Revision = revision },
+            cancel
+        );
+        await EditAlbumAsync(
+            albumId,
+            revision => new NoteWeather([.. DemoTrip.Weather]) { Revision = revision },
+            cancel
+        );
     }
 
     /// <summary>

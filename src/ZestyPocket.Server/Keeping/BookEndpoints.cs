@@ -107,23 +107,18 @@ public static class BookEndpoints
                 {
                     var book = await books.RequireAsync(id, What, cancel);
                     var path = BookRunner.PathOf(settings, book);
-                    return book.State != JobState.Done || !File.Exists(path)
-                            ? throw new RuleException(
-                                "The book is not made yet. Wait until it is done, or make it again."
-                            )
-                        : book.Form == BookForm.FlipThrough
-                            ? Results.File(
-                                Path.GetFullPath(path),
-                                "application/octet-stream",
-                                "zesty-pocket-flip-through.html",
-                                enableRangeProcessing: true
-                            )
-                        : Results.File(
-                            Path.GetFullPath(path),
-                            "application/pdf",
-                            "zesty-pocket-book.pdf",
-                            enableRangeProcessing: true
-                        );
+                    if (book.State != JobState.Done || !File.Exists(path))
+                    {
+                        throw new RuleException("The book is not made yet. Wait until it is done, or make it again.");
+                    }
+
+                    var (type, name) = book.Form switch
+                    {
+                        BookForm.FlipThrough => ("application/octet-stream", "zesty-pocket-flip-through.html"),
+                        BookForm.Pictures => ("application/zip", "zesty-pocket-pictures.zip"),
+                        _ => ("application/pdf", "zesty-pocket-book.pdf"),
+                    };
+                    return Results.File(Path.GetFullPath(path), type, name, enableRangeProcessing: true);
                 }
             )
             .WithName("getBookFile")

@@ -91,6 +91,14 @@ public static class KeepingEndpoints
             .WithName("getThickness")
             .WithProblems();
         group
+            .MapGet("/year", (Guid id, YearReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel))
+            .WithName("getYear")
+            .WithProblems();
+        group
+            .MapGet("/costs", (Guid id, CostReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel))
+            .WithName("getCosts")
+            .WithProblems();
+        group
             .MapGet(
                 "/pace",
                 (

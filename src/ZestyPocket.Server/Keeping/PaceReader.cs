@@ -70,7 +70,7 @@ public sealed class PaceReader(ZestyContext db, AlbumReader albums, IClock clock
         var calendar = album.ReadCalendar();
         var today = clock.GetCurrentInstant().InZone(Zones.Find(calendar.HomeZone)).Date;
         var habit = album.ReadKeeping().Habit;
-        var worked = await WorkedAsync(albumId, cancel);
+        var worked = await WorkedAsync(albumId, album.ReadKeeping().Timed, cancel);
         var units = view.Units.Where(u => !u.LeftOut).ToList();
         bool IsDone(UnitSummary u) => u.Pockets > 0 && u.PiecesPlaced >= u.Pockets;
         var middle = WorkingTime.Middle(
@@ -107,19 +107,29 @@ public sealed class PaceReader(ZestyContext db, AlbumReader albums, IClock clock
             : $"{NumberWords.Counted(pictures, "picture")} and one story";
     }
 
-    private async Task<Dictionary<Guid, Duration>> WorkedAsync(Guid albumId, CancellationToken cancel)
+    private async Task<Dictionary<Guid, Duration>> WorkedAsync(
+        Guid albumId,
+        IEnumerable<TimedWork> timed,
+        CancellationToken cancel
+    )
     {
         var edits = await db
             .Edits.AsNoTracking()
             .Where(e => e.AlbumId == albumId)
             .Select(e => new { e.UnitIds, e.MadeAt })
             .ToListAsync(cancel);
-        return edits
+        var worked = edits
             // What holds for many units at once is no work at one of them.
             .Where(e => e.UnitIds.Count is > 0 and <= 2)
             .SelectMany(e => e.UnitIds.Select(u => (Unit: u, e.MadeAt)))
             .GroupBy(e => e.Unit, e => e.MadeAt)
             .ToDictionary(g => g.Key, WorkingTime.Of);
+        foreach (var (unit, minutes) in timed)
+        {
+            worked[unit] = WorkingTime.With(worked.GetValueOrDefault(unit), minutes);
+        }
+
+        return worked;
     }
 
     private static string WordsOf(Pace pace, CatchUpOrder order, LocalDate? by)

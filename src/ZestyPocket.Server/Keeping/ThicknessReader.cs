@@ -49,12 +49,6 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
 
     private sealed record Volume(int Number, List<OpenUnit> Units, BulkMap Map, Length AtTheEnd);
 
-    /// <summary>A unit is finished when each of its pockets has something or is empty on purpose.</summary>
-    private static bool IsFinished(OpenUnit unit) =>
-        unit.Pockets.Any()
-        && !unit.Content.Placements.IsEmpty
-        && unit.Pockets.All(p => unit.Content.At(p.Place) is not null || unit.Content.LeftEmpty.Contains(p.Place));
-
     private static UnitThickness Thickness(OpenUnit unit)
     {
         var sum = unit.Faces.Aggregate(
@@ -65,7 +59,7 @@ public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpe
             unit.Unit.Id,
             unit.Title,
             unit.Dates.First,
-            IsFinished(unit) ? sum : null,
+            unit.IsFinished ? sum : null,
             unit.Faces.Count
         );
     }

@@ -23,7 +23,7 @@ public static class ScrollEndpoints
                 async (
                     Guid id,
                     Guid photoId,
-                    [FromQuery] string size,
+                    [FromQuery] string? size,
                     UnitOpener opener,
                     PictureCache pictures,
                     PaintingBench bench,
@@ -32,7 +32,7 @@ public static class ScrollEndpoints
                 {
                     var open = await opener.OpenAsync(id, cancel);
                     var photo = open.PhotoOf(photoId) ?? throw new MissingException("That picture");
-                    var pocket = MeasureText.ParseSize(size);
+                    var pocket = MeasureText.ParseSize(size ?? "");
                     var busy = await bench.RunAsync(
                         () => RowBusyness.Of(pictures.Readable(PhotoView.RefOf(photo))),
                         cancel

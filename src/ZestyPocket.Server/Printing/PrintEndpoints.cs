@@ -155,8 +155,8 @@ public static class PrintEndpoints
                 "/albums/{id:guid}/inserts.pdf",
                 async (
                     Guid id,
-                    [FromQuery] string paper,
-                    [FromQuery] string margin,
+                    [FromQuery] string? paper,
+                    [FromQuery] string? margin,
                     AlbumReader albums,
                     InsertPages inserts,
                     ZestyContext db,
@@ -178,7 +178,13 @@ public static class PrintEndpoints
                         .ToListAsync(cancel);
                     var volumes = album.ReadKeeping().VolumesOf(units).DefaultIfEmpty(1).Max();
                     return Results.File(
-                        await inserts.PdfAsync(album, volumes, tabs, PrintRun.Setup(paper, margin, "0"), cancel),
+                        await inserts.PdfAsync(
+                            album,
+                            volumes,
+                            tabs,
+                            PrintRun.Setup(paper ?? "", margin ?? "", "0"),
+                            cancel
+                        ),
                         "application/pdf",
                         "binder.pdf"
                     );

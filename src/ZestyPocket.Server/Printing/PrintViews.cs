@@ -71,13 +71,13 @@ public sealed record SetupAsked(string PaperKey, string Margin, string Gap, Guid
 public sealed record SheetQuery
 {
     [FromQuery]
-    public required string Paper { get; init; }
+    public string? Paper { get; init; }
 
     [FromQuery]
-    public required string Margin { get; init; }
+    public string? Margin { get; init; }
 
     [FromQuery]
-    public required string Gap { get; init; }
+    public string? Gap { get; init; }
 
     [FromQuery]
     public string? Choice { get; init; }
@@ -120,9 +120,9 @@ public sealed record SheetQuery
 
     public SetupAsked Asked =>
         new(
-            Paper,
-            Margin,
-            Gap,
+            Paper ?? "",
+            Margin ?? "",
+            Gap ?? "",
             Printer,
             new PrintOptions(
                 UnitPerSheet ?? false,

@@ -54,11 +54,11 @@ public static class AlbumWordsEndpoints
                 "/title",
                 (
                     Guid albumId,
-                    [FromQuery] string title,
+                    [FromQuery] string? title,
                     [FromQuery] Guid? unitId,
                     AlbumWordsReader words,
                     CancellationToken cancel
-                ) => words.TryTitleAsync(albumId, title, unitId, cancel)
+                ) => words.TryTitleAsync(albumId, title ?? "", unitId, cancel)
             )
             .WithName("tryTitle")
             .WithProblems();

@@ -636,7 +636,10 @@ internal static class DocumentNames
                 (nameof(AlbumKeeping.Rings), "rings"),
                 (nameof(AlbumKeeping.VolumeStarts), "volumeStarts"),
                 (nameof(AlbumKeeping.Habit), "habit"),
+                (nameof(AlbumKeeping.LeafPrice), "leafPrice"),
+                (nameof(AlbumKeeping.Timed), "timed"),
             ],
+            [typeof(TimedWork)] = [(nameof(TimedWork.UnitId), "unitId"), (nameof(TimedWork.Minutes), "minutes")],
             [typeof(BinderRings)] =
             [
                 (nameof(BinderRings.Shape), "shape"),

@@ -13,6 +13,9 @@ public enum BookForm
 
     /// <summary>An HTML file that is leafed through, with no network.</summary>
     FlipThrough,
+
+    /// <summary>A zip with a JPEG of the cover and of each spread, to send.</summary>
+    Pictures,
 }
 
 /// <summary>A book that is made of an album or of some of its units.</summary>

@@ -74,3 +74,51 @@ public sealed record SetHabit(ImmutableArray<IsoDayOfWeek> Evenings, int Minutes
         return (desk.Keeping with { Habit = habit }, "Set the evenings for the album");
     }
 }
+
+/// <summary>Says what a page protector cost.</summary>
+/// <param name="Price">Null when it is not known any more.</param>
+public sealed record SetLeafPrice(Money? Price) : KeepingEdit
+{
+    public override string Label() => "Set the price of a page protector";
+
+    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var price = Price?.Checked();
+        return (
+            desk.Keeping with
+            {
+                LeafPrice = price,
+            },
+            price is null ? "Removed the price of a page protector" : $"Set the price of a page protector to {price}"
+        );
+    }
+}
+
+/// <summary>Adds minutes that a timer ran while the keeper worked at a unit.</summary>
+/// <param name="Minutes">1 to 720.</param>
+public sealed record TimeWork(Guid UnitId, int Minutes) : KeepingEdit
+{
+    private const int LongestSitting = 720;
+
+    public override string Label() => "Add working time";
+
+    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        var unit = desk.Binder.Require(UnitId);
+        if (Minutes is < 1 or > LongestSitting)
+        {
+            throw new RuleException($"A sitting takes 1 to {LongestSitting} minutes. Nothing was changed.");
+        }
+
+        var before = desk.Keeping.Timed.FirstOrDefault(t => t.UnitId == UnitId)?.Minutes ?? 0;
+        return (
+            desk.Keeping with
+            {
+                Timed = [.. desk.Keeping.Timed.Where(t => t.UnitId != UnitId), new TimedWork(UnitId, before + Minutes)],
+            },
+            $"Added {NumberWords.Counted(Minutes, "minute")} of work at {desk.TitleOf(unit)}"
+        );
+    }
+}

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.IO.Compression;
 using System.Text;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
@@ -41,15 +43,33 @@ public sealed class BookRunner(
     private const double FlipPixelsPerInch = 110;
     private const double LightFlipPixelsPerInch = 72;
 
+    /// <summary>Single pictures fill a large screen.</summary>
+    private const double PicturePixelsPerInch = 200;
+
     public static string PathOf(ZestySettings settings, Book book)
     {
         ArgumentNullException.ThrowIfNull(settings);
         ArgumentNullException.ThrowIfNull(book);
-        return Path.Combine(
-            settings.Prints,
-            $"book-{book.Id:N}.{(book.Form == BookForm.FlipThrough ? "html" : "pdf")}"
-        );
+        return Path.Combine(settings.Prints, $"book-{book.Id:N}.{EndingOf(book.Form)}");
     }
+
+    private static string EndingOf(BookForm form) =>
+        form switch
+        {
+            BookForm.FlipThrough => "html",
+            BookForm.Pictures => "zip",
+            _ => "pdf",
+        };
+
+    private static double PixelsPerInch(Book job) =>
+        (job.Form, job.Light) switch
+        {
+            (BookForm.FlipThrough, true) => LightFlipPixelsPerInch,
+            (BookForm.FlipThrough, false) => FlipPixelsPerInch,
+            (BookForm.Pictures, false) => PicturePixelsPerInch,
+            (_, true) => LightPixelsPerInch,
+            _ => PrintPixelsPerInch,
+        };
 
     protected override string Failure => "the book could not be made";
 
@@ -75,14 +95,7 @@ public sealed class BookRunner(
             throw new RuleException("These weeks or days have no pages yet: there is nothing to make a book of.");
         }
 
-        var flip = job.Form == BookForm.FlipThrough;
-        var ppi = flip
-            ? job.Light
-                ? LightFlipPixelsPerInch
-                : FlipPixelsPerInch
-            : job.Light
-                ? LightPixelsPerInch
-                : PrintPixelsPerInch;
+        var ppi = PixelsPerInch(job);
         using var watch = new JobWatch<Book>(contexts, job.Id, cancel);
         var pages = books.Of(units, facing: job.Form != BookForm.Pages, ppi, watch.Token);
         (job.State, job.PagesDone, job.PagesTotal) = (JobState.Running, 0, pages.Count);
@@ -95,13 +108,17 @@ public sealed class BookRunner(
             {
                 await using var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.ReadWrite);
                 var title = units[0].Album.Name;
-                if (flip)
+                switch (job.Form)
                 {
-                    await FlipAsync(file, title, pages, ppi, watch, cancel);
-                }
-                else
-                {
-                    PdfFile.Write(file, title, Drawn(pages, watch), Bookmarks(pages));
+                    case BookForm.FlipThrough:
+                        await FlipAsync(file, title, pages, ppi, watch, cancel);
+                        break;
+                    case BookForm.Pictures:
+                        await PicturesAsync(file, pages, ppi, watch, cancel);
+                        break;
+                    default:
+                        PdfFile.Write(file, title, Drawn(pages, watch), Bookmarks(pages));
+                        break;
                 }
             }
         );
@@ -127,6 +144,36 @@ public sealed class BookRunner(
                 .Where(p => p.Title is not null)
                 .Select(p => new PdfBookmark(p.Title!, p.i)),
         ];
+
+    /// <summary>Pictures with nothing but their pixels, numbered in reading order.</summary>
+    private static async Task PicturesAsync(
+        FileStream file,
+        IReadOnlyList<BookPage> pages,
+        double ppi,
+        JobWatch<Book> watch,
+        CancellationToken cancel
+    )
+    {
+        await using var zip = new ZipArchive(file, ZipArchiveMode.Create, leaveOpen: true);
+        for (var i = 0; i < pages.Count; i++)
+        {
+            watch.Tell(set => set.SetProperty(b => b.PagesDone, i));
+            var (size, draw) = pages[i].Paint();
+            var name = i == 0 ? "cover" : NameOf(pages[i].Title) ?? "more";
+            var entry = zip.CreateEntry(
+                string.Create(CultureInfo.InvariantCulture, $"{i:000} {name}.jpg"),
+                CompressionLevel.NoCompression
+            );
+            await using var stream = await entry.OpenAsync(cancel);
+            await stream.WriteAsync(Raster.Jpeg(size.Width.Points, size.Height.Points, ppi, 90, draw), cancel);
+        }
+    }
+
+    /// <summary>A title as every file system takes it.</summary>
+    private static string? NameOf(string? title) =>
+        title is null
+            ? null
+            : string.Concat(title.Select(c => char.IsLetterOrDigit(c) || c == ' ' ? c : '-').Take(60)).Trim();
 
     private static async Task FlipAsync(
         FileStream file,

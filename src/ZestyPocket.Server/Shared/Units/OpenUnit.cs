@@ -70,6 +70,12 @@ public sealed record OpenUnit(
 
     public UnitDates Dates { get; } = Unit.ReadDates();
 
+    /// <summary>Each of its pockets has something or is empty on purpose.</summary>
+    public bool IsFinished =>
+        Pockets.Any()
+        && !Content.Placements.IsEmpty
+        && Pockets.All(p => Content.At(p.Place) is not null || Content.LeftEmpty.Contains(p.Place));
+
     /// <summary>Such as <c>Week 19</c>.</summary>
     public string Title => Dates.Title(Calendar.Style);
 

@@ -292,6 +292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeNextAlbum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{id}/edits": {
         parameters: {
             query?: never;
@@ -716,6 +732,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getThickness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getYear"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getCosts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2280,7 +2328,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddLegs"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditForgetWeather"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditNoteWeather"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveExpense"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRemoveLeg"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRates"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteExpense"] | components["schemas"]["AlbumEditWriteLeg"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddLegs"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditForgetWeather"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditNoteWeather"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveExpense"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRemoveLeg"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetLeafPrice"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRates"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditTimeWork"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteExpense"] | components["schemas"]["AlbumEditWriteLeg"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -2973,6 +3021,17 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Says what a page protector cost. */
+        AlbumEditSetLeafPrice: {
+            /** @enum {string} */
+            kind: "setLeafPrice";
+            price: null | components["schemas"]["Money"];
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Says who the album is about. */
         AlbumEditSetPeople: {
             /** @enum {string} */
@@ -3184,6 +3243,23 @@ export interface components {
             trueTime: string;
             /** @description The camera's name; empty for files that name none. */
             camera: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Adds minutes that a timer ran while the keeper worked at a unit. */
+        AlbumEditTimeWork: {
+            /** @enum {string} */
+            kind: "timeWork";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description 1 to 720.
+             */
+            minutes: number;
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -3560,7 +3636,7 @@ export interface components {
          * @description What an album leaves its binder as.
          * @enum {unknown}
          */
-        BookForm: "pages" | "spreads" | "flipThrough";
+        BookForm: "pages" | "spreads" | "flipThrough" | "pictures";
         /** @description Asks for a book of an album. */
         BookRequest: {
             /** @description Chosen by the asker: the same key is the same book. */
@@ -3832,6 +3908,21 @@ export interface components {
         CornersView: {
             corners: components["schemas"]["PicturePoint"][];
             words: string;
+        };
+        /** @description What an album costs. */
+        CostView: {
+            /**
+             * Format: int32
+             * @description Of the album.
+             */
+            revision: number;
+            /** @description All of it in a sentence. */
+            words: string;
+            leafPrice: null | components["schemas"]["Money"];
+            /** @description Stocks without a price in the drawer: they are in no sum. */
+            withoutPrice: string[];
+            months: components["schemas"]["MonthCostView"][];
+            units: components["schemas"]["UnitCostView"][];
         };
         /** @description The sum of one part of the album: its pieces against its pockets. */
         CountView: {
@@ -4887,8 +4978,23 @@ export interface components {
             /** @description Three letters of ISO 4217. */
             currency: string;
         };
+        /** @description What a month's units cost together. */
+        MonthCostView: {
+            month: string;
+            total: string;
+        };
+        /** @description How often something is there. */
+        NamedCount: {
+            name: string;
+            /** Format: int32 */
+            count: number;
+        };
         /** @description A new printer, or another name for one. */
         NamePrinter: {
+            name: string;
+        };
+        /** @description The album that goes on where another ends. */
+        NextAlbumRequest: {
             name: string;
         };
         /** @description The weather of a day as somebody noted or measured it. */
@@ -6920,6 +7026,17 @@ export interface components {
              */
             unplaced: number;
         };
+        /** @description What a unit's materials cost. */
+        UnitCostView: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            paper: string;
+            leaves: string;
+            total: string;
+            /** @description Each of its pockets has something or is empty on purpose. */
+            isFinished: boolean;
+        };
         /** @description What the unit has and what it still lacks. */
         UnitCounts: {
             /** Format: int32 */
@@ -8122,6 +8239,30 @@ export interface components {
             /** @description How deep that room is, such as `1/2 in`. */
             room?: null | string;
         };
+        /** @description A colour of the year and its share in hundredths. */
+        YearColourView: {
+            hex: string;
+            /** Format: int32 */
+            percent: number;
+        };
+        /** @description What a year of an album came to, and the album that could go on. */
+        YearView: {
+            /** @description Its numbers, a line each. */
+            lines: string[];
+            colours: components["schemas"]["YearColourView"][];
+            people: components["schemas"]["NamedCount"][];
+            /** @description The same as words of a card. */
+            cardWords: string;
+            /**
+             * Format: uuid
+             * @description Where a card of the year would lie; null in an album without units.
+             */
+            lastUnitId: null | string;
+            /** @description What the next album would be called. */
+            nextName: string;
+            /** @description Its first day in words. */
+            nextFirstDay: null | string;
+        };
     };
     responses: never;
     parameters: never;
@@ -8958,6 +9099,59 @@ export interface operations {
             };
         };
     };
+    makeNextAlbum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextAlbumRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlbumView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     editAlbum: {
         parameters: {
             query?: {
@@ -9528,8 +9722,8 @@ export interface operations {
     };
     findScrollCuts: {
         parameters: {
-            query: {
-                size: string;
+            query?: {
+                size?: string;
             };
             header?: never;
             path: {
@@ -10245,6 +10439,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ThicknessView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostView"];
                 };
             };
             /** @description Not Found */
@@ -12985,8 +13277,8 @@ export interface operations {
     };
     findInAlbum: {
         parameters: {
-            query: {
-                words: string;
+            query?: {
+                words?: string;
             };
             header?: never;
             path: {
@@ -14386,8 +14678,8 @@ export interface operations {
     };
     tryTitle: {
         parameters: {
-            query: {
-                title: string;
+            query?: {
+                title?: string;
                 unitId?: string;
             };
             header?: never;
@@ -14992,10 +15284,10 @@ export interface operations {
     };
     getSheet: {
         parameters: {
-            query: {
-                Paper: string;
-                Margin: string;
-                Gap: string;
+            query?: {
+                Paper?: string;
+                Margin?: string;
+                Gap?: string;
                 Choice?: string;
                 Piece?: string[];
                 Printer?: string;
@@ -15056,10 +15348,10 @@ export interface operations {
     };
     getOutlines: {
         parameters: {
-            query: {
-                Paper: string;
-                Margin: string;
-                Gap: string;
+            query?: {
+                Paper?: string;
+                Margin?: string;
+                Gap?: string;
                 Choice?: string;
                 Piece?: string[];
                 Printer?: string;
@@ -15410,9 +15702,9 @@ export interface operations {
     };
     getInsertsPdf: {
         parameters: {
-            query: {
-                paper: string;
-                margin: string;
+            query?: {
+                paper?: string;
+                margin?: string;
             };
             header?: never;
             path: {

@@ -29,6 +29,7 @@ export const tabs: readonly Tab[] = [
     rooms: [
       { key: 'photos', name: 'Photos', scopes: ['unit', 'album'] },
       { key: 'cameras', name: 'Cameras & places', scopes: ['album'] },
+      { key: 'trip', name: 'Trip log', scopes: ['album'] },
       { key: 'keepsakes', name: 'Keepsakes', scopes: ['album'] },
       { key: 'videos', name: 'Videos', scopes: ['album'] },
       { key: 'series', name: 'Series', scopes: ['album'] },
@@ -81,6 +82,8 @@ export const tabs: readonly Tab[] = [
     rooms: [
       { key: 'thickness', name: 'Thickness', scopes: ['album'] },
       { key: 'pace', name: 'Pace', scopes: ['album'] },
+      { key: 'costs', name: 'Costs', scopes: ['album'] },
+      { key: 'year', name: 'Year', scopes: ['album'] },
       { key: 'book', name: 'Book', scopes: ['album', 'unit', 'stretch'] },
       { key: 'backup', name: 'Backup', scopes: ['album'] },
     ],

@@ -9,6 +9,8 @@ import CountTab from '../counting/CountTab.vue'
 import BookRoom from '../keeping/BookRoom.vue'
 import BackupRoom from '../keeping/BackupRoom.vue'
 import PaceRoom from '../keeping/PaceRoom.vue'
+import CostRoom from '../keeping/CostRoom.vue'
+import YearRoom from '../keeping/YearRoom.vue'
 import ThicknessRoom from '../keeping/ThicknessRoom.vue'
 import LookOverRoom from '../lookingOver/LookOverRoom.vue'
 import ReadingRoom from '../lookingOver/ReadingRoom.vue'
@@ -18,6 +20,7 @@ import GatherTab from '../photos/GatherTab.vue'
 import PhotosRoom from '../photos/PhotosRoom.vue'
 import SeriesRoom from '../photos/SeriesRoom.vue'
 import VideosRoom from '../photos/VideosRoom.vue'
+import TripRoom from '../travel/TripRoom.vue'
 import KeepsakesRoom from '../placing/KeepsakesRoom.vue'
 import PlaceTab from '../placing/PlaceTab.vue'
 import StretchRoom from '../placing/StretchRoom.vue'
@@ -62,6 +65,7 @@ const ofAlbum = {
   'gather/cameras': CamerasRoom,
   'gather/keepsakes': KeepsakesRoom,
   'gather/series': SeriesRoom,
+  'gather/trip': TripRoom,
   'gather/videos': VideosRoom,
   'tell/styles': StylesRoom,
   'tell/lettering': LettersRoom,
@@ -74,6 +78,8 @@ const ofAlbum = {
   'print/printers': PrintersRoom,
   'keep/thickness': ThicknessRoom,
   'keep/pace': PaceRoom,
+  'keep/costs': CostRoom,
+  'keep/year': YearRoom,
   'keep/backup': BackupRoom,
 } as const
 

@@ -67,6 +67,7 @@ const size = (bytes: number) => (bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB`
             <option value="pages">PDF, page by page</option>
             <option value="spreads">PDF, facing pages together</option>
             <option value="flipThrough">Flip-through for a browser (HTML)</option>
+            <option value="pictures">Single pictures (ZIP of JPEG)</option>
           </BFormSelect>
         </div>
         <BFormCheckbox v-model="light">Smaller pictures</BFormCheckbox>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { StorageSerializers, useLocalStorage, useTimestamp } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { AlbumView, PaceView } from '../../api/client'
 import { useAct } from '../../shared/act'
@@ -50,6 +51,24 @@ async function setHabit() {
     busy.value = false
   }
 }
+/** A timer runs in this browser, also while the page is closed; what it ran is kept with the album when it stops. */
+const timer = useLocalStorage<{ unitId: string; title: string; since: number } | null>(
+  `zesty.timer.${props.album.id}`,
+  null,
+  { serializer: StorageSerializers.object },
+)
+const now = useTimestamp({ interval: 1000 })
+const ran = computed(() => (timer.value ? Math.max(0, Math.floor((now.value - timer.value.since) / 60000)) : 0))
+const start = (unitId: string, title: string) => (timer.value = { unitId, title, since: Date.now() })
+
+async function stop() {
+  const { unitId } = timer.value!
+  const minutes = Math.min(720, Math.max(1, ran.value))
+  const done = await act(() =>
+    editAlbum(props.album.id, { kind: 'timeWork', revision: data.value!.revision, unitId, minutes }),
+  )
+  if (done) timer.value = null
+}
 const calendar = computed(
   () => `/api/albums/${props.album.id}/evenings.ics?order=${order.value}&time=${encodeURIComponent(time.value)}`,
 )
@@ -68,6 +87,11 @@ const calendar = computed(
             : `A spread is taken to need ${data.minutesEach} minutes until this album has shown what it needs.`
         }}
       </p>
+    </section>
+    <section v-if="timer" class="room-panel mb-3 d-flex gap-3 align-items-center" aria-label="Timer">
+      <span data-testid="timer">At {{ timer.title }} for {{ ran }} min</span>
+      <BButton size="sm" variant="primary" :disabled="!data" @click="stop">Stop and add</BButton>
+      <BButton size="sm" variant="outline-dark" @click="timer = null">Discard</BButton>
     </section>
     <section class="room-panel mb-3">
       <h3 class="h6">Your evenings</h3>
@@ -123,6 +147,15 @@ const calendar = computed(
         <li v-for="o in data.open" :key="o.unitId">
           <RouterLink :to="unitPlace(album.id, o.unitId, 'place')">{{ o.title }}</RouterLink> · about
           {{ o.minutes }} min; a thin version: {{ o.thin }}
+          <BButton
+            v-if="!timer"
+            size="sm"
+            variant="link"
+            class="p-0"
+            :aria-label="`Start a timer for ${o.title}`"
+            @click="start(o.unitId, o.title)"
+            >Start timer</BButton
+          >
         </li>
       </ul>
     </section>

@@ -13,6 +13,20 @@ export const useThickness = (albumId: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}/thickness', { params: { path: { id: toValue(albumId) } } })),
   })
 
+/** What an album's materials cost. */
+export const useCosts = (albumId: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'costs')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/costs', { params: { path: { id: toValue(albumId) } } })),
+  })
+
+/** What the year came to, and the album that could go on. */
+export const useYear = (albumId: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'year')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/year', { params: { path: { id: toValue(albumId) } } })),
+  })
+
 /** How fast the keeper is, and the evenings until the album is caught up. */
 export const usePace = (
   albumId: MaybeRefOrGetter<string>,

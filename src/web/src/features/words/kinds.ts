@@ -14,7 +14,7 @@ export const cardKinds: { kind: CardKind; name: string; hint: string }[] = [
   { kind: 'dayTitle', name: 'Title of a day', hint: 'weekday and date, computed' },
   { kind: 'people', name: 'Who was there', hint: 'ages on that date, computed' },
   { kind: 'fromTo', name: 'From and to', hint: 'computed from the stays' },
-  { kind: 'map', name: 'The way', hint: 'where the pictures were taken, computed' },
+  { kind: 'map', name: 'The way', hint: 'on a map, by tracks and pictures, computed' },
   { kind: 'facts', name: 'Facts of the day', hint: 'daylight and weather, computed' },
   { kind: 'numbers', name: 'In numbers', hint: 'days, people, pictures, computed' },
   { kind: 'countdown', name: 'Countdown', hint: 'days until, computed' },

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 
-namespace ZestyPocket.Core.Travel;
+namespace ZestyPocket.Core.Measures;
 
 /// <summary>A sum of money.</summary>
 /// <param name="Currency">Three letters of ISO 4217.</param>

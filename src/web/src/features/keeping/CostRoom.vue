@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import type { AlbumView } from '../../api/client'
+import { useAct } from '../../shared/act'
+import { editAlbum } from '../../shared/edits'
+import { place, unitPlace } from '../../shared/places'
+import { useCosts } from './queries'
+
+/** What the materials of each week, of each month and of the whole album cost. */
+const props = defineProps<{ album: AlbumView }>()
+const { data, error } = useCosts(() => props.album.id)
+const { act } = useAct(() => props.album.id)
+const busy = ref(false)
+const amount = ref('')
+const currency = ref('EUR')
+watch(
+  data,
+  (now) => {
+    amount.value = now?.leafPrice?.amount.toString() ?? ''
+    currency.value = now?.leafPrice?.currency ?? 'EUR'
+  },
+  { immediate: true },
+)
+
+async function setPrice() {
+  busy.value = true
+  try {
+    await act(() =>
+      editAlbum(props.album.id, {
+        kind: 'setLeafPrice',
+        revision: data.value!.revision,
+        price: amount.value === '' ? null : { amount: Number(amount.value), currency: currency.value },
+      }),
+    )
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="room" data-testid="costs">
+    <section class="room-panel mb-3" aria-labelledby="costs-head">
+      <h2 id="costs-head" class="h5 mb-1">Costs</h2>
+      <p v-if="error" class="warning-chip" role="alert">! {{ error.message }}</p>
+      <p role="status">{{ data?.words ?? 'Counting …' }}</p>
+      <p v-if="data?.withoutPrice.length" class="warning-chip">
+        ! No price yet for {{ data.withoutPrice.join(', ') }}: in no sum.
+        <RouterLink :to="place(album.id, { kind: 'album' }, 'print', 'papers')">Write it in Papers</RouterLink>
+      </p>
+      <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="setPrice">
+        <div>
+          <label for="leaf-price" class="form-label mb-0">One page protector costs</label>
+          <BFormInput id="leaf-price" v-model="amount" type="number" min="0" step="0.01" size="sm" />
+        </div>
+        <div>
+          <label for="leaf-currency" class="form-label mb-0">Currency</label>
+          <BFormInput id="leaf-currency" v-model="currency" size="sm" maxlength="3" required />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy || !data">Set price</BButton>
+      </form>
+      <p class="form-text mb-0">
+        Paper is counted by area with a quarter for what is cut off, at the prices in Papers. Each page is half a
+        protector.
+      </p>
+    </section>
+    <section v-if="data?.months.length" class="room-panel" aria-labelledby="cost-list-head">
+      <h3 id="cost-list-head" class="h6">By month and spread</h3>
+      <ul class="list-unstyled d-flex flex-wrap gap-3">
+        <li v-for="m in data.months" :key="m.month">{{ m.month }}: {{ m.total }}</li>
+      </ul>
+      <div class="table-responsive">
+        <table class="table table-sm mb-0">
+          <thead>
+            <tr>
+              <th scope="col">Spread</th>
+              <th scope="col" class="text-end">Paper</th>
+              <th scope="col" class="text-end">Pages</th>
+              <th scope="col" class="text-end">Together</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="u in data.units" :key="u.unitId">
+              <td>
+                <RouterLink :to="unitPlace(album.id, u.unitId, 'place')">{{ u.title }}</RouterLink>
+                <span v-if="!u.isFinished" class="visually-quiet"> not finished</span>
+              </td>
+              <td class="text-end">{{ u.paper }}</td>
+              <td class="text-end">{{ u.leaves }}</td>
+              <td class="text-end">{{ u.total }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+  </div>
+</template>
