@@ -17,7 +17,7 @@ public sealed class TravelTests
         desk.UntilText("[data-testid='trip']", "No leg is in the trip log yet");
         desk.Browser.FindElement(By.CssSelector("[data-testid='track-files']")).SendKeys(Track(desk.Folder));
         desk.UntilText("[data-testid='notice']", "Added 1 leg");
-        desk.UntilText("[data-testid='trip']", "La Charité-sur-Loire to");
+        desk.UntilText("[data-testid='trip']", "La Charité-sur-Loire to near");
         desk.Until(
             "the map",
             () =>

@@ -7,7 +7,16 @@ namespace ZestyPocket.Core.Travel;
 
 /// <summary>A place with a name.</summary>
 /// <param name="People">How many live there.</param>
-public sealed record NamedPlace(string Name, GeoPoint Place, int People);
+public sealed record NamedPlace(string Name, GeoPoint Place, int People)
+{
+    private const string Near = "near ";
+
+    /// <summary>What a place that is not quite there is called.</summary>
+    public string NearIt => Near + Name;
+
+    /// <summary>A name that only says what is near: no map writes it beside a point.</summary>
+    public static bool IsNear(string name) => name.StartsWith(Near, StringComparison.Ordinal);
+}
 
 /// <summary>A run of points of the outline that lie near each other.</summary>
 /// <param name="Middle">Of all of them.</param>

@@ -75,6 +75,7 @@ public sealed class TripWays
         ];
         var named = drawn
             .SelectMany(l => new[] { (l.Leg.From, l.Way[0].Place), (l.Leg.To, l.Way[^1].Place) })
+            .Where(n => !NamedPlace.IsNear(n.Item1))
             .DistinctBy(n => n.Item1)
             .ToImmutableArray();
         var totals = TripTotals.Of(Log, first, last);

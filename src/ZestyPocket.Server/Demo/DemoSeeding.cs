@@ -12,6 +12,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Placing.Edits;
+using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Travel.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Core.Words.Edits;
@@ -584,6 +585,47 @@ public sealed class DemoSeeding(
         await LogTripAsync(album.Id, cancel);
     }
 
+    /// <summary>A receiver knows no names: the household writes them over.</summary>
+    private async Task NameMooringsAsync(Guid albumId, CancellationToken cancel)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var log = (
+            await scope
+                .ServiceProvider.GetRequiredService<ZestyContext>()
+                .Albums.AsNoTracking()
+                .SingleAsync(a => a.Id == albumId, cancel)
+        ).ReadTrip();
+        var boat = 0;
+        foreach (var leg in log.Legs)
+        {
+            var afloat = leg.Mode == TravelMode.Boat;
+            var (from, to) = afloat
+                ? (DemoTrip.Moorings[boat], DemoTrip.Moorings[boat + 1])
+                : (DemoTrip.Moorings[boat], DemoTrip.Moorings[boat]);
+            boat += afloat ? 1 : 0;
+            await EditAlbumAsync(
+                albumId,
+                revision => new WriteLeg(
+                    leg.Id,
+                    leg.Day,
+                    from,
+                    to,
+                    leg.Mode,
+                    ClockText.Show(leg.Leaves!.Value),
+                    ClockText.Show(leg.Arrives!.Value),
+                    null,
+                    [afloat ? "the lock" : "the long view"],
+                    null,
+                    afloat ? ["Ada", "Ben", "Junie"] : ["Ben", "Junie"]
+                )
+                {
+                    Revision = revision,
+                },
+                cancel
+            );
+        }
+    }
+
     /// <summary>The track comes as a file; legs, expenses and weather are written beside it.</summary>
     private async Task LogTripAsync(Guid albumId, CancellationToken cancel)
     {
@@ -594,6 +636,7 @@ public sealed class DemoSeeding(
                 .AddTracksAsync(albumId, "plum-duff.gpx", DemoTrip.Track(), cancel);
         }
 
+        await NameMooringsAsync(albumId, cancel);
         foreach (var leg in DemoTrip.TypedLegs)
         {
             await EditAlbumAsync(albumId, revision => leg with { Revision = revision }, cancel);

@@ -79,6 +79,20 @@ public static class DemoTrip
         },
     ];
 
+    /// <summary>What the household calls its moorings, from the first morning to the last.</summary>
+    public static IReadOnlyList<string> Moorings { get; } =
+    [
+        "The boatyard",
+        "Lower Sallow",
+        "Heron Bend",
+        "Miller’s Lock",
+        "Quiet Reach",
+        "Otter Weir",
+        "Ash Bridge",
+        "Plum Basin",
+        "The last basin",
+    ];
+
     /// <summary>What was paid, by day from 0.</summary>
     public static IReadOnlyList<(int Day, ExpenseKind Kind, Money Amount, string Note)> Expenses { get; } =
     [

@@ -27,11 +27,13 @@ public sealed record MonthCostView(string Month, string Total);
 /// <param name="Revision">Of the album.</param>
 /// <param name="Words">All of it in a sentence.</param>
 /// <param name="LeafPrice">What a page protector cost; null when nobody said.</param>
+/// <param name="IsPriced">Something that lies in the pockets has a price.</param>
 /// <param name="WithoutPrice">Stocks without a price in the drawer: they are in no sum.</param>
 public sealed record CostView(
     int Revision,
     string Words,
     Money? LeafPrice,
+    bool IsPriced,
     IReadOnlyList<string> WithoutPrice,
     IReadOnlyList<MonthCostView> Months,
     IReadOnlyList<UnitCostView> Units
@@ -77,6 +79,7 @@ public sealed class CostReader(ZestyContext db, AlbumReader albums, UnitOpener o
             album.Revision,
             WordsOf(units, currency),
             leaf,
+            units.Exists(u => u.Cost.Total > 0 && !u.Unit.Content.Placements.IsEmpty),
             [.. units.SelectMany(u => u.Cost.WithoutPrice).Distinct().Order().Select(Stocks.Name)],
             [
                 .. units
@@ -112,6 +115,12 @@ public sealed class CostReader(ZestyContext db, AlbumReader albums, UnitOpener o
         if (laid.Count == 0)
         {
             return "Nothing lies in the pockets yet, so nothing costs anything.";
+        }
+
+        if (laid.TrueForAll(u => u.Cost.Total == 0))
+        {
+            return "Write what a page protector costs here and what papers cost in Papers: then each spread, each month "
+                + "and the whole album are counted.";
         }
 
         var finished = laid.FindAll(u => u.Unit.IsFinished).ConvertAll(u => u.Cost.Total);

@@ -19,8 +19,9 @@ namespace ZestyPocket.Server.Travel;
 /// </summary>
 public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor editor)
 {
-    /// <summary>A place farther away is not where a leg began.</summary>
-    private static readonly Distance NearestPlace = Distance.FromKilometres(15);
+    /// <summary>Within this far of the middle of a place one is in it; farther away, near it.</summary>
+    private static readonly Distance InPlace = Distance.FromKilometres(2);
+    private static readonly Distance NearPlace = Distance.FromKilometres(15);
 
     /// <summary>Reads a track file and adds its legs; those that are here already are passed over.</summary>
     public async Task<AlbumEditAnswer> AddTracksAsync(Guid albumId, string name, byte[] bytes, CancellationToken cancel)
@@ -161,7 +162,8 @@ public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor 
 
     /// <summary>The nearest place with a name; else the stay of that day; else its position.</summary>
     private static string NameOf(GeoPoint at, AlbumCalendar calendar, LocalDate day) =>
-        MapOutline.World.Nearest(at, NearestPlace)?.Name
+        MapOutline.World.Nearest(at, InPlace)?.Name
+        ?? MapOutline.World.Nearest(at, NearPlace)?.NearIt
         ?? calendar.Stays.LastOrDefault(s => s.From.Date <= day)?.Place
         ?? string.Create(CultureInfo.InvariantCulture, $"{at.Latitude:0.00}, {at.Longitude:0.00}");
 

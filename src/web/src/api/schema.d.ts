@@ -3919,6 +3919,8 @@ export interface components {
             /** @description All of it in a sentence. */
             words: string;
             leafPrice: null | components["schemas"]["Money"];
+            /** @description Something that lies in the pockets has a price. */
+            isPriced: boolean;
             /** @description Stocks without a price in the drawer: they are in no sum. */
             withoutPrice: string[];
             months: components["schemas"]["MonthCostView"][];

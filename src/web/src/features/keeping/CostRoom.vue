@@ -64,7 +64,7 @@ async function setPrice() {
         protector.
       </p>
     </section>
-    <section v-if="data?.months.length" class="room-panel" aria-labelledby="cost-list-head">
+    <section v-if="data?.isPriced" class="room-panel" aria-labelledby="cost-list-head">
       <h3 id="cost-list-head" class="h6">By month and spread</h3>
       <ul class="list-unstyled d-flex flex-wrap gap-3">
         <li v-for="m in data.months" :key="m.month">{{ m.month }}: {{ m.total }}</li>

@@ -152,7 +152,7 @@ const calendar = computed(
             size="sm"
             variant="link"
             class="p-0"
-            :aria-label="`Start a timer for ${o.title}`"
+            :aria-label="`Start timer for ${o.title}`"
             @click="start(o.unitId, o.title)"
             >Start timer</BButton
           >

@@ -97,7 +97,7 @@ async function makeNext() {
       <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="makeNext">
         <div>
           <label for="next-name" class="form-label mb-0">Name</label>
-          <BFormInput id="next-name" v-model="name" size="sm" maxlength="120" required />
+          <BFormInput id="next-name" v-model="name" size="sm" maxlength="120" required class="name" />
         </div>
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Create album</BButton>
       </form>
@@ -110,6 +110,9 @@ async function makeNext() {
   columns: 2 14rem;
   margin-bottom: 0.75rem;
   font-size: 1.1rem;
+}
+.name {
+  width: min(24rem, 80vw);
 }
 .swatch {
   height: 2.5rem;

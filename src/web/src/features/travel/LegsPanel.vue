@@ -25,7 +25,7 @@ const about = (leg: TripLegView) =>
     leg.stops.length ? `stops: ${leg.stops.join(', ')}` : '',
     leg.climb ? `${leg.climb} up` : '',
     leg.companions.length ? `with ${leg.companions.join(', ')}` : '',
-    leg.price ? `${leg.price.amount} ${leg.price.currency}` : '',
+    leg.price ? `${leg.price.amount.toFixed(2)} ${leg.price.currency}` : '',
     leg.source === 'pictures' ? 'from the pictures: at least' : '',
     leg.gaps ? `track lost ${leg.gaps === 1 ? 'once' : `${leg.gaps} times`}` : '',
   ]

@@ -116,9 +116,9 @@ async function takeAll(files: FileList | null) {
                 v-if="open !== day.day"
                 size="sm"
                 variant="outline-dark"
-                :aria-label="`Note the weather of ${day.label}`"
+                :aria-label="`Note weather of ${day.label}`"
                 @click="change(day)"
-                >Note</BButton
+                >Note weather</BButton
               >
               <BButton
                 v-if="day.source === 'noted'"

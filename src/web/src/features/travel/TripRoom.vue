@@ -40,35 +40,43 @@ async function takeTracks(files: FileList | null) {
     <section class="room-panel mb-3" aria-labelledby="trip-head">
       <h2 id="trip-head" class="h5 mb-1">Trip log</h2>
       <p v-if="error" class="warning-chip" role="alert">! {{ error.message }}</p>
-      <p role="status">{{ data?.words ?? 'Reading …' }}</p>
-      <div class="d-flex flex-wrap gap-2">
-        <BButton size="sm" variant="primary" :disabled="busy" @click="tracks?.click()">Import tracks (GPX)</BButton>
-        <input
-          ref="tracks"
-          type="file"
-          multiple
-          accept=".gpx"
-          class="visually-hidden"
-          tabindex="-1"
-          aria-label="Track files"
-          data-testid="track-files"
-          @change="takeTracks(($event.target as HTMLInputElement).files)"
-        />
-        <BButton size="sm" variant="outline-dark" :disabled="busy" @click="doing(() => addLegsFromPictures(album.id))"
-          >Take legs from the pictures</BButton
-        >
+      <div class="row g-4">
+        <div class="col-12 col-lg-5">
+          <p role="status">{{ data?.words ?? 'Reading …' }}</p>
+          <div class="d-flex flex-wrap gap-2">
+            <BButton size="sm" variant="primary" :disabled="busy" @click="tracks?.click()">Import tracks (GPX)</BButton>
+            <input
+              ref="tracks"
+              type="file"
+              multiple
+              accept=".gpx"
+              class="visually-hidden"
+              tabindex="-1"
+              aria-label="Track files"
+              data-testid="track-files"
+              @change="takeTracks(($event.target as HTMLInputElement).files)"
+            />
+            <BButton
+              size="sm"
+              variant="outline-dark"
+              :disabled="busy"
+              @click="doing(() => addLegsFromPictures(album.id))"
+              >Take legs from the pictures</BButton
+            >
+          </div>
+          <p v-if="data?.fromTracks" class="visually-quiet mt-2 mb-0">
+            {{ data.fromTracks === 1 ? '1 picture' : `${data.fromTracks} pictures` }} without a position lie where the
+            track was at that moment.
+          </p>
+        </div>
+        <figure v-if="map" class="col-12 col-lg-7 mb-0">
+          <img :src="map" alt="Map of all legs" class="map" width="960" height="720" loading="lazy" />
+          <figcaption class="visually-quiet">
+            Coast and borders: Natural Earth. Rivers: GSHHG. Places: GeoNames (CC BY 4.0). Add a card “The way” to a
+            week or day to print it.
+          </figcaption>
+        </figure>
       </div>
-      <p v-if="data?.fromTracks" class="visually-quiet mt-2 mb-0">
-        {{ data.fromTracks === 1 ? '1 picture' : `${data.fromTracks} pictures` }} without a position lie where the track
-        was at that moment.
-      </p>
-      <figure v-if="map" class="mt-3 mb-0">
-        <img :src="map" alt="Map of all legs" class="map" width="960" height="720" loading="lazy" />
-        <figcaption class="visually-quiet">
-          Coast and borders: Natural Earth. Rivers: GSHHG. Places: GeoNames (CC BY 4.0). Add a card “The way” to a week
-          or day to print it.
-        </figcaption>
-      </figure>
     </section>
     <template v-if="data">
       <LegsPanel :trip="data" :first-day="firstDay" :busy="busy" :edit="edit" />
