@@ -125,7 +125,8 @@ public static class MapCard
         var names = Names(map, frame, style, shaper, outline, barBox, marks, [.. lines.Select(l => l.Line)]);
         return face with
         {
-            Shapes = [.. face.Shapes, .. shapes],
+            // Ornaments of the family fill the room that is left; a map leaves none.
+            Shapes = shapes.ToImmutable(),
             Rules = [.. face.Rules, .. bar.Rules],
             Discs =
             [

@@ -26,7 +26,7 @@ public readonly record struct CardPoint(double X, double Y);
 public sealed class MapFrame
 {
     /// <summary>A map shows at least so much: nearer there is nothing on the outline.</summary>
-    private static readonly Distance Narrowest = Distance.FromKilometres(12);
+    private static readonly Distance Narrowest = Distance.FromKilometres(5);
 
     /// <summary>Free all around the way, as a part of it.</summary>
     private const double Air = 0.16;

@@ -119,8 +119,8 @@ public sealed class CostReader(ZestyContext db, AlbumReader albums, UnitOpener o
 
         if (laid.TrueForAll(u => u.Cost.Total == 0))
         {
-            return "Write what a page protector costs here and what papers cost in Papers: then each spread, each month "
-                + "and the whole album are counted.";
+            return "Write what a page protector costs here and what papers cost in Papers: then each spread, each "
+                + "month and the whole album are counted.";
         }
 
         var finished = laid.FindAll(u => u.Unit.IsFinished).ConvertAll(u => u.Cost.Total);

@@ -146,7 +146,8 @@ public sealed class Desk : IAsyncDisposable
                           if (e.disabled || !e.getClientRects().length || !e.checkVisibility({ opacityProperty: true,
                             visibilityProperty: true })) return false
                           const text = e.innerText.trim()
-                          return (whole ? text === name : text.startsWith(name)) || e.getAttribute('aria-label') === name
+                          const called = whole ? text === name : text.startsWith(name)
+                          return called || e.getAttribute('aria-label') === name
                         }) ?? null
                         """,
                         css,
