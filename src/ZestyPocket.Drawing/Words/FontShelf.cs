@@ -210,6 +210,14 @@ public sealed class FontShelf : ITextShaper, IDisposable
             }
         }
 
+        // A mark can pull its letter back: the width is the letter's with its mark, and no stretch is less than nothing.
+        for (var i = text.Length - 1; i > 0; i--)
+        {
+            var back = Math.Min(0, advances[i]);
+            advances[i] -= back;
+            advances[i - 1] += back;
+        }
+
         var ends = new double[text.Length + 1];
         for (var i = 0; i < text.Length; i++)
         {

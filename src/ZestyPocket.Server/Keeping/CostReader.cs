@@ -65,13 +65,7 @@ public sealed class CostReader(ZestyContext db, AlbumReader albums, UnitOpener o
                     .Select(p => (p.Stock, p.Paper!.Size, p.Price))
             )
         );
-        var ids = await db
-            .Units.AsNoTracking()
-            .Where(u => u.AlbumId == albumId)
-            .OrderBy(u => u.Ordinal)
-            .Select(u => u.Id)
-            .ToListAsync(cancel);
-        var units = (await opener.OpenManyAsync(ids, cancel))
+        var units = (await opener.OpenAlbumAsync(albumId, cancel))
             .Select(u => (Unit: u, Cost: MaterialCost.Of(u.Desk, u.Faces.Select(f => f.Face), prices)))
             .ToList();
         var currency = leaf?.Currency ?? "";

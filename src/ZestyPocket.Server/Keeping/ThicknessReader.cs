@@ -1,28 +1,20 @@
 using System.Globalization;
-using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Shared;
-using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.Keeping;
 
 /// <summary>Reads how thick an album is, volume by volume.</summary>
-public sealed class ThicknessReader(ZestyContext db, AlbumReader albums, UnitOpener opener)
+public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener)
 {
     public async Task<ThicknessView> ReadAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
-        var ids = await db
-            .Units.AsNoTracking()
-            .Where(u => u.AlbumId == albumId)
-            .OrderBy(u => u.Ordinal)
-            .Select(u => u.Id)
-            .ToListAsync(cancel);
-        var open = await opener.OpenManyAsync(ids, cancel);
+        var open = await opener.OpenAlbumAsync(albumId, cancel);
         var keeping = album.ReadKeeping();
         var units = open.Select(Thickness).ToList();
         var volumes = Volumes(album, open, keeping);

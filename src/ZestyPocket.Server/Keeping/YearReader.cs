@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
@@ -6,7 +5,6 @@ using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Shared;
-using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Keeping;
@@ -31,18 +29,12 @@ public sealed record YearView(
 );
 
 /// <summary>Counts what is in an album.</summary>
-public sealed class YearReader(ZestyContext db, AlbumReader albums, UnitOpener opener)
+public sealed class YearReader(AlbumReader albums, UnitOpener opener)
 {
     public async Task<YearView> ReadAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
-        var ids = await db
-            .Units.AsNoTracking()
-            .Where(u => u.AlbumId == albumId)
-            .OrderBy(u => u.Ordinal)
-            .Select(u => u.Id)
-            .ToListAsync(cancel);
-        var open = await opener.OpenManyAsync(ids, cancel);
+        var open = await opener.OpenAlbumAsync(albumId, cancel);
         var (calendar, words) = (album.ReadCalendar(), album.ReadWords());
         var year = YearNumbers.Of([.. open.Select(NumbersOf)], words, album.ReadTrip());
         var lines = year.Lines(NameOf(calendar.Kind), album.Measures).ToList();

@@ -33,8 +33,11 @@ public sealed class FontShelfTests : IDisposable
         }
     }
 
-    [Fact]
-    public void Any_text_can_be_shaped_and_its_widths_only_grow()
+    /// <param name="seed">Of a text that once failed: a mark that pulls its letter back; null for any other.</param>
+    [Theory]
+    [InlineData(null)]
+    [InlineData("6HuMH-SPZ9f2")]
+    public void Any_text_can_be_shaped_and_its_widths_only_grow(string? seed)
     {
         Gen.String[
                 Gen.OneOf(
@@ -56,7 +59,8 @@ public sealed class FontShelfTests : IDisposable
                         shaped.Ends.ShouldBe(shaped.Ends.Order());
                     }
                 },
-                iter: 60
+                seed: seed,
+                iter: seed is null ? 60 : 1
             );
     }
 

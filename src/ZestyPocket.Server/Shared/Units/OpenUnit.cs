@@ -249,6 +249,18 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             _ => [],
         };
 
+    /// <summary>Opens every unit of an album for looking at, in their order.</summary>
+    public async Task<IReadOnlyList<OpenUnit>> OpenAlbumAsync(Guid albumId, CancellationToken cancel) =>
+        await OpenManyAsync(
+            await db
+                .Units.AsNoTracking()
+                .Where(u => u.AlbumId == albumId)
+                .OrderBy(u => u.Ordinal)
+                .Select(u => u.Id)
+                .ToListAsync(cancel),
+            cancel
+        );
+
     /// <summary>
     /// Opens several units of one album for looking at, in the order asked for: as many questions to the database as
     /// one unit takes. Units that are gone are left out.

@@ -97,7 +97,14 @@ function onKey(event: KeyboardEvent) {
           @click="pickPhoto(photo)"
           @pointerdown="drag.start($event, { kind: 'photo', photoId: photo.id }, photo.picture + '512', photo.fileName)"
         >
-          <img :src="photo.picture + '512'" alt="" loading="lazy" draggable="false" />
+          <img
+            :src="photo.picture + '512'"
+            :width="photo.width"
+            :height="photo.height"
+            alt=""
+            loading="lazy"
+            draggable="false"
+          />
         </button>
       </div>
     </div>
@@ -133,6 +140,7 @@ function onKey(event: KeyboardEvent) {
   padding: 3px;
 }
 .loose {
+  min-width: 24px;
   height: 66px;
   padding: 0;
   border: 2px solid transparent;
