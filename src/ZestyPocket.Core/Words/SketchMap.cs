@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Travel;
 
 namespace ZestyPocket.Core.Words;
 
@@ -13,18 +14,8 @@ public readonly record struct GeoPoint(double Latitude, double Longitude);
 /// </summary>
 public static class SketchMap
 {
-    /// <summary>Mean radius of the Earth, IUGG.</summary>
-    private const double EarthKilometres = 6371.0088;
-
     /// <summary>Great-circle distance by the haversine formula.</summary>
-    public static double Kilometres(GeoPoint a, GeoPoint b)
-    {
-        var (dLat, dLon) = (Radians(b.Latitude - a.Latitude), Radians(b.Longitude - a.Longitude));
-        var h =
-            Math.Pow(Math.Sin(dLat / 2), 2)
-            + (Math.Cos(Radians(a.Latitude)) * Math.Cos(Radians(b.Latitude)) * Math.Pow(Math.Sin(dLon / 2), 2));
-        return 2 * EarthKilometres * Math.Asin(Math.Min(1, Math.Sqrt(h)));
-    }
+    public static double Kilometres(GeoPoint a, GeoPoint b) => Geodesic.OnSphere(a, b).Kilometres;
 
     /// <summary>Length of the way from point to point: at least so far was gone.</summary>
     public static double Way(IReadOnlyList<GeoPoint> points)

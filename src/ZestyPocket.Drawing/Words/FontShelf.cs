@@ -210,7 +210,7 @@ public sealed class FontShelf : ITextShaper, IDisposable
             }
         }
 
-        // A mark can pull its letter back: the width is the letter's with its mark, and no stretch is less than nothing.
+        // A mark can pull its letter back: both count as one width, and no stretch is less than nothing.
         for (var i = text.Length - 1; i > 0; i--)
         {
             var back = Math.Min(0, advances[i]);
