@@ -50,11 +50,6 @@ public sealed record MaterialCost(decimal Paper, decimal Leaves, ImmutableArray<
             }
         }
 
-        if (pages > 0 && prices.Leaf is null)
-        {
-            return new MaterialCost(paper, 0, [.. missing]);
-        }
-
         return new MaterialCost(paper, pages * (prices.Leaf ?? 0) / 2, [.. missing]);
     }
 

@@ -177,7 +177,7 @@ public sealed class MapFrame
             return [to];
         }
 
-        var (a, b, whole) = (Vector(from), Vector(to), Geodesic.Radians(degrees));
+        var (a, b, whole) = (MapProjection.Vector(from), MapProjection.Vector(to), Geodesic.Radians(degrees));
         return Enumerable
             .Range(1, steps)
             .Select(i =>
@@ -192,13 +192,6 @@ public sealed class MapFrame
                         Math.Atan2(y, x) * 180 / Math.PI
                     );
             });
-
-        static (double X, double Y, double Z) Vector(GeoPoint p)
-        {
-            var (sinLat, cosLat) = Math.SinCos(Geodesic.Radians(p.Latitude));
-            var (sinLon, cosLon) = Math.SinCos(Geodesic.Radians(p.Longitude));
-            return (cosLat * cosLon, cosLat * sinLon, sinLat);
-        }
     }
 }
 

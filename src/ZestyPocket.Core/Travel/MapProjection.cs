@@ -46,7 +46,7 @@ public abstract record MapProjection(GeoPoint Middle)
     public static double DegreesBetween(GeoPoint a, GeoPoint b) =>
         Degrees(Geodesic.OnSphere(a, b).Metres / Geodesic.MeanRadius);
 
-    private static (double X, double Y, double Z) Vector(GeoPoint p)
+    internal static (double X, double Y, double Z) Vector(GeoPoint p)
     {
         var (sinLat, cosLat) = Math.SinCos(Geodesic.Radians(p.Latitude));
         var (sinLon, cosLon) = Math.SinCos(Geodesic.Radians(p.Longitude));

@@ -7,7 +7,6 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Travel;
 using ZestyPocket.Core.Travel.Edits;
 using ZestyPocket.Core.Words;
-using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
@@ -26,7 +25,7 @@ public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor 
     /// <summary>Reads a track file and adds its legs; those that are here already are passed over.</summary>
     public async Task<AlbumEditAnswer> AddTracksAsync(Guid albumId, string name, byte[] bytes, CancellationToken cancel)
     {
-        var album = await AlbumAsync(albumId, cancel);
+        var album = await albums.RequireAsync(albumId, cancel);
         var calendar = album.ReadCalendar();
         var read = TrackFiles
             .Read(name, bytes, cancel)
@@ -49,7 +48,7 @@ public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor 
     /// <summary>Adds a leg from picture to picture for each day that has places and no leg yet.</summary>
     public async Task<AlbumEditAnswer> AddFromPicturesAsync(Guid albumId, CancellationToken cancel)
     {
-        var album = await AlbumAsync(albumId, cancel);
+        var album = await albums.RequireAsync(albumId, cancel);
         var has = album.ReadTrip().Legs.Select(l => l.Day).ToHashSet();
         var days = (await PlacedPicturesAsync(db, albumId, cancel))
             .Where(p => p is { Day: not null, Place: not null } && !has.Contains(p.Day.Value))
@@ -93,7 +92,7 @@ public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor 
         CancellationToken cancel
     )
     {
-        var album = await AlbumAsync(albumId, cancel);
+        var album = await albums.RequireAsync(albumId, cancel);
         var read = WeatherFiles.Read(name, bytes, cancel);
         var done = await editor.ApplyAsync(
             albumId,
@@ -103,14 +102,6 @@ public sealed class TripImport(ZestyContext db, AlbumReader albums, AlbumEditor 
         );
         return done with { Changes = [.. done.Changes, .. read.Passed.Take(20)] };
     }
-
-    /// <summary>
-    /// The album as it is now, apart from the one that the editor loads under its lock: what six requests at once have
-    /// loaded before must not be what they save.
-    /// </summary>
-    private async Task<Album> AlbumAsync(Guid id, CancellationToken cancel) =>
-        await albums.Mine.AsNoTracking().SingleOrDefaultAsync(a => a.Id == id, cancel)
-        ?? throw new MissingException("The album");
 
     /// <summary>Every picture of an album in the order of time, with its place where its file has one.</summary>
     internal static async Task<IReadOnlyList<SeenAt>> PlacedPicturesAsync(

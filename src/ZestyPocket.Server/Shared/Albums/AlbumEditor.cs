@@ -47,6 +47,8 @@ public sealed class AlbumEditor(
         if (!preview)
         {
             await AlbumLock.HoldAsync(db, albumId, cancel);
+            // What the request read before it had the lock may be old by now: it must not be what is saved.
+            db.ChangeTracker.Clear();
         }
 
         var rows = await AlbumRows.LoadAsync(db, await albums.RequireAsync(albumId, cancel), cancel);
