@@ -60,6 +60,10 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
 
     public DbSet<Restore> Restores => Set<Restore>();
 
+    public DbSet<StashedItem> StashItems => Set<StashedItem>();
+
+    public DbSet<StashStep> StashSteps => Set<StashStep>();
+
     public DbSet<PieceTick> PieceTicks => Set<PieceTick>();
 
     public DbSet<PrintedPiece> PrintedPieces => Set<PrintedPiece>();
@@ -157,6 +161,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             photo.Property(p => p.Palette).HasColumnType("jsonb");
             photo.Property(p => p.KeepBoxes).HasColumnType("jsonb");
             photo.Property(p => p.CoverBoxes).HasColumnType("jsonb");
+            photo.Property(p => p.People).HasDefaultValueSql("'{}'::text[]");
             photo.Ignore(p => p.Pixels);
             photo.Ignore(p => p.RecordedTime);
         });
@@ -326,9 +331,28 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         {
             order.Property(o => o.RequestKey).HasMaxLength(AskedJob.LongestKey);
             order.Property(o => o.Problem).HasMaxLength(1000);
+            order.Property(o => o.Price).HasPrecision(12, 2);
+            order.Property(o => o.Currency).HasMaxLength(3);
             order.Property(o => o.Prints).HasColumnType("jsonb");
             order.HasOne<Album>().WithMany().HasForeignKey(o => o.AlbumId);
             order.HasIndex(o => new { o.KeeperId, o.RequestKey }).IsUnique();
+        });
+
+        modelBuilder.Entity<StashedItem>(item =>
+        {
+            item.Property(i => i.Item).HasColumnType("jsonb");
+            item.Property(i => i.Revision).IsConcurrencyToken();
+            item.HasOne<Keeper>().WithMany().HasForeignKey(i => i.KeeperId);
+            item.HasIndex(i => new { i.KeeperId, i.MadeAt });
+        });
+
+        modelBuilder.Entity<StashStep>(step =>
+        {
+            step.Property(s => s.Summary).HasMaxLength(400);
+            step.Property(s => s.Changes).HasColumnType("jsonb");
+            step.Property(s => s.Sequence).UseIdentityAlwaysColumn();
+            step.HasOne<Keeper>().WithMany().HasForeignKey(s => s.KeeperId);
+            step.HasIndex(s => new { s.KeeperId, s.Sequence });
         });
 
         modelBuilder.Entity<PieceTick>(tick =>

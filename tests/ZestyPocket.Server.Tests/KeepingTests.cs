@@ -1,8 +1,15 @@
 using System.Collections.Immutable;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Keeping.Edits;
+using ZestyPocket.Core.Keeping.Stash;
+using ZestyPocket.Core.Keeping.Stash.Edits;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Travel.Edits;
 using ZestyPocket.Server.Keeping;
+using ZestyPocket.Server.Keeping.Stash;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -134,5 +141,101 @@ public sealed class KeepingTests
         (next.Name, next.Units.Count, next.Units[0].FirstDay).ShouldBe(("Next year", 4, new LocalDate(2026, 6, 1)));
         next.Units.ShouldAllBe(u => u.PiecesPlaced == 0 && u.Photos == 0);
         (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task An_album_that_is_inserted_counts_in_the_binder_and_is_read_in_its_place()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await FilledAsync(host, pictures: 8);
+        var trip = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "Canal",
+                new LocalDate(2026, 5, 12),
+                3,
+                ["6x8-four-3x4"],
+                MeasureSystem.Inches,
+                Kind: AlbumKind.Trip
+            )
+        );
+        var before = (await ThicknessAsync(host, album.Id)).Volumes.Single().Bulk.Millimetres.Max();
+        var seen = await host.GetAsync<InsertsView>($"/api/albums/{album.Id}/inserted-albums");
+        // It begins in the second week, so it comes after that.
+        seen.Offers.Single().ShouldBe(new InsertOfferView(trip.Id, "Canal", album.Units[1].Id));
+        var asked = await host.GetAsync<InsertsView>($"/api/albums/{trip.Id}/inserted-albums");
+        asked.Hosts.Single().After.ShouldBe("Week 20");
+        var done = await host.EditAlbumAsync(
+            album.Id,
+            new InsertAlbum(trip.Id, album.Units[1].Id) { Revision = TestHost.Latest }
+        );
+        seen = await host.GetAsync<InsertsView>($"/api/albums/{album.Id}/inserted-albums");
+        seen.Inserts.Single().Words.ShouldBe("6 pages after Week 20");
+        (await host.GetAsync<InsertsView>($"/api/albums/{trip.Id}/inserted-albums")).BoundInto!.AlbumId.ShouldBe(
+            album.Id
+        );
+        // By hand: the four leaves of three days more, each of 0.2 mm.
+        var after = (await ThicknessAsync(host, album.Id)).Volumes.Single().Bulk.Millimetres.Max();
+        after.ShouldBe(before + 0.8, 0.001);
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            var services = scope.ServiceProvider;
+            var units = await services
+                .GetRequiredService<UnitOpener>()
+                .OpenAlbumAsync(album.Id, TestContext.Current.CancellationToken);
+            var parts = await services
+                .GetRequiredService<InsertReader>()
+                .PartsAsync(units[0].Album, units, TestContext.Current.CancellationToken);
+            parts.Select(p => (p.Inserted, p.Units.Count)).ShouldBe([(false, 2), (true, 3), (false, units.Count - 2)]);
+        }
+
+        await host.PostAsync<object>($"/api/edits/{done.EditId}/undo", new { });
+        (await ThicknessAsync(host, album.Id)).Volumes.Single().Bulk.Millimetres.Max().ShouldBe(before, 0.001);
+        // One that is not there, or the album itself, changes nothing.
+        foreach (var none in new[] { Guid.NewGuid(), album.Id })
+        {
+            await host.EditAlbumAsync(
+                album.Id,
+                new InsertAlbum(none, album.Units[1].Id) { Revision = TestHost.Latest }
+            );
+        }
+
+        seen = await host.GetAsync<InsertsView>($"/api/albums/{album.Id}/inserted-albums");
+        seen.Inserts.ShouldBeEmpty();
+        (await ThicknessAsync(host, album.Id)).Volumes.Single().Bulk.Millimetres.Max().ShouldBe(before, 0.001);
+    }
+
+    [Fact]
+    public async Task Costs_add_up_what_the_lab_the_stash_and_keepsakes_cost()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await FilledAsync(host, pictures: 8);
+        await host.EditAlbumAsync(album.Id, new SetLeafPrice(new Money(1.20m, "EUR")) { Revision = TestHost.Latest });
+        await host.EditAlbumAsync(
+            album.Id,
+            new SetRates("EUR", [new CurrencyRate("GBP", 1.2m)]) { Revision = TestHost.Latest }
+        );
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        var ticket = new WrittenKeepsake("Ticket", "2x3", "0.2 mm", "", null, null, false, Price: new Money(5m, "GBP"));
+        await host.EditAsync(unit, new AddKeepsake(ticket) { Revision = 0 });
+        var card = (
+            await host.PostAsync<StashAnswer>(
+                "/api/stash/edits",
+                new AddToStash([new StashEntry(StashKind.Card, "Sea", 4, Price: new Money(0.40m, "EUR"))])
+            )
+        ).Items.Single();
+        await host.PostAsync<StashAnswer>(
+            "/api/stash/edits",
+            new UseFromStash(unit.Id, 3) { ItemId = card.Id, Revision = card.Revision }
+        );
+        var costs = await host.GetAsync<CostView>($"/api/albums/{album.Id}/costs");
+        var week = costs.Units.Single(u => u.UnitId == unit.Id);
+        // By hand: two pages are one leaf; three cards at 0.40; a ticket of five pounds at 1.20.
+        (week.Leaves, week.Stash, week.Keepsakes, week.Lab).ShouldBe(("1.20 EUR", "1.20 EUR", "6.00 EUR", "0.00 EUR"));
+        week.Total.ShouldBe("8.40 EUR");
+        await host.EditAlbumAsync(album.Id, new SetRates("EUR", []) { Revision = TestHost.Latest });
+        costs = await host.GetAsync<CostView>($"/api/albums/{album.Id}/costs");
+        costs.WithoutRate.ShouldBe(["5.00 GBP"]);
+        costs.Units.Single(u => u.UnitId == unit.Id).Total.ShouldBe("2.40 EUR");
     }
 }

@@ -51,6 +51,9 @@ public sealed record RingBinder(
     /// <summary>An album has no more weeks, days or hours than this: ten years of weeks.</summary>
     public const int MostUnits = 530;
 
+    /// <summary>Units that begin a further volume; one that is gone counts no more.</summary>
+    public ImmutableArray<Guid> VolumeStarts { get; init; } = [];
+
     /// <summary>The unit; null when the album has no such unit.</summary>
     public BoundUnit? Find(Guid unitId) => Units.FirstOrDefault(u => u.Id == unitId);
 
@@ -271,7 +274,8 @@ public sealed record RingBinder(
         ArgumentNullException.ThrowIfNull(before);
         ArgumentNullException.ThrowIfNull(newId);
         var counts = Units.Select(wanted).ToList();
-        var needed = Binding.LeavesFor(counts.Sum(), School);
+        var starts = Enumerable.Range(0, Units.Length).Where(k => VolumeStarts.Contains(Units[k].Id)).ToHashSet();
+        var needed = Binding.LeavesFor(Binding.Laid(counts, starts, School).Faces, School);
         var binder = this;
         while (binder.Leaves.Length < needed)
         {
@@ -283,7 +287,7 @@ public sealed record RingBinder(
             binder = binder.RemoveLeaf(binder.Leaves[^1].Id);
         }
 
-        return binder.HandOut(before, Binding.Chain([.. binder.Leaves.Select(l => l.Id)], counts, School));
+        return binder.HandOut(before, Binding.Chain([.. binder.Leaves.Select(l => l.Id)], counts, School, starts));
     }
 
     private RingBinder HandOut(

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Measures;
 
 namespace ZestyPocket.Core.Keeping;
@@ -38,6 +39,15 @@ public sealed record AlbumKeeping
 
     /// <summary>What a page protector cost; null when nobody said.</summary>
     public Money? LeafPrice { get; init; }
+
+    /// <summary>What weeks and days will be made of that have no pictures yet, one for each.</summary>
+    public ImmutableArray<SpreadPlan> Plans { get; init; } = [];
+
+    /// <summary>The plan of a unit; null when there is none.</summary>
+    public SpreadPlan? PlanOf(Guid unitId) => Plans.FirstOrDefault(p => p.UnitId == unitId);
+
+    /// <summary>Albums of their own, such as trips, that are bound into this one.</summary>
+    public ImmutableArray<AlbumInsert> Inserts { get; init; } = [];
 
     /// <summary>How the keeper works: evenings and the lag that is wanted.</summary>
     public WorkingHabit Habit { get; init; } = WorkingHabit.Usual;

@@ -18,73 +18,56 @@ public sealed record MaterialPrices(decimal? Leaf, IReadOnlyDictionary<Stock, de
     }
 }
 
-/// <summary>What the materials of a unit cost.</summary>
-/// <param name="Paper">All that is printed in its pockets, with what is cut off.</param>
+/// <summary>What the materials of a unit cost, all in one currency.</summary>
+/// <param name="Paper">All that is printed at home in its pockets, with what is cut off.</param>
 /// <param name="Leaves">Its pages, each half a protector.</param>
 /// <param name="WithoutPrice">Stocks nobody said a price of: they are in no sum.</param>
 public sealed record MaterialCost(decimal Paper, decimal Leaves, ImmutableArray<Stock> WithoutPrice)
 {
-    /// <summary>
-    /// A sheet is never used to its edge: of four parts that are printed a fifth is cut off. Common practice, from
-    /// memory.
-    /// </summary>
-    private const decimal WithOffcuts = 1.25m;
+    /// <summary>Its share of the orders at a lab.</summary>
+    public decimal Lab { get; init; }
 
-    public decimal Total => Paper + Leaves;
+    /// <summary>What it used of the stash.</summary>
+    public decimal Stash { get; init; }
 
-    public static MaterialCost Of(UnitDesk desk, IEnumerable<UnitFace> faces, MaterialPrices prices)
-    {
-        ArgumentNullException.ThrowIfNull(desk);
-        ArgumentNullException.ThrowIfNull(faces);
-        ArgumentNullException.ThrowIfNull(prices);
-        var (paper, pages, missing) = (0m, 0, new SortedSet<Stock>());
-        foreach (var face in faces)
-        {
-            pages++;
-            foreach (var (pocket, place, _) in face.Pockets)
-            {
-                if (desk.Content.At(place) is { } lies && desk.Content.Find(lies.PieceId) is { } piece)
-                {
-                    paper += SheetsOf(desk, piece, pocket.Nominal.SquareInches, prices, missing);
-                }
-            }
-        }
+    /// <summary>Tickets and the like in its pockets and in the envelope.</summary>
+    public decimal Keepsakes { get; init; }
 
-        return new MaterialCost(paper, pages * (prices.Leaf ?? 0) / 2, [.. missing]);
-    }
+    public decimal Total => Paper + Leaves + Lab + Stash + Keepsakes;
 
-    /// <summary>A piece with its mats and what goes with it; what was bought or found costs no paper.</summary>
-    private static decimal SheetsOf(
+    /// <param name="fromLab">Pieces that a lab printed: they take no paper of one's own.</param>
+    public static MaterialCost Of(
         UnitDesk desk,
-        Piece piece,
-        decimal squareInches,
+        IReadOnlyCollection<UnitFace> faces,
         MaterialPrices prices,
-        SortedSet<Stock> missing
+        IReadOnlySet<Guid>? fromLab = null
     )
     {
-        // A back is printed on the same sheet, a sleeve has two panels.
-        var layers = piece.Attachment?.Kind switch
-        {
-            AttachmentKind.Back => 0,
-            AttachmentKind.Sleeve => 2,
-            _ => 1,
-        };
-        var own = layers == 0 || piece is Keepsake or BoughtCard ? 0 : layers * Of(desk.Words.StockOf(piece));
-        var mats = Enumerable.Range(0, Finish.Of(piece)?.Mats.Length ?? 0).Sum(_ => Of(Stock.WhiteCard));
-        // A flip's back or a tag is about as large as the piece it goes with.
-        var with = desk.Content.AttachedTo(piece.Id).Sum(part => SheetsOf(desk, part, squareInches, prices, missing));
-        return own + mats + with;
+        ArgumentNullException.ThrowIfNull(faces);
+        ArgumentNullException.ThrowIfNull(prices);
+        var used = MaterialUse.SquareInches(desk, faces, fromLab);
+        return new MaterialCost(
+            used.Sum(u => u.Value * prices.SquareInch.GetValueOrDefault(u.Key)),
+            faces.Count * (prices.Leaf ?? 0) / 2,
+            [.. used.Keys.Where(s => !prices.SquareInch.ContainsKey(s))]
+        );
+    }
 
-        decimal Of(Stock stock)
-        {
-            if (prices.SquareInch.TryGetValue(stock, out var price))
-            {
-                return squareInches * price * WithOffcuts;
-            }
+    /// <summary>What keepsakes of a unit cost, wherever they lie.</summary>
+    public static IEnumerable<Money> KeepsakesOf(UnitContent content)
+    {
+        ArgumentNullException.ThrowIfNull(content);
+        return content.Pieces.OfType<Keepsake>().Select(k => k.Price).OfType<Money>();
+    }
 
-            missing.Add(stock);
-            return 0;
-        }
+    /// <summary>
+    /// A unit's share of an order at a lab, by how many of the pieces are its own. Exact: the shares of all units add up
+    /// to the price.
+    /// </summary>
+    public static Money ShareOf(Money price, int pieces, int all)
+    {
+        ArgumentNullException.ThrowIfNull(price);
+        return price with { Amount = all == 0 ? 0 : price.Amount * pieces / all };
     }
 
     /// <summary>What units that are not finished will cost: each as much as a finished one on average.</summary>

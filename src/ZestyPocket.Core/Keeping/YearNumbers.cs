@@ -21,7 +21,11 @@ public sealed record UnitNumbers(
     int Words,
     ImmutableArray<string> Stories,
     ImmutableArray<PaletteColour> Colours
-);
+)
+{
+    /// <summary>Who is tagged on those pictures, once for each picture.</summary>
+    public ImmutableArray<string> Seen { get; init; } = [];
+}
 
 /// <summary>What a year of an album came to. Everything is counted, nothing is typed.</summary>
 /// <param name="UnitsTold">Units with words or pictures in them.</param>
@@ -38,6 +42,9 @@ public sealed record YearNumbers(
     ImmutableArray<ColourShare> Colours
 )
 {
+    /// <summary>On how many pictures each person is tagged, most first.</summary>
+    public ImmutableArray<NamedCount> Seen { get; init; } = [];
+
     private const int MostColours = 5;
 
     /// <summary>Colours nearer than this in CIEDE2000 are one colour to the eye of a card. Common practice.</summary>
@@ -64,7 +71,18 @@ public sealed record YearNumbers(
                     .ThenBy(p => p.Name, StringComparer.Ordinal),
             ],
             ColoursOf(units.SelectMany(u => u.Colours))
-        );
+        )
+        {
+            Seen =
+            [
+                .. units
+                    .SelectMany(u => u.Seen)
+                    .GroupBy(n => n)
+                    .Select(g => new NamedCount(g.Key, g.Count()))
+                    .OrderByDescending(p => p.Count)
+                    .ThenBy(p => p.Name, StringComparer.Ordinal),
+            ],
+        };
     }
 
     /// <summary>Lines for a card; what is nought is left away.</summary>
@@ -91,6 +109,11 @@ public sealed record YearNumbers(
         if (Length > Distance.None)
         {
             yield return $"{DistanceText.Show(Length, measures)} on the way";
+        }
+
+        if (!Seen.IsEmpty)
+        {
+            yield return $"Most seen: {string.Join(", ", Seen.Take(3).Select(p => p.Name.Split(' ')[0]))}";
         }
 
         if (!People.IsEmpty)

@@ -57,29 +57,51 @@ public static class Binding
         faces == 0 ? 0 : ((school == PageSchool.Spread ? faces : faces + 1) / 2) + 1;
 
     /// <summary>
+    /// Where each unit begins in the reading order, and how many faces there are up to the last one. A unit that begins
+    /// a volume begins a new leaf, after a title page as the first volume has one: what is left of the leaf before it
+    /// stays empty.
+    /// </summary>
+    /// <param name="startsVolume">Units that begin a further volume, by index; the first unit does so anyway.</param>
+    public static (IReadOnlyList<int> Starts, int Faces) Laid(
+        IReadOnlyList<int> facesOfUnit,
+        IReadOnlySet<int> startsVolume,
+        PageSchool school = PageSchool.Spread
+    )
+    {
+        ArgumentNullException.ThrowIfNull(facesOfUnit);
+        ArgumentNullException.ThrowIfNull(startsVolume);
+        var (at, starts) = (0, new List<int>());
+        foreach (var (count, k) in facesOfUnit.Select((c, k) => (c, k)))
+        {
+            if (k > 0 && startsVolume.Contains(k))
+            {
+                // Facing pages begin with a back, the leaf school with a front; the title page is the face or the leaf
+                // before it.
+                at += school == PageSchool.Spread ? 2 - (at % 2) : 2 + (at % 2);
+            }
+
+            starts.Add(at);
+            at += count;
+        }
+
+        return (starts, at);
+    }
+
+    /// <summary>
     /// Hands the faces out in reading order: unit k takes <paramref name="facesOfUnit"/>[k] of them. Facing pages are
     /// two faces a unit: the back of one leaf and the front of the next.
     /// </summary>
     public static IReadOnlyList<IReadOnlyList<FaceOfLeaf>> Chain(
         IReadOnlyList<Guid> leaves,
         IReadOnlyList<int> facesOfUnit,
-        PageSchool school = PageSchool.Spread
+        PageSchool school = PageSchool.Spread,
+        IReadOnlySet<int>? startsVolume = null
     )
     {
-        ArgumentNullException.ThrowIfNull(facesOfUnit);
         var faces = ReadingOrder(leaves, school).ToList();
-        if (facesOfUnit.Sum() > faces.Count)
-        {
-            throw new ArgumentException("There are fewer faces than the units take.", nameof(leaves));
-        }
-
-        var (at, units) = (0, new List<IReadOnlyList<FaceOfLeaf>>());
-        foreach (var count in facesOfUnit)
-        {
-            units.Add(faces.GetRange(at, count));
-            at += count;
-        }
-
-        return units;
+        var (starts, taken) = Laid(facesOfUnit, startsVolume ?? new HashSet<int>(), school);
+        return taken <= faces.Count
+            ? [.. starts.Zip(facesOfUnit, faces.GetRange)]
+            : throw new ArgumentException("There are fewer faces than the units take.", nameof(leaves));
     }
 }

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+
 namespace ZestyPocket.Core.Photos;
 
 /// <summary>Finds the outline of a card in a photo in which it stands out from what it lies on.</summary>
@@ -9,11 +11,70 @@ public static class CardOutline
     /// <summary>A card fills at least this share of its photo.</summary>
     private const double LeastShare = 0.04;
 
+    /// <summary>One of several fills at least this share: sixty 2x2 on one photo.</summary>
+    private const double LeastShareOfMany = 0.004;
+
+    private const int MostCards = 60;
+
     /// <summary>The corners, or the whole picture when nothing stands out as a card would.</summary>
     /// <param name="colour">The colour of a pixel, each part 0 to 255.</param>
     public static CardCorners Find(int width, int height, Func<int, int, (byte R, byte G, byte B)> colour)
     {
         ArgumentNullException.ThrowIfNull(colour);
+        var (part, sizes) = PartsOf(Differs(width, height, colour), width);
+        var largest = Array.IndexOf(sizes, sizes.Max(), 1 % sizes.Length);
+        return CornersOf(part, largest, width, height, LeastShare) ?? CardCorners.Whole;
+    }
+
+    /// <summary>
+    /// The corners of each of several cards that lie apart from each other, in reading order; empty when nothing stands
+    /// out. What lies inside the outline of another one is a part of its pattern.
+    /// </summary>
+    /// <param name="colour">The colour of a pixel, each part 0 to 255.</param>
+    public static ImmutableArray<CardCorners> FindAll(
+        int width,
+        int height,
+        Func<int, int, (byte R, byte G, byte B)> colour
+    )
+    {
+        ArgumentNullException.ThrowIfNull(colour);
+        var (part, sizes) = PartsOf(Differs(width, height, colour), width);
+        var found = Enumerable
+            .Range(1, sizes.Length - 1)
+            .Where(p => sizes[p] >= LeastShareOfMany * width * height / 4)
+            .OrderByDescending(p => sizes[p])
+            .Take(MostCards)
+            .Select(p => CornersOf(part, p, width, height, LeastShareOfMany))
+            .OfType<CardCorners>()
+            .Select(c => (Corners: c, Box: BoxOf(c)))
+            .ToList();
+        var apart = found
+            .Where(c => !found.Exists(o => o != c && o.Box.Contains(c.Box) && !c.Box.Contains(o.Box)))
+            .ToList();
+        // Rows as wide as half a card: what is photographed by hand does not lie in exact lines.
+        var row = apart.Count == 0 ? 1 : apart.Average(c => c.Box.Height) / 2;
+        return
+        [
+            .. apart
+                .OrderBy(c => Math.Floor((c.Box.Top + (c.Box.Height / 2)) / row / 2))
+                .ThenBy(c => c.Box.Left)
+                .Select(c => c.Corners),
+        ];
+    }
+
+    private readonly record struct Box(double Left, double Top, double Right, double Bottom)
+    {
+        public double Height => Bottom - Top;
+
+        public bool Contains(Box other) =>
+            Left <= other.Left && Top <= other.Top && Right >= other.Right && Bottom >= other.Bottom;
+    }
+
+    private static Box BoxOf(CardCorners corners) =>
+        new(corners.All.Min(c => c.X), corners.All.Min(c => c.Y), corners.All.Max(c => c.X), corners.All.Max(c => c.Y));
+
+    private static bool[] Differs(int width, int height, Func<int, int, (byte R, byte G, byte B)> colour)
+    {
         var rim = Rim(width, height, colour);
         var differs = new bool[width * height];
         for (var y = 0; y < height; y++)
@@ -26,16 +87,16 @@ public static class CardOutline
             }
         }
 
-        var edge = EdgeOfLargest(differs, width, height);
-        if (edge.Count < 40)
-        {
-            return CardCorners.Whole;
-        }
+        return differs;
+    }
 
-        var hull = Hull(edge);
-        return Quadrilateral(hull) is { } rough && Area(rough) >= LeastShare * width * height
+    /// <summary>The corners of a connected part; null when it is no card.</summary>
+    private static CardCorners? CornersOf(int[] part, int number, int width, int height, double leastShare)
+    {
+        var edge = EdgeOf(part, number, width, height);
+        return edge.Count >= 40 && Quadrilateral(Hull(edge)) is { } rough && Area(rough) >= leastShare * width * height
             ? InOrder(Refined(rough, edge), width, height)
-            : CardCorners.Whole;
+            : null;
     }
 
     private static (double R, double G, double B) Rim(
@@ -55,11 +116,10 @@ public static class CardOutline
             along.Select(part).Order().ElementAt(along.Count / 2);
     }
 
-    /// <summary>The outermost cells, row by row and column by column, of the largest connected part.</summary>
-    private static List<(double X, double Y)> EdgeOfLargest(bool[] differs, int width, int height)
+    /// <summary>The connected parts, numbered from 1, and how many cells each has.</summary>
+    private static (int[] Part, int[] Sizes) PartsOf(bool[] differs, int width)
     {
-        var part = new int[differs.Length];
-        var (count, best, largest) = (0, 0, 0);
+        var (part, sizes) = (new int[differs.Length], new List<int> { 0 });
         var open = new Stack<int>();
         for (var start = 0; start < differs.Length; start++)
         {
@@ -68,23 +128,37 @@ public static class CardOutline
                 continue;
             }
 
-            count++;
-            var size = 0;
+            var (count, size) = (sizes.Count, 0);
             open.Push(start);
             part[start] = count;
             while (open.TryPop(out var at))
             {
                 size++;
                 var x = at % width;
-                Take(x > 0 ? at - 1 : -1);
-                Take(x < width - 1 ? at + 1 : -1);
-                Take(at - width);
-                Take(at + width);
+                Take(x > 0 ? at - 1 : -1, count);
+                Take(x < width - 1 ? at + 1 : -1, count);
+                Take(at - width, count);
+                Take(at + width, count);
             }
 
-            (best, largest) = size > largest ? (count, size) : (best, largest);
+            sizes.Add(size);
         }
 
+        return (part, [.. sizes]);
+
+        void Take(int next, int count)
+        {
+            if (next >= 0 && next < differs.Length && differs[next] && part[next] == 0)
+            {
+                part[next] = count;
+                open.Push(next);
+            }
+        }
+    }
+
+    /// <summary>The outermost cells of a part, row by row and column by column.</summary>
+    private static List<(double X, double Y)> EdgeOf(int[] part, int number, int width, int height)
+    {
         // A cell's outer side, not its middle, is where the card ends.
         var edge = new List<(double X, double Y)>();
         var (left, right, top, bottom) = (new int[height], new int[height], new int[width], new int[width]);
@@ -92,7 +166,7 @@ public static class CardOutline
         Array.Fill(top, -1);
         for (var at = 0; at < part.Length; at++)
         {
-            if (part[at] == best && best > 0)
+            if (part[at] == number && number > 0)
             {
                 var (x, y) = (at % width, at / width);
                 left[y] = left[y] < 0 ? x : left[y];
@@ -120,15 +194,6 @@ public static class CardOutline
         }
 
         return edge;
-
-        void Take(int next)
-        {
-            if (next >= 0 && next < differs.Length && differs[next] && part[next] == 0)
-            {
-                part[next] = count;
-                open.Push(next);
-            }
-        }
     }
 
     /// <summary>The convex hull, clockwise on the screen. Source: Andrew 1979, monotone chain (from memory).</summary>

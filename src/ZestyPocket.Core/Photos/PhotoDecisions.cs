@@ -68,4 +68,7 @@ public sealed record PhotoDecisions(string FileName, int Pages)
 
     /// <summary>It waits without a date whatever its clock says.</summary>
     public bool DayTakenAway { get; init; }
+
+    /// <summary>Who is on it, as the keeper tagged it, in the order of the tagging.</summary>
+    public ImmutableArray<string> People { get; init; } = [];
 }

@@ -121,6 +121,9 @@ public sealed record Keepsake(
 {
     public Size Size => new(Width, Height);
 
+    /// <summary>What it cost, such as a ticket; null when nobody said.</summary>
+    public Money? Price { get; init; }
+
     /// <summary>On clear film, or a shape without ground: the other face of the leaf shows its back.</summary>
     public bool SeeThrough { get; init; }
 

@@ -1,8 +1,21 @@
+using System.Collections.Immutable;
 using SkiaSharp;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Drawing.Photos;
+
+/// <summary>A card or paper cut out of a photo of several.</summary>
+/// <param name="Width">Of its upper and lower side in the mean, in pixels of the photo.</param>
+/// <param name="Height">Of its left and right side in the mean.</param>
+/// <param name="Jpeg">Small, squared up.</param>
+public sealed record CutOutCard(
+    CardCorners Corners,
+    double Width,
+    double Height,
+    byte[] Jpeg,
+    ImmutableArray<PaletteColour> Colours
+);
 
 /// <summary>Squares up a card that was photographed at an angle, and finds where it lies.</summary>
 public static class Squaring
@@ -65,18 +78,69 @@ public static class Squaring
     /// </summary>
     public static CardCorners Find(string readable)
     {
-        using var bitmap =
-            SKBitmap.Decode(PictureIntake.Thumbnail(readable, 900))
-            ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
-        var (wide, pixels) = (bitmap.Width, bitmap.Pixels);
-        return CardOutline.Find(
-            wide,
-            bitmap.Height,
-            (x, y) =>
-            {
-                var pixel = pixels[(y * wide) + x];
-                return (pixel.Red, pixel.Green, pixel.Blue);
-            }
+        using var bitmap = Small(readable);
+        return CardOutline.Find(bitmap.Width, bitmap.Height, ColoursOf(bitmap));
+    }
+
+    /// <summary>Each of several cards or papers that lie apart on one photo; empty when nothing stands out.</summary>
+    public static IReadOnlyList<CutOutCard> FindAll(string readable)
+    {
+        using var bitmap = Small(readable);
+        return
+        [
+            .. CardOutline
+                .FindAll(bitmap.Width, bitmap.Height, ColoursOf(bitmap))
+                .Select(corners => CutOut(readable, corners)),
+        ];
+    }
+
+    /// <summary>One of them, small and squared up, as wide and high as its sides are long on the photo.</summary>
+    public static CutOutCard CutOut(string readable, CardCorners corners)
+    {
+        ArgumentNullException.ThrowIfNull(corners);
+        using var photo = Small(readable);
+        using var image = SKImage.FromBitmap(photo);
+        var (width, height) = (
+            (Side(corners.TopLeft, corners.TopRight) + Side(corners.BottomLeft, corners.BottomRight)) / 2,
+            (Side(corners.TopLeft, corners.BottomLeft) + Side(corners.TopRight, corners.BottomRight)) / 2
         );
+        var scale = CutOutSide / Math.Max(width, height);
+        using var surface = SKSurface.Create(
+            new SKImageInfo(
+                Math.Max(1, (int)Math.Round(width * scale)),
+                Math.Max(1, (int)Math.Round(height * scale)),
+                SKColorType.Rgba8888
+            )
+        );
+        var card = new Size(
+            Length.FromPoints((decimal)Math.Round(width * scale, 3)),
+            Length.FromPoints((decimal)Math.Round(height * scale, 3))
+        );
+        surface.Canvas.SetMatrix(ToCard(corners, photo.Width, photo.Height, card));
+        surface.Canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        using var squared = surface.Snapshot();
+        using var jpeg = squared.Encode(SKEncodedImageFormat.Jpeg, 85);
+        using var pixels = SKBitmap.FromImage(squared);
+        var rgb = pixels.Pixels.SelectMany(p => new[] { p.Red, p.Green, p.Blue }).ToArray();
+        return new CutOutCard(corners, width, height, jpeg.ToArray(), PictureJudging.Colours(rgb).Palette);
+
+        double Side(PicturePoint a, PicturePoint b) =>
+            Math.Sqrt(Math.Pow((a.X - b.X) * photo.Width, 2) + Math.Pow((a.Y - b.Y) * photo.Height, 2));
+    }
+
+    private const int CutOutSide = 160;
+
+    private static SKBitmap Small(string readable) =>
+        SKBitmap.Decode(PictureIntake.Thumbnail(readable, 900))
+        ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
+
+    private static Func<int, int, (byte R, byte G, byte B)> ColoursOf(SKBitmap bitmap)
+    {
+        var (wide, pixels) = (bitmap.Width, bitmap.Pixels);
+        return (x, y) =>
+        {
+            var pixel = pixels[(y * wide) + x];
+            return (pixel.Red, pixel.Green, pixel.Blue);
+        };
     }
 }

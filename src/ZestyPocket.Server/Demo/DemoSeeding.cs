@@ -5,6 +5,8 @@ using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Keeping.Edits;
+using ZestyPocket.Core.Keeping.Stash.Edits;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Pages.Edits;
@@ -20,8 +22,10 @@ using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
+using ZestyPocket.Server.Keeping.Stash;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Placing;
+using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Server.Travel;
 using ZestyPocket.Server.Words;
@@ -137,6 +141,7 @@ public sealed class DemoSeeding(
             await layOut(album);
         }
 
+        await StockAsync(plans.Find(p => p.Album.Name == DemoHousehold.WeeklyName).Album, cancel);
         // Last of all: an attempt that broke off before this is done again at the next start.
         var ids = plans.Select(p => p.Album.Id).ToList();
         await db
@@ -621,6 +626,37 @@ public sealed class DemoSeeding(
                 {
                     Revision = revision,
                 },
+                cancel
+            );
+        }
+    }
+
+    /// <summary>Fills an empty stash and an empty drawer of papers, and says what they cost.</summary>
+    private async Task StockAsync(Album? weekly, CancellationToken cancel)
+    {
+        if (!await db.StashItems.AnyAsync(i => i.KeeperId == keeper.Id, cancel))
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            await scope
+                .ServiceProvider.GetRequiredService<StashEditor>()
+                .ApplyAsync(new AddToStash([.. DemoStash.Items]), [], cancel);
+        }
+
+        if (!await db.PapersOnHand.AnyAsync(p => p.KeeperId == keeper.Id, cancel))
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var drawer = scope.ServiceProvider.GetRequiredService<PaperDrawer>();
+            foreach (var (stock, paper, count, price) in DemoStash.Papers)
+            {
+                await drawer.SaveAsync(new PaperEntry(stock, paper, count, price), cancel);
+            }
+        }
+
+        if (weekly is not null)
+        {
+            await EditAlbumAsync(
+                weekly.Id,
+                revision => new SetLeafPrice(DemoStash.LeafPrice) { Revision = revision },
                 cancel
             );
         }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Keeping.Stash.Edits;
 using ZestyPocket.Core.Pages.Edits;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Placing.Edits;
@@ -16,10 +17,11 @@ namespace ZestyPocket.Server.Hosting;
 public static class EditWire
 {
     /// <summary>
-    /// What edits are of: one unit's content, an album, pictures, stories, the collection of page designs.
+    /// What edits are of: one unit's content, an album, pictures, stories, the collection of page designs,
+    /// the stash.
     /// </summary>
     public static IReadOnlyList<Type> Families { get; } =
-    [typeof(UnitEdit), typeof(AlbumEdit), typeof(PhotoEdit), typeof(StoryEdit), typeof(DesignEdit)];
+    [typeof(UnitEdit), typeof(AlbumEdit), typeof(PhotoEdit), typeof(StoryEdit), typeof(DesignEdit), typeof(StashEdit)];
 
     public static void Modify(JsonTypeInfo type)
     {

@@ -91,6 +91,13 @@ public static class KeepingEndpoints
             .WithName("getThickness")
             .WithProblems();
         group
+            .MapGet(
+                "/inserted-albums",
+                (Guid id, InsertReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel)
+            )
+            .WithName("getInsertedAlbums")
+            .WithProblems();
+        group
             .MapGet("/year", (Guid id, YearReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel))
             .WithName("getYear")
             .WithProblems();

@@ -9,15 +9,19 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Server.Keeping;
 
 /// <summary>Reads how thick an album is, volume by volume.</summary>
-public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener)
+public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener, InsertReader inserts)
 {
     public async Task<ThicknessView> ReadAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
         var open = await opener.OpenAlbumAsync(albumId, cancel);
         var keeping = album.ReadKeeping();
-        var units = open.Select(Thickness).ToList();
-        var volumes = Volumes(album, open, keeping);
+        var inserted = (await inserts.InsertedAsync(album, cancel))
+            .GroupBy(i => i.After.Id, i => i.Units)
+            .ToDictionary(g => g.Key, g => g.SelectMany(u => u).ToList());
+        // What is bound in behind a unit goes wherever that unit goes.
+        var units = open.Select(u => With(Thickness(u), inserted.GetValueOrDefault(u.Unit.Id, []))).ToList();
+        var volumes = Volumes(album, open, units, inserted, keeping);
         return new ThicknessView(
             album.Revision,
             new RingsView(
@@ -56,12 +60,33 @@ public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener)
         );
     }
 
-    private static List<Volume> Volumes(Album album, IReadOnlyList<OpenUnit> open, AlbumKeeping keeping)
+    /// <summary>A unit with the albums bound in behind it; one that is not finished makes it unfinished.</summary>
+    private static UnitThickness With(UnitThickness unit, List<OpenUnit> inserted)
     {
+        var all = inserted.ConvertAll(Thickness);
+        return unit with
+        {
+            Faces = unit.Faces + all.Sum(u => u.Faces),
+            Thickness = all.Aggregate(unit.Thickness, (sum, u) => sum + u.Thickness),
+        };
+    }
+
+    private static List<Volume> Volumes(
+        Album album,
+        IReadOnlyList<OpenUnit> open,
+        List<UnitThickness> units,
+        Dictionary<Guid, List<OpenUnit>> inserted,
+        AlbumKeeping keeping
+    )
+    {
+        var thickness = units.ToDictionary(u => u.UnitId);
         var parts = open.Zip(keeping.VolumesOf(open.Select(u => u.Unit.Id)))
             .GroupBy(u => u.Second, u => u.First)
             .Select(g => g.ToList());
-        var largest = open.SelectMany(u => u.Faces).Select(f => f.Protector.Outer).ToList();
+        var largest = open.Concat(inserted.Values.SelectMany(u => u))
+            .SelectMany(u => u.Faces)
+            .Select(f => f.Protector.Outer)
+            .ToList();
         var size = new Size(
             largest.Select(s => s.Width).DefaultIfEmpty(album.BodyWidth).Max(),
             largest.Select(s => s.Height).DefaultIfEmpty(album.BodyHeight).Max()
@@ -72,12 +97,16 @@ public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener)
                 (units, i) =>
                 {
                     var map = new BulkMap(size);
-                    foreach (var leaf in LeavesOf(units))
+                    foreach (
+                        var leaf in LeavesOf(
+                            units.SelectMany(u => inserted.GetValueOrDefault(u.Unit.Id, []).Prepend(u))
+                        )
+                    )
                     {
                         map.Add(leaf);
                     }
 
-                    var all = units.ConvertAll(Thickness);
+                    var all = units.ConvertAll(u => thickness[u.Unit.Id]);
                     var end = AlbumThickness.Forecast(all, keeping.Rings.Capacity).AtTheEnd;
                     return new Volume(i + 1, units, map, Length.Max(end, map.Thickest));
                 }
@@ -142,9 +171,8 @@ public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener)
     {
         var shared =
             album.School == PageSchool.Spread
-                ? " Its left page is on the back of the last leaf before it: that leaf stays, an empty one begins the "
-                    + "new volume."
-                : string.Empty;
+                ? " Its left page moves from the back of the leaf before it to a new leaf with a title page."
+                : " A leaf for its title page comes before it.";
         try
         {
             return

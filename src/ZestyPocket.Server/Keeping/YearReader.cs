@@ -14,6 +14,7 @@ public sealed record YearColourView(string Hex, int Percent);
 
 /// <summary>What a year of an album came to, and the album that could go on.</summary>
 /// <param name="Lines">Its numbers, a line each.</param>
+/// <param name="Seen">On how many pictures each person is tagged.</param>
 /// <param name="CardWords">The same as words of a card.</param>
 /// <param name="LastUnitId">Where a card of the year would lie; null in an album without units.</param>
 /// <param name="NextName">What the next album would be called.</param>
@@ -22,6 +23,7 @@ public sealed record YearView(
     IReadOnlyList<string> Lines,
     IReadOnlyList<YearColourView> Colours,
     IReadOnlyList<NamedCount> People,
+    IReadOnlyList<NamedCount> Seen,
     string CardWords,
     Guid? LastUnitId,
     string NextName,
@@ -43,6 +45,7 @@ public sealed class YearReader(AlbumReader albums, UnitOpener opener)
             lines,
             [.. year.Colours.Select(c => new YearColourView(c.Colour.ToString(), (int)Math.Round(100 * c.Share)))],
             year.People,
+            year.Seen,
             string.Join('\n', lines.Prepend(album.Name)),
             last?.Unit.Id,
             NextAlbum.NameAfter(album.Name),
@@ -63,7 +66,10 @@ public sealed class YearReader(AlbumReader albums, UnitOpener opener)
             // A story that flows over several cards is one.
             [.. written.GroupBy(c => c.StoryId ?? c.Id).Select(g => string.Join('\n', g.Select(c => c.Words)))],
             [.. placed.Select(unit.PhotoOf).OfType<Photo>().SelectMany(p => Boxes.ReadPalette(p.Palette))]
-        );
+        )
+        {
+            Seen = [.. placed.Select(unit.PhotoOf).OfType<Photo>().SelectMany(p => p.People)],
+        };
     }
 
     private static string DayOf(LocalDate day, DateStyle style) => SpanLabel.Of(day, day, style.Order);

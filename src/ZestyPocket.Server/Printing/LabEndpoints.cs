@@ -57,6 +57,14 @@ public static class LabEndpoints
             .WithProblems();
         group
             .MapPost(
+                "/lab-orders/{id:guid}/price",
+                async (Guid id, LabPrice paid, LabOrders orders, CancellationToken cancel) =>
+                    LabOrderView.Of(await orders.PriceAsync(id, paid.Price, cancel))
+            )
+            .WithName("priceLabOrder")
+            .WithProblems();
+        group
+            .MapPost(
                 "/lab-orders/{id:guid}/stand-in",
                 async (Guid id, LabOrders orders, CancellationToken cancel) =>
                     LabOrderView.Of(await orders.StandInAsync(id, cancel))

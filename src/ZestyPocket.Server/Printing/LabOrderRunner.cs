@@ -2,7 +2,6 @@ using System.Globalization;
 using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text.Json;
-using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
@@ -129,38 +128,13 @@ public sealed class LabOrderRunner(
     private static string SizeName(Size paper) =>
         string.Create(CultureInfo.InvariantCulture, $"{paper.Width.Inches:0.##}x{paper.Height.Inches:0.##}");
 
-    private static byte[] Csv(List<LabOrderPrint> prints)
-    {
-        using var memory = new MemoryStream();
-        var options = CsvWriterOptions.Default with { Injection = CsvInjection.Escape, WriteByteOrderMark = true };
-        using (var csv = CsvWriter.Create(memory, options, true))
-        {
-            Record(csv, "file", "size_in", "copies", "pieces", "sha256");
-            foreach (var print in prints)
-            {
-                Record(
-                    csv,
-                    print.FileName,
-                    print.Size,
-                    "1",
-                    string.Join("; ", print.Pieces.Select(p => p.Number)),
-                    print.Sha256
-                );
-            }
-        }
-
-        return memory.ToArray();
-    }
-
-    private static void Record(CsvWriter csv, params string[] fields)
-    {
-        foreach (var field in fields)
-        {
-            csv.WriteField(field);
-        }
-
-        csv.EndRecord();
-    }
+    private static byte[] Csv(List<LabOrderPrint> prints) =>
+        CsvTable.Write(
+            ["file", "size_in", "copies", "pieces", "sha256"],
+            prints.Select(p =>
+                new[] { p.FileName, p.Size, "1", string.Join("; ", p.Pieces.Select(x => x.Number)), p.Sha256 }
+            )
+        );
 
     private static byte[] Json(LabOrder job, List<LabOrderPrint> prints) =>
         JsonSerializer.SerializeToUtf8Bytes(

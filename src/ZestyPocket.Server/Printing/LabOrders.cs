@@ -13,28 +13,6 @@ using ZestyPocket.Storage.Printing;
 
 namespace ZestyPocket.Server.Printing;
 
-/// <summary>A piece on a print of a lab, as it was drawn.</summary>
-public sealed record LabOrderPiece(
-    Guid PieceId,
-    Guid UnitId,
-    string Number,
-    long CutWidthEmu,
-    long CutHeightEmu,
-    string? Recipe
-);
-
-/// <summary>A file of an order.</summary>
-/// <param name="Size">Such as <c>4x6</c>, in inches.</param>
-/// <param name="Sha256">Of the file.</param>
-/// <param name="Missing">It did not come.</param>
-public sealed record LabOrderPrint(
-    string FileName,
-    string Size,
-    string Sha256,
-    IReadOnlyList<LabOrderPiece> Pieces,
-    bool Missing = false
-);
-
 /// <summary>What is ordered.</summary>
 public sealed record LabRequest(
     string RequestKey,
@@ -56,13 +34,14 @@ public sealed record LabOrderView(
     string Words,
     IReadOnlyList<LabOrderPrint> Prints,
     Guid? Repeats,
-    Instant MadeAt
+    Instant MadeAt,
+    Money? Price
 )
 {
     public static LabOrderView Of(LabOrder order)
     {
         ArgumentNullException.ThrowIfNull(order);
-        var prints = LabOrders.PrintsOf(order);
+        var prints = LabOrderPrint.Of(order);
         var missing = prints.Count(p => p.Missing);
         var words = order.At switch
         {
@@ -85,13 +64,17 @@ public sealed record LabOrderView(
             words,
             prints,
             order.Repeats,
-            order.MadeAt
+            order.MadeAt,
+            order is { Price: { } price, Currency: { } currency } ? new Money(price, currency) : null
         );
     }
 }
 
 /// <summary>A step of an order, with the files that did not come when it arrived.</summary>
 public sealed record LabStep(LabState To, IReadOnlyList<string>? Missing = null);
+
+/// <summary>What an order cost; null when it is not known any more.</summary>
+public sealed record LabPrice(Money? Price);
 
 /// <summary>Orders at a lab, and the lab that stands in for one.</summary>
 public sealed class LabOrders(
@@ -105,12 +88,6 @@ public sealed class LabOrders(
     public const string What = "The lab order";
 
     private const int MostPieces = 2_000;
-
-    public static IReadOnlyList<LabOrderPrint> PrintsOf(LabOrder order)
-    {
-        ArgumentNullException.ThrowIfNull(order);
-        return JsonSerializer.Deserialize<List<LabOrderPrint>>(order.Prints, JsonSerializerOptions.Web) ?? [];
-    }
 
     public Task<LabOrder> StartAsync(LabRequest request, CancellationToken cancel)
     {
@@ -164,7 +141,7 @@ public sealed class LabOrders(
         if (step.To == LabState.Arrived)
         {
             var lost = (step.Missing ?? []).ToHashSet(StringComparer.Ordinal);
-            var prints = PrintsOf(order).Select(p => p with { Missing = lost.Contains(p.FileName) }).ToList();
+            var prints = LabOrderPrint.Of(order).Select(p => p with { Missing = lost.Contains(p.FileName) }).ToList();
             order.Prints = JsonSerializer.Serialize(prints, JsonSerializerOptions.Web);
             // What has come was printed as it was drawn.
             await PrintedNotes.NoteAsync(
@@ -206,6 +183,18 @@ public sealed class LabOrders(
         return order;
     }
 
+    /// <summary>Notes what an order cost, with postage; null when it is not known any more.</summary>
+    public async Task<LabOrder> PriceAsync(Guid id, Money? price, CancellationToken cancel)
+    {
+        var order =
+            await db.LabOrders.SingleOrDefaultAsync(o => o.Id == id && o.KeeperId == keeper.Id, cancel)
+            ?? throw new MissingException(What);
+        var paid = price?.Checked();
+        (order.Price, order.Currency) = (paid?.Amount, paid?.Currency);
+        await db.SaveChangesAsync(cancel);
+        return order;
+    }
+
     /// <summary>
     /// The lab that stands in for one takes an order a step on. Of a first order with several prints it loses the
     /// second, so that there is something to order again.
@@ -213,7 +202,7 @@ public sealed class LabOrders(
     public async Task<LabOrder> StandInAsync(Guid id, CancellationToken cancel)
     {
         var order = await jobs.RequireAsync(id, What, cancel);
-        var prints = PrintsOf(order);
+        var prints = LabOrderPrint.Of(order);
         return order.At == LabState.Arrived
             ? order
             : await StepAsync(
@@ -233,7 +222,7 @@ public sealed class LabOrders(
         var (unitIds, pieceIds, choice) = (request.UnitIds, request.PieceIds ?? [], request.Choice);
         if (request.Repeats is { } repeats)
         {
-            var lost = PrintsOf(await jobs.RequireAsync(repeats, What, cancel)).Where(p => p.Missing).ToList();
+            var lost = LabOrderPrint.Of(await jobs.RequireAsync(repeats, What, cancel)).Where(p => p.Missing).ToList();
             if (lost.Count == 0)
             {
                 throw new RuleException("Nothing of that order is missing. Nothing was ordered.");

@@ -34,7 +34,7 @@ public static class WeatherFiles
         List<Dictionary<string, string>> rows;
         try
         {
-            rows = text.StartsWith('[') ? Json(text) : Csv(text, reading);
+            rows = text.StartsWith('[') ? Json(text) : CsvTable.Read(text, reading);
         }
         catch (Exception e) when (e is JsonException or CsvFormatException or InvalidOperationException)
         {
@@ -76,46 +76,11 @@ public static class WeatherFiles
                 .Where(e => e.ValueKind == JsonValueKind.Object)
                 .Select(e =>
                     e.EnumerateObject()
-                        .GroupBy(p => Plain(p.Name))
+                        .GroupBy(p => CsvTable.Plain(p.Name))
                         .ToDictionary(g => g.Key, g => g.First().Value.ToString())
                 ),
         ];
     }
-
-    private static List<Dictionary<string, string>> Csv(string text, ForeignReading reading)
-    {
-        var first = text.Split('\n', 2)[0];
-        var options = CsvReaderOptions.Default with
-        {
-            HasHeader = false,
-            Separator = ",;\t".MaxBy(s => first.Count(c => c == s)),
-            MalformedData = CsvMalformedDataHandling.Recover,
-            FieldCountMismatch = CsvFieldCountHandling.Allow,
-        };
-        using var csv = CsvReader.Create(new MemoryStream(Encoding.UTF8.GetBytes(text)), options);
-        var rows = new List<Dictionary<string, string>>();
-        if (!csv.Read())
-        {
-            return rows;
-        }
-
-        var names = Enumerable.Range(0, csv.FieldCount).Select(i => Plain(csv.GetString(i))).ToList();
-        while (csv.Read())
-        {
-            reading.Check();
-            rows.Add(
-                names
-                    .Take(csv.FieldCount)
-                    .Select((n, i) => (Name: n, Value: csv.GetString(i)))
-                    .GroupBy(f => f.Name)
-                    .ToDictionary(g => g.Key, g => g.First().Value)
-            );
-        }
-
-        return rows;
-    }
-
-    private static string Plain(string name) => string.Concat(name.ToLowerInvariant().Where(char.IsAsciiLetter));
 
     private static string? Field(Dictionary<string, string> row, string[] names) =>
         names.Select(n => row.GetValueOrDefault(n)?.Trim()).FirstOrDefault(v => !string.IsNullOrEmpty(v)) is { } found

@@ -46,6 +46,9 @@ public sealed class AlbumRows
                         .Select(p => new OwnedProtector(p.Id, p.ToProtector(), p.OnHand, p.Gone)),
                 ]
             )
+            {
+                VolumeStarts = album.ReadKeeping().VolumeStarts,
+            }
         )
         {
             Keeping = album.ReadKeeping(),

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Counting.Edits;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Keeping;
+using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -310,6 +311,7 @@ internal static class DocumentNames
                 (nameof(Keepsake.Day), "day"),
                 (nameof(Keepsake.InEnvelope), "inEnvelope"),
                 (nameof(Keepsake.SeeThrough), "seeThrough"),
+                (nameof(Keepsake.Price), "price"),
                 (nameof(Keepsake.Id), "id"),
             ],
             [typeof(PictureAdjustment)] =
@@ -638,6 +640,57 @@ internal static class DocumentNames
                 (nameof(AlbumKeeping.Habit), "habit"),
                 (nameof(AlbumKeeping.LeafPrice), "leafPrice"),
                 (nameof(AlbumKeeping.Timed), "timed"),
+                (nameof(AlbumKeeping.Plans), "plans"),
+                (nameof(AlbumKeeping.Inserts), "inserts"),
+            ],
+            [typeof(StashChanges)] = [(nameof(StashChanges.All), "all")],
+            [typeof(StashChange)] =
+            [
+                (nameof(StashChange.Before), "before"),
+                (nameof(StashChange.After), "after"),
+                (nameof(StashChange.PreviousStepId), "previousStepId"),
+            ],
+            [typeof(StashClaim)] =
+            [
+                (nameof(StashClaim.UnitId), "unitId"),
+                (nameof(StashClaim.Reserved), "reserved"),
+                (nameof(StashClaim.Used), "used"),
+            ],
+            [typeof(Size)] = [(nameof(Size.Width), "width"), (nameof(Size.Height), "height")],
+            [typeof(StashPicture)] =
+            [
+                (nameof(StashPicture.Sha256), "sha256"),
+                (nameof(StashPicture.Corners), "corners"),
+            ],
+            [typeof(StashItem)] =
+            [
+                (nameof(StashItem.Id), "id"),
+                (nameof(StashItem.Kind), "kind"),
+                (nameof(StashItem.Name), "name"),
+                (nameof(StashItem.Count), "count"),
+                (nameof(StashItem.Theme), "theme"),
+                (nameof(StashItem.Kit), "kit"),
+                (nameof(StashItem.Place), "place"),
+                (nameof(StashItem.Size), "size"),
+                (nameof(StashItem.Colours), "colours"),
+                (nameof(StashItem.Price), "price"),
+                (nameof(StashItem.Picture), "picture"),
+                (nameof(StashItem.Letters), "letters"),
+                (nameof(StashItem.Claims), "claims"),
+                (nameof(StashItem.Revision), "revision"),
+                (nameof(StashItem.Deleted), "deleted"),
+            ],
+            [typeof(AlbumInsert)] =
+            [
+                (nameof(AlbumInsert.AlbumId), "albumId"),
+                (nameof(AlbumInsert.AfterUnitId), "afterUnitId"),
+            ],
+            [typeof(SpreadPlan)] =
+            [
+                (nameof(SpreadPlan.UnitId), "unitId"),
+                (nameof(SpreadPlan.Kit), "kit"),
+                (nameof(SpreadPlan.Stories), "stories"),
+                (nameof(SpreadPlan.Note), "note"),
             ],
             [typeof(TimedWork)] = [(nameof(TimedWork.UnitId), "unitId"), (nameof(TimedWork.Minutes), "minutes")],
             [typeof(BinderRings)] =
@@ -678,6 +731,7 @@ internal static class DocumentNames
                 (nameof(PhotoState.Width), "width"),
                 (nameof(PhotoState.Height), "height"),
                 (nameof(PhotoState.SeriesId), "seriesId"),
+                (nameof(PhotoState.People), "people"),
             ],
             [typeof(ProtectorState)] =
             [
@@ -724,6 +778,16 @@ internal static class DocumentNames
     public static IReadOnlyDictionary<Type, (string Member, string Name)[]> Values { get; } =
         new Dictionary<Type, (string Member, string Name)[]>
         {
+            [typeof(StashKind)] =
+            [
+                (nameof(StashKind.Card), "card"),
+                (nameof(StashKind.Paper), "paper"),
+                (nameof(StashKind.Sticker), "sticker"),
+                (nameof(StashKind.Letters), "letters"),
+                (nameof(StashKind.Protector), "protector"),
+                (nameof(StashKind.Rings), "rings"),
+                (nameof(StashKind.Other), "other"),
+            ],
             [typeof(IsoDayOfWeek)] =
             [
                 (nameof(IsoDayOfWeek.None), "none"),

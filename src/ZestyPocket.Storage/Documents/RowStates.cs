@@ -172,7 +172,8 @@ internal sealed record PhotoState(
     int Page,
     int Width,
     int Height,
-    Guid? SeriesId
+    Guid? SeriesId,
+    IReadOnlyList<string>? People
 )
 {
     public static PhotoState Of(Photo photo) =>
@@ -191,7 +192,8 @@ internal sealed record PhotoState(
             photo.Page,
             photo.Width,
             photo.Height,
-            photo.SeriesId
+            photo.SeriesId,
+            [.. photo.People]
         );
 
     public void Into(Photo photo)
@@ -207,6 +209,7 @@ internal sealed record PhotoState(
         (photo.FocusX, photo.FocusY, photo.FocusByKeeper) = (FocusX, FocusY, FocusByKeeper);
         (photo.KeepBoxes, photo.CoverBoxes) = (Boxes.Write(keep), Boxes.Write(CoverBoxes ?? []));
         (photo.Kind, photo.Page, photo.Width, photo.Height) = (Kind, Page, Width, Height);
+        photo.People = [.. People ?? []];
     }
 }
 

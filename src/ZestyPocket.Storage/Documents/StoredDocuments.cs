@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Keeping;
+using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -27,6 +28,14 @@ public sealed record PageChoices(ImmutableArray<PageChoice> All);
 /// <summary>The main colours of a picture.</summary>
 public sealed record Palette(ImmutableArray<PaletteColour> Colours);
 
+/// <summary>An item of a stash before and after an edit.</summary>
+/// <param name="Before">Null when the edit added it.</param>
+/// <param name="PreviousStepId">The edit that was on top of the item before this one.</param>
+public sealed record StashChange(StashItem? Before, StashItem After, Guid? PreviousStepId);
+
+/// <summary>What an edit of a stash changed.</summary>
+public sealed record StashChanges(ImmutableArray<StashChange> All);
+
 /// <summary>
 /// Everything that is stored as JSON. To change the shape of one: change the value and its names
 /// (<see cref="DocumentNames"/>), and add an upcaster from the version before, which brings its JSON to the new shape.
@@ -50,6 +59,10 @@ public static class StoredDocuments
     public static StoredDocument<AlbumKeeping> Keeping { get; } = new("How this album is kept");
 
     public static StoredDocument<TripLog> Trip { get; } = new("The trip log of this album");
+
+    public static StoredDocument<StashItem> StashItem { get; } = new("An item of the stash");
+
+    public static StoredDocument<StashChanges> StashChanges { get; } = new("An edit of the stash");
 
     public static StoredDocument<LeafAlterations> LeafAlterations { get; } =
         new("A leaf of this album", FromVersion1.LeafAlterations);

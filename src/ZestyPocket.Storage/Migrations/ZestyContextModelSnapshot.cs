@@ -701,6 +701,73 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("Restores");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.StashStep", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Changes")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<long>("Sequence")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Sequence"));
+
+                    b.Property<string>("Summary")
+                        .IsRequired()
+                        .HasMaxLength(400)
+                        .HasColumnType("character varying(400)");
+
+                    b.Property<bool>("Undone")
+                        .HasColumnType("boolean");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "Sequence");
+
+                    b.ToTable("StashSteps");
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.StashedItem", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid?>("HeadStepId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Item")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<Guid>("KeeperId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Instant>("MadeAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Revision")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeeperId", "MadeAt");
+
+                    b.ToTable("StashItems");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Photos.ImportBatch", b =>
                 {
                     b.Property<Guid>("Id")
@@ -916,6 +983,12 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<string>("Palette")
                         .IsRequired()
                         .HasColumnType("jsonb");
+
+                    b.PrimitiveCollection<List<string>>("People")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasDefaultValueSql("'{}'::text[]");
 
                     b.Property<LocalDateTime?>("Recorded")
                         .HasColumnType("timestamp without time zone");
@@ -1145,6 +1218,10 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(32)
                         .HasColumnType("character varying(32)");
 
+                    b.Property<string>("Currency")
+                        .HasMaxLength(3)
+                        .HasColumnType("character varying(3)");
+
                     b.Property<Instant?>("EndedAt")
                         .HasColumnType("timestamp with time zone");
 
@@ -1163,6 +1240,10 @@ namespace ZestyPocket.Storage.Migrations
                     b.PrimitiveCollection<List<Guid>>("PieceIds")
                         .IsRequired()
                         .HasColumnType("uuid[]");
+
+                    b.Property<decimal?>("Price")
+                        .HasPrecision(12, 2)
+                        .HasColumnType("numeric(12,2)");
 
                     b.Property<string>("Prints")
                         .IsRequired()
@@ -1710,6 +1791,24 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Albums.Album", null)
                         .WithMany()
                         .HasForeignKey("AlbumId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.StashStep", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Keeping.StashedItem", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

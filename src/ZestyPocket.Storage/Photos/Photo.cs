@@ -132,6 +132,9 @@ public sealed class Photo : IRevisioned
 
     public Guid? SeriesId { get; set; }
 
+    /// <summary>Who is on it, as the keeper tagged it.</summary>
+    public List<string> People { get; set; } = [];
+
     public int Revision { get; set; }
 
     public Guid? HeadEditId { get; set; }
@@ -155,6 +158,7 @@ public sealed class Photo : IRevisioned
             KeeperDay = KeeperDay,
             KeeperHour = KeeperHour,
             DayTakenAway = DayTakenAway,
+            People = [.. People],
         };
 
     /// <summary>Writes what the keeper decided.</summary>
@@ -165,7 +169,7 @@ public sealed class Photo : IRevisioned
         (FocusX, FocusY, FocusByKeeper) = (decided.FocusX, decided.FocusY, decided.FocusByKeeper);
         (KeepBoxes, CoverBoxes) = (Boxes.Write(decided.KeepBoxes), Boxes.Write(decided.CoverBoxes));
         (KeeperDay, KeeperHour, DayTakenAway) = (decided.KeeperDay, decided.KeeperHour, decided.DayTakenAway);
-        SeriesId = decided.SeriesId;
+        (SeriesId, People) = (decided.SeriesId, [.. decided.People]);
     }
 
     /// <summary>The recorded time as the calendar reads it.</summary>

@@ -40,4 +40,10 @@ public sealed class LabOrder : AskedJob
     public int PagesTotal { get; set; }
 
     public Instant? SentAt { get; set; }
+
+    /// <summary>What it cost with postage; null when nobody said.</summary>
+    public decimal? Price { get; set; }
+
+    /// <summary>Of the price, three letters of ISO 4217.</summary>
+    public string? Currency { get; set; }
 }

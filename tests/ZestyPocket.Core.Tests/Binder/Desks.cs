@@ -95,12 +95,14 @@ internal static class Desks
     public static void ShouldHold(this AlbumDesk desk)
     {
         var binder = desk.Binder;
-        binder.Leaves.Length.ShouldBe(
-            Binding.LeavesFor(binder.Units.Sum(u => binder.FacesOf(u.Id).Length), binder.School)
-        );
-        var reading = Binding.ReadingOrder([.. binder.Leaves.Select(l => l.Id)], binder.School);
+        binder.Leaves.Length.ShouldBe(Binding.LeavesFor(Laid(binder).Faces, binder.School));
+        var reading = Binding.ReadingOrder([.. binder.Leaves.Select(l => l.Id)], binder.School).ToList();
         var given = binder.Units.SelectMany(u => binder.FacesOf(u.Id)).ToList();
-        given.ShouldBe(reading.Take(given.Count), "faces belong to the units in reading order");
+        var (starts, _) = Laid(binder);
+        given.ShouldBe(
+            binder.Units.SelectMany((u, k) => reading.Skip(starts[k]).Take(binder.FacesOf(u.Id).Length)),
+            "faces belong to the units in reading order"
+        );
         foreach (var unit in binder.Units)
         {
             var pockets = binder.PocketsOf(unit.Id).ToHashSet();
@@ -109,4 +111,14 @@ internal static class Desks
             unit.Content.Placements.ShouldAllBe(p => unit.Content.Find(p.PieceId) != null);
         }
     }
+
+    private static (IReadOnlyList<int> Starts, int Faces) Laid(RingBinder binder) =>
+        Binding.Laid(
+            [.. binder.Units.Select(u => binder.FacesOf(u.Id).Length)],
+            Enumerable
+                .Range(0, binder.Units.Length)
+                .Where(k => binder.VolumeStarts.Contains(binder.Units[k].Id))
+                .ToHashSet(),
+            binder.School
+        );
 }

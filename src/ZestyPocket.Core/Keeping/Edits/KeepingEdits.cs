@@ -35,33 +35,6 @@ public sealed record SetRings(RingShape Shape, string Diameter, string? Holds) :
     }
 }
 
-/// <summary>Says which units further volumes begin with; none for an album in one volume.</summary>
-public sealed record SetVolumes(ImmutableArray<Guid> StartWith) : KeepingEdit
-{
-    public override string Label() => "Set the volumes";
-
-    protected override (AlbumKeeping Keeping, string Done) Change(AlbumDesk desk)
-    {
-        ArgumentNullException.ThrowIfNull(desk);
-        foreach (var id in StartWith)
-        {
-            if (desk.Binder.Require(id) == desk.Binder.Units[0])
-            {
-                throw new RuleException("The first volume begins with the album itself. Nothing was changed.");
-            }
-        }
-
-        var starts = StartWith.Distinct().ToImmutableArray();
-        return (
-            desk.Keeping with
-            {
-                VolumeStarts = starts,
-            },
-            starts.IsEmpty ? "Put the album into one volume" : $"Parted the album into {starts.Length + 1} volumes"
-        );
-    }
-}
-
 /// <summary>Says when the keeper works at the album, and how far behind is comfortable.</summary>
 public sealed record SetHabit(ImmutableArray<IsoDayOfWeek> Evenings, int MinutesAnEvening, int LagWeeks) : KeepingEdit
 {

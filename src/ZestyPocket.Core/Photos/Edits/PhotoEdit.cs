@@ -234,6 +234,43 @@ public sealed record DateFromClock : PhotoEdit
         };
 }
 
+/// <summary>Says that somebody is on a picture.</summary>
+/// <param name="Name">1 to 80 characters.</param>
+public sealed record TagPerson(string Name) : PhotoEdit
+{
+    private const int MostPeople = 40;
+    private const int LongestName = 80;
+
+    public override string Done(string what, AlbumCalendar calendar) => $"Tagged {Checked(Name)} on {what}";
+
+    public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar)
+    {
+        ArgumentNullException.ThrowIfNull(photo);
+        var name = Checked(Name);
+        return photo.People.Contains(name) ? photo
+            : photo.People.Length < MostPeople ? photo with { People = photo.People.Add(name) }
+            : throw new RuleException($"A picture has up to {MostPeople} people. Nothing was changed.");
+    }
+
+    internal static string Checked(string? name) =>
+        name?.Trim() is { Length: > 0 and <= LongestName } trimmed
+            ? trimmed
+            : throw new RuleException($"A name has 1 to {LongestName} characters. Nothing was changed.");
+}
+
+/// <summary>Removes a person’s tag from a picture.</summary>
+public sealed record UntagPerson(string Name) : PhotoEdit
+{
+    public override string Done(string what, AlbumCalendar calendar) =>
+        $"Removed the tag {TagPerson.Checked(Name)} from {what}";
+
+    public override PhotoDecisions Apply(PhotoDecisions photo, AlbumCalendar calendar)
+    {
+        ArgumentNullException.ThrowIfNull(photo);
+        return photo with { People = photo.People.Remove(TagPerson.Checked(Name)) };
+    }
+}
+
 /// <summary>Says what kind of picture it is.</summary>
 public sealed record CallPhoto(PictureKind PictureKind) : PhotoEdit
 {

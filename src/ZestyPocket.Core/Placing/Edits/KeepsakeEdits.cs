@@ -13,7 +13,8 @@ public sealed record WrittenKeepsake(
     Guid? PhotoId,
     LocalDate? Day,
     bool InEnvelope,
-    bool? SeeThrough = null
+    bool? SeeThrough = null,
+    Money? Price = null
 )
 {
     internal Keepsake Read(Guid id, UnitDesk desk)
@@ -41,6 +42,7 @@ public sealed record WrittenKeepsake(
         )
         {
             SeeThrough = SeeThrough ?? false,
+            Price = Price?.Checked(),
         }.Checked();
     }
 }

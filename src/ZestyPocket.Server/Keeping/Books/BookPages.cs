@@ -25,18 +25,36 @@ public sealed record BookPage(
 /// <summary>The pages of a book in reading order, the cover first. Each is painted when it is drawn.</summary>
 public sealed class BookPages(SpreadPages spreads, PiecePainter painter, FontShelf fonts)
 {
+    /// <param name="parts">At least one; each inserted album has a title page of its own.</param>
     public IReadOnlyList<BookPage> Of(
+        IReadOnlyList<BookPart> parts,
+        bool facing,
+        double pixelsPerInch,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        var own = parts.Where(p => !p.Inserted).SelectMany(p => p.Units).ToList();
+        return
+        [
+            Cover(own, "Cover", pixelsPerInch),
+            .. parts.SelectMany(p =>
+                p.Inserted
+                    ? [Cover(p.Units, "Title page", pixelsPerInch), .. Opened(p.Units, facing, pixelsPerInch, cancel)]
+                    : Opened(p.Units, facing, pixelsPerInch, cancel)
+            ),
+        ];
+    }
+
+    private List<BookPage> Opened(
         IReadOnlyList<OpenUnit> units,
         bool facing,
         double pixelsPerInch,
         CancellationToken cancel
     )
     {
-        ArgumentNullException.ThrowIfNull(units);
-        var openings = SpreadPages.Openings(units, facing);
-        var pages = new List<BookPage> { Cover(units, pixelsPerInch) };
-        var seen = new HashSet<Guid>();
-        foreach (var opening in openings)
+        var (pages, seen) = (new List<BookPage>(), new HashSet<Guid>());
+        foreach (var opening in SpreadPages.Openings(units, facing))
         {
             var begins = opening
                 .Pages.Select(p => p.Unit)
@@ -56,15 +74,15 @@ public sealed class BookPages(SpreadPages spreads, PiecePainter painter, FontShe
         return pages;
     }
 
-    private BookPage Cover(IReadOnlyList<OpenUnit> units, double pixelsPerInch)
+    private BookPage Cover(IReadOnlyList<OpenUnit> units, string what, double pixelsPerInch)
     {
         var first = units[0];
         var (from, until) = (first.Dates.First, units.Max(u => u.Dates.Last));
         var years = from.Year == until.Year ? Year(from) : $"{Year(from)} – {Year(until)}";
         var name = first.Album.Name.Replace(years, string.Empty, StringComparison.Ordinal).Trim(' ', ',');
         return new BookPage(
-            null,
-            $"Cover: {first.Album.Name}.",
+            what == "Cover" ? null : first.Album.Name,
+            $"{what}: {first.Album.Name}.",
             [],
             () =>
             {

@@ -27,6 +27,7 @@ public sealed class BookRunner(
     ZestyContext db,
     IDbContextFactory<ZestyContext> contexts,
     UnitOpener opener,
+    InsertReader inserts,
     BookPages books,
     BookNudges queue,
     IConfiguration configuration,
@@ -97,7 +98,8 @@ public sealed class BookRunner(
 
         var ppi = PixelsPerInch(job);
         using var watch = new JobWatch<Book>(contexts, job.Id, cancel);
-        var pages = books.Of(units, facing: job.Form != BookForm.Pages, ppi, watch.Token);
+        var parts = await inserts.PartsAsync(units[0].Album, units, cancel);
+        var pages = books.Of(parts, facing: job.Form != BookForm.Pages, ppi, watch.Token);
         (job.State, job.PagesDone, job.PagesTotal) = (JobState.Running, 0, pages.Count);
         await Db.SaveChangesAsync(cancel);
 

@@ -25,6 +25,12 @@ public sealed record BundleAbout(
 /// <param name="OrderBy">So that the same album gives the same bundle.</param>
 public sealed record BundleTable(string Name, string Where, string OrderBy)
 {
+    /// <summary>
+    /// It belongs to the keeper, not to an album: where a row is there already it stays, and its keys stay what they
+    /// are.
+    /// </summary>
+    public bool OfKeeper => Where.StartsWith(BundleFormat.OfKeeper, StringComparison.Ordinal);
+
     public string File => $"tables/{Name}.jsonl";
 }
 
@@ -44,16 +50,16 @@ public static class BundleFormat
 
     public const string Originals = "originals/";
 
+    internal const string OfKeeper =
+        "\"KeeperId\" IN (SELECT \"KeeperId\" FROM \"Albums\" WHERE \"Id\" = ANY(@albums))";
+
     private const string OfAlbum = "\"AlbumId\" = ANY(@albums)";
 
     /// <summary>In the order in which rows can be put back: what is referred to comes first.</summary>
     public static IReadOnlyList<BundleTable> Tables { get; } =
     [
-        new(
-            "Designs",
-            "\"KeeperId\" IN (SELECT \"KeeperId\" FROM \"Albums\" WHERE \"Id\" = ANY(@albums))",
-            "\"MadeAt\", \"Id\""
-        ),
+        new("Designs", OfKeeper, "\"MadeAt\", \"Id\""),
+        new("StashItems", OfKeeper, "\"MadeAt\", \"Id\""),
         new("Albums", "\"Id\" = ANY(@albums)", "\"MadeAt\", \"Id\""),
         new("Protectors", OfAlbum, "\"AlbumId\", \"Ordinal\", \"Id\""),
         new("Units", OfAlbum, "\"AlbumId\", \"Ordinal\", \"Id\""),

@@ -252,7 +252,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
                 await DecideAsync(row, cancel);
             }
 
-            if (_beside is not null && table.Name != "Designs")
+            if (_beside is not null && !table.OfKeeper)
             {
                 row = (JsonObject)JsonNode.Parse(Keys().Replace(line, m => Other(m.Value)))!;
             }
@@ -282,6 +282,12 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             if (row.ContainsKey("KeeperId"))
             {
                 row["KeeperId"] = keeperId.ToString();
+            }
+
+            if (table.Name == "StashItems")
+            {
+                // Edits of the stash stay where they were made.
+                row["HeadStepId"] = null;
             }
 
             if (table.Name == "Albums")
@@ -329,7 +335,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
         private static (string Column, string Parent)[] Parents(string table) =>
             table switch
             {
-                "Designs" or "Albums" => [],
+                "Designs" or "StashItems" or "Albums" => [],
                 "Leaves" =>
                 [
                     ("AlbumId", "Albums"),
@@ -390,7 +396,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
             put.CommandText =
                 $"INSERT INTO \"{table.Name}\" ({list}) SELECT {list} FROM "
                 + $"jsonb_populate_recordset(NULL::\"{table.Name}\", @rows::jsonb)"
-                + (table.Name == "Designs" ? " ON CONFLICT DO NOTHING" : "");
+                + (table.OfKeeper ? " ON CONFLICT DO NOTHING" : "");
             put.Parameters.AddWithValue("rows", $"[{string.Join(',', rows)}]");
             try
             {
@@ -474,6 +480,7 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
                 Lines.Add("The manifest is missing: nobody can say whether this is everything.");
             }
 
+            await StashWithoutOriginalsAsync(cancel);
             var lost = await WithoutOriginalsAsync([.. albums], cancel);
             if (lost > 0)
             {
@@ -498,6 +505,31 @@ public sealed partial class BundleRestorer(ZestyContext db, IPhotoVault vault, I
                 _originals.Count,
                 [.. Lines.Distinct()]
             );
+        }
+
+        /// <summary>Items of the stash whose photo is not in the bundle come back without a picture.</summary>
+        private async Task StashWithoutOriginalsAsync(CancellationToken cancel)
+        {
+            var rows = await db.StashItems.Where(i => i.KeeperId == keeperId).ToListAsync(cancel);
+            var came = _ids["StashItems"];
+            var owned = rows.Where(r => !came.Contains(r.Id)).Select(r => r.Read().Picture?.Sha256).ToHashSet();
+            foreach (var row in rows.Where(r => came.Contains(r.Id)))
+            {
+                var item = row.Read();
+                if (
+                    item.Picture is { } picture
+                    && (
+                        !(_originals.Contains(picture.Sha256) || owned.Contains(picture.Sha256))
+                        || !File.Exists(vault.PathOf(picture.Sha256))
+                    )
+                )
+                {
+                    row.Write(item with { Picture = null });
+                    Lines.Add($"“{item.Name}” in the stash came without its picture.");
+                }
+            }
+
+            await db.SaveChangesAsync(cancel);
         }
 
         /// <summary>Pictures without an original leave the album, and what shows them leaves its pocket.</summary>

@@ -156,10 +156,16 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
             .Where(v => albumIds.Contains(v.AlbumId) && v.Kept)
             .Select(v => new { v.Sha256, v.FileName })
             .ToListAsync(cancel);
+        var keepers = db.Albums.Where(a => albumIds.Contains(a.Id)).Select(a => a.KeeperId);
+        var stash = (await db.StashItems.AsNoTracking().Where(i => keepers.Contains(i.KeeperId)).ToListAsync(cancel))
+            .Select(i => i.Read())
+            .Where(i => i.Picture is not null)
+            .Select(i => new { i.Picture!.Sha256, FileName = i.Name });
         return
         [
             .. photos
                 .Concat(videos)
+                .Concat(stash)
                 .DistinctBy(o => o.Sha256)
                 .OrderBy(o => o.Sha256, StringComparer.Ordinal)
                 .Select(o => (o.Sha256, o.FileName)),

@@ -123,7 +123,8 @@ public sealed record PhotoDetail(
     Guid? SeriesId,
     bool DaySetByKeeper,
     int? KeeperHour,
-    IReadOnlyList<PhotoView> Lookalikes
+    IReadOnlyList<PhotoView> Lookalikes,
+    IReadOnlyList<string> People
 )
 {
     /// <summary>How far down its horizon lies, 0 to 1; null when it has none.</summary>
@@ -164,7 +165,8 @@ public sealed record PhotoDetail(
             photo.SeriesId,
             photo.KeeperDay is not null,
             photo.KeeperHour,
-            [.. lookalikes.Select(p => PhotoView.Of(p, style))]
+            [.. lookalikes.Select(p => PhotoView.Of(p, style))],
+            photo.People
         );
     }
 

@@ -490,7 +490,8 @@ public sealed class UnitReader(
                                     : "Goes in itself, turned."
                             : fits ? "Fits a pocket of these pages."
                             : "Too large for every pocket here: it goes to the envelope.",
-                        keepsake.SeeThrough
+                        keepsake.SeeThrough,
+                        keepsake.Price
                     )
                 );
 

@@ -288,7 +288,8 @@ public sealed record KeepsakeInfo(
     LocalDate? Day,
     bool InEnvelope,
     string FitWords,
-    bool SeeThrough
+    bool SeeThrough,
+    Money? Price
 );
 
 /// <summary>Places on the kept part of a bought card, to be drawn with the pointer.</summary>

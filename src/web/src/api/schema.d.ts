@@ -740,6 +740,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{id}/inserted-albums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getInsertedAlbums"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{id}/year": {
         parameters: {
             query?: never;
@@ -796,6 +812,182 @@ export interface paths {
             cookie?: never;
         };
         get: operations["getEvenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getStash"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/stash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getUnitStash"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/use-it-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getUseItUp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{id}/shopping-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getShoppingList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getStashPicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["editStash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/steps/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoStash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/steps/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redoStash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findOnPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importStash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stash.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportStash"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1358,6 +1550,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["stepLabOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lab-orders/{id}/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["priceLabOrder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2328,7 +2536,7 @@ export interface components {
          *     kind is a record of its own with exactly the fields it needs; its name on the wire is the record's. Applying it is a
          *     pure function, so a preview is the same call without saving.
          */
-        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddLegs"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditForgetWeather"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditNoteWeather"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditRemoveExpense"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRemoveLeg"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetLeafPrice"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRates"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditTimeWork"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteExpense"] | components["schemas"]["AlbumEditWriteLeg"] | components["schemas"]["AlbumEditWriteStyle"];
+        AlbumEdit: components["schemas"]["AlbumEditAcceptClockDoubt"] | components["schemas"]["AlbumEditAcceptFinding"] | components["schemas"]["AlbumEditAddLeaf"] | components["schemas"]["AlbumEditAddLegs"] | components["schemas"]["AlbumEditAddNewLeaf"] | components["schemas"]["AlbumEditAddSheet"] | components["schemas"]["AlbumEditApplyFormula"] | components["schemas"]["AlbumEditChangeSchool"] | components["schemas"]["AlbumEditChooseFamily"] | components["schemas"]["AlbumEditChoosePages"] | components["schemas"]["AlbumEditChoosePapers"] | components["schemas"]["AlbumEditCountOnHand"] | components["schemas"]["AlbumEditCountSheet"] | components["schemas"]["AlbumEditCountWeeks"] | components["schemas"]["AlbumEditCutLeafDown"] | components["schemas"]["AlbumEditDeleteFormula"] | components["schemas"]["AlbumEditDeleteSeries"] | components["schemas"]["AlbumEditDeleteSheet"] | components["schemas"]["AlbumEditDeleteStyle"] | components["schemas"]["AlbumEditDropPlan"] | components["schemas"]["AlbumEditForgetComposition"] | components["schemas"]["AlbumEditForgetWeather"] | components["schemas"]["AlbumEditFusePocket"] | components["schemas"]["AlbumEditGiveDesign"] | components["schemas"]["AlbumEditGiveUpProtector"] | components["schemas"]["AlbumEditGrowAlbum"] | components["schemas"]["AlbumEditImportEvents"] | components["schemas"]["AlbumEditInsertAlbum"] | components["schemas"]["AlbumEditJotNote"] | components["schemas"]["AlbumEditKeepComposition"] | components["schemas"]["AlbumEditKeepFormula"] | components["schemas"]["AlbumEditLeaveCameraOnZone"] | components["schemas"]["AlbumEditLeaveUnitOut"] | components["schemas"]["AlbumEditLimitColour"] | components["schemas"]["AlbumEditMatchPictures"] | components["schemas"]["AlbumEditMeasureBinder"] | components["schemas"]["AlbumEditMeasureHand"] | components["schemas"]["AlbumEditMeasureProtector"] | components["schemas"]["AlbumEditMergeUnit"] | components["schemas"]["AlbumEditMoveFirstDay"] | components["schemas"]["AlbumEditMoveLeaf"] | components["schemas"]["AlbumEditNoteWeather"] | components["schemas"]["AlbumEditPassOver"] | components["schemas"]["AlbumEditPlanSpread"] | components["schemas"]["AlbumEditRemoveExpense"] | components["schemas"]["AlbumEditRemoveInsert"] | components["schemas"]["AlbumEditRemoveLeaf"] | components["schemas"]["AlbumEditRemoveLeg"] | components["schemas"]["AlbumEditRenameAlbum"] | components["schemas"]["AlbumEditRenameUnit"] | components["schemas"]["AlbumEditRenewLeaf"] | components["schemas"]["AlbumEditSetCutOff"] | components["schemas"]["AlbumEditSetHabit"] | components["schemas"]["AlbumEditSetHomeZone"] | components["schemas"]["AlbumEditSetKnownWords"] | components["schemas"]["AlbumEditSetLeafPrice"] | components["schemas"]["AlbumEditSetPeople"] | components["schemas"]["AlbumEditSetRates"] | components["schemas"]["AlbumEditSetRings"] | components["schemas"]["AlbumEditSetSeries"] | components["schemas"]["AlbumEditSetStays"] | components["schemas"]["AlbumEditSetVolumes"] | components["schemas"]["AlbumEditSetWakingHours"] | components["schemas"]["AlbumEditShiftCamera"] | components["schemas"]["AlbumEditShowAllFindings"] | components["schemas"]["AlbumEditSpellTitle"] | components["schemas"]["AlbumEditSplitUnit"] | components["schemas"]["AlbumEditStickPieces"] | components["schemas"]["AlbumEditTabLeaf"] | components["schemas"]["AlbumEditTakeUsualHand"] | components["schemas"]["AlbumEditTellStories"] | components["schemas"]["AlbumEditTellTrueTime"] | components["schemas"]["AlbumEditTimeWork"] | components["schemas"]["AlbumEditUnspellTitle"] | components["schemas"]["AlbumEditUseProtector"] | components["schemas"]["AlbumEditWeighAlbum"] | components["schemas"]["AlbumEditWriteDates"] | components["schemas"]["AlbumEditWriteExpense"] | components["schemas"]["AlbumEditWriteLeg"] | components["schemas"]["AlbumEditWriteStyle"];
         /** @description Does what the doubt about a camera's clock proposes. */
         AlbumEditAcceptClockDoubt: {
             /** @enum {string} */
@@ -2586,6 +2794,18 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Drops the plan of a week or day; its pages stay as they are. */
+        AlbumEditDropPlan: {
+            /** @enum {string} */
+            kind: "dropPlan";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Forgets a kept composition; pieces that were begun with it stay as they are. */
         AlbumEditForgetComposition: {
             /** @enum {string} */
@@ -2675,6 +2895,26 @@ export interface components {
             kind: "importEvents";
             /** @description Those around the album; what lies outside is told and not written. */
             events: components["schemas"]["DayEvent"][];
+        };
+        /**
+         * @description Binds an album of its own, such as a trip, into this one behind a week or day. It keeps its weeks, pictures and
+         *     pages; its leaves count in this binder and its pages in this book.
+         */
+        AlbumEditInsertAlbum: {
+            /** @enum {string} */
+            kind: "insertAlbum";
+            /**
+             * Format: uuid
+             * @description Of the same keeper; the same once more moves it.
+             */
+            albumId: string;
+            /** Format: uuid */
+            afterUnitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
         };
         /** @description Something jotted down on the way. After midnight and before the album's cut-off it belongs to the evening before. */
         AlbumEditJotNote: {
@@ -2898,12 +3138,48 @@ export interface components {
              */
             revision: number;
         };
+        /**
+         * @description Plans a week or day before its pictures exist: what it is made from, how many stories, on which page design. The
+         *     design goes onto those of its leaves on which nothing lies yet.
+         */
+        AlbumEditPlanSpread: {
+            /** @enum {string} */
+            kind: "planSpread";
+            /** Format: uuid */
+            unitId: string;
+            kit: string;
+            /** Format: int32 */
+            stories: number;
+            note: string;
+            /**
+             * Format: uuid
+             * @description The page design, of the album; null to leave the pages as they are.
+             */
+            protectorId?: null | string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
         /** @description Removes something that was paid. */
         AlbumEditRemoveExpense: {
             /** @enum {string} */
             kind: "removeExpense";
             /** Format: uuid */
             expenseId: string;
+            /**
+             * Format: int32
+             * @description The revision of the album that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Makes an inserted album one of its own again. Nothing in it changes. */
+        AlbumEditRemoveInsert: {
+            /** @enum {string} */
+            kind: "removeInsert";
+            /** Format: uuid */
+            albumId: string;
             /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
@@ -3105,7 +3381,10 @@ export interface components {
              */
             revision: number;
         };
-        /** @description Says which units further volumes begin with; none for an album in one volume. */
+        /**
+         * @description Says which units further volumes begin with; none for an album in one volume. A volume begins with a title page on a
+         *     leaf of its own: the pages are handed out again in reading order, their pieces with them.
+         */
         AlbumEditSetVolumes: {
             /** @enum {string} */
             kind: "setVolumes";
@@ -3773,6 +4052,14 @@ export interface components {
             /** @default false */
             label: boolean;
         };
+        /** @description The four corners of a card or sheet in a photo of it, as they are named when it lies readable. */
+        CardCorners: {
+            topLeft: components["schemas"]["PicturePoint"];
+            topRight: components["schemas"]["PicturePoint"];
+            bottomRight: components["schemas"]["PicturePoint"];
+            bottomLeft: components["schemas"]["PicturePoint"];
+            all?: null | components["schemas"]["PicturePoint"][];
+        };
         /**
          * @description How a card looks around its words.
          * @enum {unknown}
@@ -3923,6 +4210,8 @@ export interface components {
             isPriced: boolean;
             /** @description Stocks without a price in the drawer: they are in no sum. */
             withoutPrice: string[];
+            /** @description Sums in a currency without a rate in the trip log: they are in no sum. */
+            withoutRate: string[];
             months: components["schemas"]["MonthCostView"][];
             units: components["schemas"]["UnitCostView"][];
         };
@@ -4423,8 +4712,29 @@ export interface components {
             /** Format: int32 */
             followers: number;
         };
+        /** @description Something that was found on a photo. */
+        FoundItem: {
+            /** @description A small JPEG of it as a data address. */
+            preview: string;
+            /** @description What it probably measures, as written; empty when nobody can tell. */
+            size: string;
+            /** @description As it would be added; its name is still to be written. */
+            entry: components["schemas"]["StashEntry"];
+        };
         /** @enum {unknown} */
         FoundKind: "unit" | "photo" | "story";
+        /** @description What was found on a photo of the stash. */
+        FoundOnPhoto: {
+            /**
+             * Format: uuid
+             * @description Names the photo when its items are added.
+             */
+            upload: string;
+            /** @description The whole photo, small, as a data address. */
+            photo: string;
+            words: string;
+            items: components["schemas"]["FoundItem"][];
+        };
         /** @description Something of an album that was found. */
         FoundView: {
             kind: components["schemas"]["FoundKind"];
@@ -4570,6 +4880,54 @@ export interface components {
             cancelled: number;
             refusedLines: components["schemas"]["ImportLine"][];
         };
+        /** @description An album that this one is bound into, or could be. */
+        InsertHostView: {
+            /** Format: uuid */
+            albumId: string;
+            name: string;
+            /** Format: uuid */
+            afterUnitId: string;
+            /** @description The week or day it comes after. */
+            after: string;
+            /**
+             * Format: int32
+             * @description Of that album.
+             */
+            revision: number;
+        };
+        /** @description An album that could be bound in, and where it would best go. */
+        InsertOfferView: {
+            /** Format: uuid */
+            albumId: string;
+            name: string;
+            /** Format: uuid */
+            afterUnitId: string;
+        };
+        /** @description What is bound into an album, and what it is bound into. */
+        InsertsView: {
+            /**
+             * Format: int32
+             * @description Of the album.
+             */
+            revision: number;
+            inserts: components["schemas"]["InsertView"][];
+            /** @description Albums that begin while this one runs. */
+            offers: components["schemas"]["InsertOfferView"][];
+            boundInto: null | components["schemas"]["InsertHostView"];
+            /** @description Albums that this one could go into. */
+            hosts: components["schemas"]["InsertHostView"][];
+        };
+        /** @description An album that is bound into another one. */
+        InsertView: {
+            /** Format: uuid */
+            albumId: string;
+            name: string;
+            /** Format: uuid */
+            afterUnitId: string;
+            /** @description The week or day it comes after. */
+            after: string;
+            words: string;
+        };
         /** Format: date-time */
         Instant: string;
         /** @enum {unknown} */
@@ -4595,6 +4953,7 @@ export interface components {
             inEnvelope: boolean;
             fitWords: string;
             seeThrough: boolean;
+            price: null | components["schemas"]["Money"];
         };
         /** @description A keepsake with the unit it belongs to. */
         KeepsakeView: {
@@ -4622,6 +4981,34 @@ export interface components {
         KeptCompositionView: {
             key: string;
             name: string;
+        };
+        /** @description A colour in CIE L*a*b* under D65. */
+        LabColour: {
+            /**
+             * Format: double
+             * @description Lightness, 0 black to 100 white.
+             */
+            l?: number;
+            /**
+             * Format: double
+             * @description Green (negative) to red.
+             */
+            a?: number;
+            /**
+             * Format: double
+             * @description Blue (negative) to yellow.
+             */
+            b?: number;
+            /**
+             * Format: double
+             * @description How far from grey.
+             */
+            chroma?: number;
+            /**
+             * Format: double
+             * @description The angle of its hue, 0 to 360: 0 red, 90 yellow, 180 green, 270 blue.
+             */
+            hueDegrees?: number;
         };
         /** @description A piece on a print of a lab, as it was drawn. */
         LabOrderPiece: {
@@ -4668,6 +5055,11 @@ export interface components {
             /** Format: uuid */
             repeats: null | string;
             madeAt: components["schemas"]["Instant"];
+            price: null | components["schemas"]["Money"];
+        };
+        /** @description What an order cost; null when it is not known any more. */
+        LabPrice: {
+            price: null | components["schemas"]["Money"];
         };
         /** @description What is ordered. */
         LabRequest: {
@@ -5205,6 +5597,19 @@ export interface components {
             /** @description What happened and what to do, when it failed. */
             problem: null | string;
         };
+        /** @description A colour of a picture with the share of the picture that is near it, 0 to 1. */
+        PaletteColour: {
+            /** Format: uint8 */
+            red?: number;
+            /** Format: uint8 */
+            green?: number;
+            /** Format: uint8 */
+            blue?: number;
+            /** Format: double */
+            share?: number;
+            hex?: null | string;
+            lab?: components["schemas"]["LabColour"];
+        };
         /** @description A colour of the palette as `#rrggbb` with its share, 0 to 1. */
         PaletteView: {
             hex: string;
@@ -5295,6 +5700,7 @@ export interface components {
             /** Format: int32 */
             keeperHour: null | number;
             lookalikes: components["schemas"]["PhotoView"][];
+            people: string[];
             /**
              * Format: double
              * @description How far down its horizon lies, 0 to 1; null when it has none.
@@ -5305,7 +5711,7 @@ export interface components {
          * @description One decision about one picture or many. Every kind is a record of its own with exactly the fields it needs; its name
          *     on the wire is the record's. Each picture comes with the revision that the keeper saw.
          */
-        PhotoEdit: components["schemas"]["PhotoEditCallPhoto"] | components["schemas"]["PhotoEditCoverPhoto"] | components["schemas"]["PhotoEditDateFromClock"] | components["schemas"]["PhotoEditDatePhoto"] | components["schemas"]["PhotoEditJoinSeries"] | components["schemas"]["PhotoEditJudgePhoto"] | components["schemas"]["PhotoEditKeepInCrops"] | components["schemas"]["PhotoEditLeaveSeries"] | components["schemas"]["PhotoEditMoveFocus"] | components["schemas"]["PhotoEditStarPhoto"] | components["schemas"]["PhotoEditTakeDayAway"] | components["schemas"]["PhotoEditTurnToPage"];
+        PhotoEdit: components["schemas"]["PhotoEditCallPhoto"] | components["schemas"]["PhotoEditCoverPhoto"] | components["schemas"]["PhotoEditDateFromClock"] | components["schemas"]["PhotoEditDatePhoto"] | components["schemas"]["PhotoEditJoinSeries"] | components["schemas"]["PhotoEditJudgePhoto"] | components["schemas"]["PhotoEditKeepInCrops"] | components["schemas"]["PhotoEditLeaveSeries"] | components["schemas"]["PhotoEditMoveFocus"] | components["schemas"]["PhotoEditStarPhoto"] | components["schemas"]["PhotoEditTagPerson"] | components["schemas"]["PhotoEditTakeDayAway"] | components["schemas"]["PhotoEditTurnToPage"] | components["schemas"]["PhotoEditUntagPerson"];
         /** @description The photos after an edit, what was done, and the edit itself, to undo it. */
         PhotoEditAnswer: {
             photos: components["schemas"]["PhotoView"][];
@@ -5395,6 +5801,13 @@ export interface components {
              */
             stars: number;
         };
+        /** @description Says that somebody is on a picture. */
+        PhotoEditTagPerson: {
+            /** @enum {string} */
+            kind: "tagPerson";
+            /** @description 1 to 80 characters. */
+            name: string;
+        };
         /** @description Takes a picture's day away: it waits without a date. */
         PhotoEditTakeDayAway: {
             /** @enum {string} */
@@ -5409,6 +5822,12 @@ export interface components {
              * @description From 1.
              */
             page: number;
+        };
+        /** @description Removes a person’s tag from a picture. */
+        PhotoEditUntagPerson: {
+            /** @enum {string} */
+            kind: "untagPerson";
+            name: string;
         };
         /** @description A stretch of the list and where it goes on; no cursor at its end. */
         PhotoPage: {
@@ -5718,6 +6137,12 @@ export interface components {
              */
             bookEnds: number;
         };
+        /** @description A page design that could be laid. */
+        PlanDesignView: {
+            /** Format: uuid */
+            protectorId: string;
+            name: string;
+        };
         /** @description What a pocket would be for a loose thing. */
         PocketOffer: {
             place: components["schemas"]["PocketPlace"];
@@ -5949,6 +6374,13 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        /** @description A card that would go into a pocket, or a paper that goes with the pictures. */
+        ProposedItemView: {
+            item: components["schemas"]["StashItemView"];
+            /** @description Such as `3 × 4 in`; null for a paper. */
+            pocket: null | string;
+            reason: string;
         };
         /** @description A protector of the album with what was measured, exactly as it can be written back. */
         ProtectorView: {
@@ -6232,6 +6664,29 @@ export interface components {
             /** @description The cuts with the settings of the trimmer's stop; empty for a back. */
             cutsInOrder: string;
         };
+        /** @description Something to buy. */
+        ShoppingLine: {
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            count: number;
+            /** @description Such as `sheets of photo paper (A4)`. */
+            what: string;
+            /** @description In a sentence. */
+            why: string;
+            /**
+             * Format: double
+             * @description Of all of them; null when nobody said what one costs.
+             */
+            price?: null | number;
+        };
+        /** @description What the open weeks and days of an album will need and is not there. */
+        ShoppingView: {
+            /** @description All of it in a sentence. */
+            words: string;
+            lines: components["schemas"]["ShoppingLine"][];
+        };
         /** @description A size in EMU with its words. */
         SizeView: {
             /** Format: int64 */
@@ -6303,6 +6758,276 @@ export interface components {
             /** @description As it is now, painted small, as a data address. */
             picture: string;
             ways: components["schemas"]["CalmerWayView"][];
+        };
+        /** @description What a week or day is planned to be made of. */
+        SpreadPlanView: {
+            kit: string;
+            /** Format: int32 */
+            stories: number;
+            note: string;
+            /**
+             * Format: int32
+             * @description Stories that are on its cards already.
+             */
+            told: number;
+            /** @description What its pockets are for, in a sentence. */
+            pockets: string;
+        };
+        /** @description What an edit of the stash did. */
+        StashAnswer: {
+            done: string;
+            /**
+             * Format: uuid
+             * @description To undo it.
+             */
+            stepId: string;
+            /** @description What it changed or added. */
+            items: components["schemas"]["StashItemView"][];
+            /** @description Lines of a file that could not be read. */
+            passed: string[];
+        };
+        /** @description What a week or day takes of an item, with its name. */
+        StashClaimView: {
+            /** Format: uuid */
+            unitId: string;
+            unit: string;
+            /** Format: int32 */
+            reserved: number;
+            /** Format: int32 */
+            used: number;
+        };
+        /**
+         * @description One edit of a keeper's stash. Every kind is a record of its own with exactly the fields it needs; its name on the
+         *     wire is the record's.
+         */
+        StashEdit: components["schemas"]["StashEditAddToStash"] | components["schemas"]["StashEditChangeInStash"] | components["schemas"]["StashEditDeleteFromStash"] | components["schemas"]["StashEditReserveFromStash"] | components["schemas"]["StashEditReturnToStash"] | components["schemas"]["StashEditSpellFromStash"] | components["schemas"]["StashEditUseFromStash"];
+        /** @description Adds items; one that is there already by kind, name and kit becomes so many more. */
+        StashEditAddToStash: {
+            /** @enum {string} */
+            kind: "addToStash";
+            /** @description 1 to 500. */
+            entries: components["schemas"]["StashEntry"][];
+            /**
+             * Format: uuid
+             * @description The photo that their pictures are parts of, when it has just arrived.
+             */
+            upload?: null | string;
+        };
+        /** @description Writes an item down anew. */
+        StashEditChangeInStash: {
+            /** @enum {string} */
+            kind: "changeInStash";
+            entry: components["schemas"]["StashEntry"];
+            /** Format: uuid */
+            itemId: string;
+            /**
+             * Format: int32
+             * @description The revision of the item that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Deletes an item from the stash; undo brings it back. */
+        StashEditDeleteFromStash: {
+            /** @enum {string} */
+            kind: "deleteFromStash";
+            /** Format: uuid */
+            itemId: string;
+            /**
+             * Format: int32
+             * @description The revision of the item that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Sets items aside for a week or day, all or none. */
+        StashEditReserveFromStash: {
+            /** @enum {string} */
+            kind: "reserveFromStash";
+            /** Format: uuid */
+            unitId: string;
+            /** @description 1 to 100, each item once. */
+            takes: components["schemas"]["StashTake"][];
+        };
+        /** @description Puts back what a week or day has set aside or taken out. */
+        StashEditReturnToStash: {
+            /** @enum {string} */
+            kind: "returnToStash";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            count: number;
+            /** Format: uuid */
+            itemId: string;
+            /**
+             * Format: int32
+             * @description The revision of the item that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes letters off a sheet for words. */
+        StashEditSpellFromStash: {
+            /** @enum {string} */
+            kind: "spellFromStash";
+            /** @description 1 to 120 characters. */
+            words: string;
+            /** Format: uuid */
+            itemId: string;
+            /**
+             * Format: int32
+             * @description The revision of the item that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description Takes some of an item out for a week or day. */
+        StashEditUseFromStash: {
+            /** @enum {string} */
+            kind: "useFromStash";
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            count: number;
+            /** Format: uuid */
+            itemId: string;
+            /**
+             * Format: int32
+             * @description The revision of the item that the keeper saw.
+             */
+            revision: number;
+        };
+        /** @description An item as its keeper writes it down. */
+        StashEntry: {
+            kind: components["schemas"]["StashKind"];
+            name: string;
+            /**
+             * Format: int32
+             * @description How many lie in the stash, 0 to int StashEntry.Most.
+             * @default 1
+             */
+            count: number;
+            /** @default  */
+            theme: string;
+            /** @default  */
+            kit: string;
+            /** @default  */
+            place: string;
+            /**
+             * @description Such as `4x6` or `30 x 30 cm`; empty when nobody measured it.
+             * @default
+             */
+            size: string;
+            /**
+             * @description Such as `teal, #f4e9d8`; empty when nobody said.
+             * @default
+             */
+            colours: string;
+            price?: null | components["schemas"]["Money"];
+            /**
+             * @description What is on a sheet of letters, such as `A12 B4 '2`; empty for anything else.
+             * @default
+             */
+            letters: string;
+            /** @description Colours as they were measured in its photo; they count when none are written. */
+            measured?: components["schemas"]["PaletteColour"][];
+            picture?: null | components["schemas"]["StashPicture"];
+        };
+        /** @description An item of the stash. */
+        StashItemView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            revision: number;
+            name: string;
+            kind: components["schemas"]["StashKind"];
+            /** @description Count, size and place in a line. */
+            words: string;
+            /** Format: int32 */
+            count: number;
+            /** Format: int32 */
+            free: number;
+            /** @description Address of its picture; null when there is none. */
+            picture: null | string;
+            colours: string[];
+            /** @description Its colours as people say them. */
+            colourNames: string;
+            claims: components["schemas"]["StashClaimView"][];
+            /** @description As it would be written down. */
+            entry: components["schemas"]["StashEntry"];
+        };
+        /**
+         * @description What kind of thing lies in the stash.
+         * @enum {unknown}
+         */
+        StashKind: "card" | "paper" | "sticker" | "letters" | "protector" | "rings" | "other";
+        /** @description A kit and what is left of it. */
+        StashKit: {
+            name: string;
+            /**
+             * Format: int32
+             * @description How many pieces there were.
+             */
+            bought: number;
+            /**
+             * Format: int32
+             * @description How many lie in the stash.
+             */
+            left: number;
+            /**
+             * Format: int32
+             * @description How many of those nobody has set aside.
+             */
+            free: number;
+        };
+        /** @description An item that goes with the pictures of a week or day. */
+        StashMatchView: {
+            item: components["schemas"]["StashItemView"];
+            reason: string;
+            matches: boolean;
+        };
+        /** @description Where an item is seen: a photo, of which it may be a part. */
+        StashPicture: {
+            /** @description The photo in the vault, as lower-case hex. */
+            sha256: string;
+            corners: components["schemas"]["CardCorners"];
+        };
+        /** @description What would go into a week or day. */
+        StashProposalView: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            items: components["schemas"]["ProposedItemView"][];
+        };
+        /** @description An edit that can be undone or made again. */
+        StashStepView: {
+            /** Format: uuid */
+            stepId: string;
+            summary: string;
+        };
+        /** @description An item of which a week or day takes some. */
+        StashTake: {
+            /** Format: uuid */
+            itemId: string;
+            /** Format: int32 */
+            revision: number;
+            /** Format: int32 */
+            count: number;
+        };
+        /** @description A stash, or a part of it. */
+        StashView: {
+            items: components["schemas"]["StashItemView"][];
+            /**
+             * Format: int32
+             * @description How many items there are that match, of which at most 200 are listed.
+             */
+            total: number;
+            kits: components["schemas"]["StashKit"][];
+            themes: string[];
+            undo: null | components["schemas"]["StashStepView"];
+            redo: null | components["schemas"]["StashStepView"];
         };
         /** @description A place of a trip; times are `2026-06-06T14:30` by the clock of the place. */
         StayText: {
@@ -7035,6 +7760,9 @@ export interface components {
             title: string;
             paper: string;
             leaves: string;
+            lab: string;
+            stash: string;
+            keepsakes: string;
             total: string;
             /** @description Each of its pockets has something or is empty on purpose. */
             isFinished: boolean;
@@ -7798,6 +8526,26 @@ export interface components {
          * @enum {unknown}
          */
         UnitProgress: "leftOut" | "empty" | "gathering" | "telling" | "placing" | "laid";
+        /** @description The stash as it looks from a week or day. */
+        UnitStashView: {
+            /** Format: uuid */
+            unitId: string;
+            title: string;
+            /**
+             * Format: int32
+             * @description For edits of its plan.
+             */
+            albumRevision: number;
+            /** @description Of its pictures, the largest share first. */
+            colours: string[];
+            /** @description What it has set aside or used. */
+            taken: components["schemas"]["StashItemView"][];
+            /** @description What goes with its pictures, best first. */
+            matches: components["schemas"]["StashMatchView"][];
+            plan: null | components["schemas"]["SpreadPlanView"];
+            kits: components["schemas"]["StashKit"][];
+            designs: components["schemas"]["PlanDesignView"][];
+        };
         /** @description One tick of the tape. */
         UnitSummary: {
             /**
@@ -8175,6 +8923,7 @@ export interface components {
             day: null | components["schemas"]["LocalDate"];
             inEnvelope: boolean;
             seeThrough?: null | boolean;
+            price?: null | components["schemas"]["Money"];
         };
         /** @description A label as it can be written back. */
         WrittenLabel: {
@@ -8253,6 +9002,8 @@ export interface components {
             lines: string[];
             colours: components["schemas"]["YearColourView"][];
             people: components["schemas"]["NamedCount"][];
+            /** @description On how many pictures each person is tagged. */
+            seen: components["schemas"]["NamedCount"][];
             /** @description The same as words of a card. */
             cardWords: string;
             /**
@@ -10472,6 +11223,55 @@ export interface operations {
             };
         };
     };
+    getInsertedAlbums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InsertsView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     getYear: {
         parameters: {
             query?: never;
@@ -10632,6 +11432,551 @@ export interface operations {
             path: {
                 id: string;
             };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getStash: {
+        parameters: {
+            query?: {
+                text?: string;
+                kind?: string;
+                kit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getUnitStash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitStashView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getUseItUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashProposalView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getShoppingList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getStashPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editStash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StashEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undoStash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    redoStash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findOnPhoto: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOnPhoto"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importStash: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StashAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportStash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -12636,6 +13981,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LabStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabOrderView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    priceLabOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabPrice"];
             };
         };
         responses: {

@@ -1,4 +1,12 @@
-import { answer, api, type AlbumEdit, type DesignEdit, type StoryEdit, type UnitEdit } from '../api/client'
+import {
+  answer,
+  api,
+  type AlbumEdit,
+  type DesignEdit,
+  type StashEdit,
+  type StoryEdit,
+  type UnitEdit,
+} from '../api/client'
 
 /** Does an edit of an album, or with `preview` only says what it would do. */
 export const editAlbum = (id: string, edit: AlbumEdit, preview = false) =>
@@ -14,3 +22,6 @@ export const editStories = (albumId: string, edit: StoryEdit) =>
 
 /** Does an edit of the keeper's collection of page designs. */
 export const editDesigns = (edit: DesignEdit) => answer(api.POST('/api/designs/edits', { body: edit }))
+
+/** Does an edit of the keeper's stash. */
+export const editStash = (edit: StashEdit) => answer(api.POST('/api/stash/edits', { body: edit }))

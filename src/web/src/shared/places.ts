@@ -82,6 +82,7 @@ export const tabs: readonly Tab[] = [
     rooms: [
       { key: 'thickness', name: 'Thickness', scopes: ['album'] },
       { key: 'pace', name: 'Pace', scopes: ['album'] },
+      { key: 'stash', name: 'Stash', scopes: ['album', 'unit'] },
       { key: 'costs', name: 'Costs', scopes: ['album'] },
       { key: 'year', name: 'Year', scopes: ['album'] },
       { key: 'book', name: 'Book', scopes: ['album', 'unit', 'stretch'] },

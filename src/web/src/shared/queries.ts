@@ -6,6 +6,8 @@ export const keys = {
   zones: ['zones'] as const,
   outbox: ['outbox'] as const,
   designs: ['designs'] as const,
+  /** What is in stock for all albums. */
+  stash: ['stash'] as const,
   album: (id: string) => ['album', id] as const,
   unit: (id: string) => ['unit', id] as const,
   /** Everything else that is read of one album. */
@@ -22,6 +24,7 @@ export function useRefresh() {
       client.invalidateQueries({ queryKey: ['of', albumId] }),
       client.invalidateQueries({ queryKey: ['unit'] }),
       client.invalidateQueries({ queryKey: ['photo'] }),
+      client.invalidateQueries({ queryKey: keys.stash }),
       client.invalidateQueries({ queryKey: keys.shelf }),
     ])
 }

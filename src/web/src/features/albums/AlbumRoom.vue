@@ -10,6 +10,7 @@ import BookRoom from '../keeping/BookRoom.vue'
 import BackupRoom from '../keeping/BackupRoom.vue'
 import PaceRoom from '../keeping/PaceRoom.vue'
 import CostRoom from '../keeping/CostRoom.vue'
+import StashRoom from '../keeping/stash/StashRoom.vue'
 import YearRoom from '../keeping/YearRoom.vue'
 import ThicknessRoom from '../keeping/ThicknessRoom.vue'
 import LookOverRoom from '../lookingOver/LookOverRoom.vue'
@@ -122,6 +123,12 @@ defineExpose({
     :album="album"
     :unit-ids="unitIds"
     :whole="scope.kind === 'album'"
+  />
+  <StashRoom
+    v-else-if="at === 'keep/stash'"
+    :key="`stash ${unitIds.join()}`"
+    :album="album"
+    :unit-id="scope.kind === 'unit' ? scope.from : undefined"
   />
   <TuckRoom v-else-if="at === 'tuck/table'" :key="`tuck ${unitIds.join()}`" :album="album" :unit-ids="unitIds" />
   <LabRoom v-else-if="at === 'print/lab'" :key="`lab ${unitIds.join()}`" :album="album" :unit-ids="unitIds" />

@@ -3,9 +3,9 @@ import { computed, ref, watch } from 'vue'
 import type { AlbumEdit, AlbumView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import { useLeaf } from './queries'
-import ChangesDialog from '../counting/ChangesDialog.vue'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
 import LeafFace from './LeafFace.vue'
-import { usePreview } from '../counting/preview'
+import { usePreview } from '../../shared/preview'
 import { unitPlace } from '../../shared/places'
 
 /** One leaf with both its faces, and what can be done to it. */

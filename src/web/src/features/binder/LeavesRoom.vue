@@ -6,9 +6,9 @@ import { editAlbum } from '../../shared/edits'
 import { useLeaves } from './queries'
 import InsertsPanel from './InsertsPanel.vue'
 import LeafDrawer from './LeafDrawer.vue'
-import ChangesDialog from '../counting/ChangesDialog.vue'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
 import LeafThumb from './LeafThumb.vue'
-import { usePreview } from '../counting/preview'
+import { usePreview } from '../../shared/preview'
 
 /** The binder from its first leaf to its last, both faces of each side by side; one of them in hand. */
 const props = defineProps<{ album: AlbumView }>()

@@ -15,9 +15,9 @@ import {
 import { editAlbum } from '../../shared/edits'
 import { useCounts } from './queries'
 import type { Edit } from '../placing/unit'
-import ChangesDialog from './ChangesDialog.vue'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
 import PageChoices from './PageChoices.vue'
-import { usePreview } from './preview'
+import { usePreview } from '../../shared/preview'
 import TallyBar from './TallyBar.vue'
 
 /**

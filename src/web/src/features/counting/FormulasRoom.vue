@@ -4,8 +4,8 @@ import { computed, reactive, ref } from 'vue'
 import { answer, api, type AlbumView, type FormulaView } from '../../api/client'
 import { editAlbum } from '../../shared/edits'
 import { useFormulas, useFormulaStand } from './queries'
-import ChangesDialog from './ChangesDialog.vue'
-import { usePreview } from './preview'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
+import { usePreview } from '../../shared/preview'
 import { unitPlace } from '../../shared/places'
 
 /** Patterns that weeks or days repeat: written, learnt from a finished one, applied to a stretch. */

@@ -5,8 +5,8 @@ import { editAlbum } from '../../shared/edits'
 import { untilEnded } from '../../shared/jobs'
 import ProgressLine from '../../shared/ProgressLine.vue'
 import { useNotices } from '../../shared/notices'
-import ChangesDialog from './ChangesDialog.vue'
-import { usePreview } from './preview'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
+import { usePreview } from '../../shared/preview'
 
 /** Which pages hold it all: two or three ways side by side, each with what it means and why. */
 const props = defineProps<{ album: AlbumView; counts: CountView[] }>()

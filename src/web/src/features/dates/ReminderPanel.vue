@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { answer, api, type AlbumView } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { asBytes } from '../../shared/upload'
 
 const props = defineProps<{ album: AlbumView }>()
 const { act } = useAct(() => props.album.id)
@@ -21,14 +22,11 @@ async function read(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  const text = await file.text()
   await act(() =>
     answer(
       api.POST('/api/albums/{id}/events', {
         params: { path: { id: props.album.id } },
-        body: text,
-        bodySerializer: (body) => body as unknown as BodyInit,
-        headers: { 'Content-Type': 'text/calendar' },
+        ...asBytes(file, 'text/calendar'),
       }),
     ),
   )

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import type { AlbumView } from '../../api/client'
+import type { AlbumView, Money } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
 import { place, unitPlace } from '../../shared/places'
+import MoneyField from '../../shared/MoneyField.vue'
 import { useCosts } from './queries'
 
 /** What the materials of each week, of each month and of the whole album cost. */
@@ -11,16 +12,8 @@ const props = defineProps<{ album: AlbumView }>()
 const { data, error } = useCosts(() => props.album.id)
 const { act } = useAct(() => props.album.id)
 const busy = ref(false)
-const amount = ref('')
-const currency = ref('EUR')
-watch(
-  data,
-  (now) => {
-    amount.value = now?.leafPrice?.amount.toString() ?? ''
-    currency.value = now?.leafPrice?.currency ?? 'EUR'
-  },
-  { immediate: true },
-)
+const price = ref<Money | null>(null)
+watch(data, (now) => (price.value = now?.leafPrice ?? null), { immediate: true })
 
 async function setPrice() {
   busy.value = true
@@ -29,7 +22,7 @@ async function setPrice() {
       editAlbum(props.album.id, {
         kind: 'setLeafPrice',
         revision: data.value!.revision,
-        price: amount.value === '' ? null : { amount: Number(amount.value), currency: currency.value },
+        price: price.value,
       }),
     )
   } finally {
@@ -48,20 +41,16 @@ async function setPrice() {
         ! No price yet for {{ data.withoutPrice.join(', ') }}: in no sum.
         <RouterLink :to="place(album.id, { kind: 'album' }, 'print', 'papers')">Write it in Papers</RouterLink>
       </p>
+      <p v-if="data?.withoutRate.length" class="warning-chip">
+        ! No rate for {{ data.withoutRate.join(', ') }}: in no sum. Write rates in the trip log.
+      </p>
       <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="setPrice">
-        <div>
-          <label for="leaf-price" class="form-label mb-0">One page protector costs</label>
-          <BFormInput id="leaf-price" v-model="amount" type="number" min="0" step="0.01" size="sm" />
-        </div>
-        <div>
-          <label for="leaf-currency" class="form-label mb-0">Currency</label>
-          <BFormInput id="leaf-currency" v-model="currency" size="sm" maxlength="3" required />
-        </div>
+        <MoneyField id="leaf-price" v-model="price" label="One page protector costs" />
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy || !data">Set price</BButton>
       </form>
       <p class="form-text mb-0">
         Paper is counted by area with a quarter for what is cut off, at the prices in Papers. Each page is half a
-        protector.
+        protector. Lab orders, the stash and keepsakes count with the prices written there.
       </p>
     </section>
     <section v-if="data?.isPriced" class="room-panel" aria-labelledby="cost-list-head">
@@ -76,6 +65,9 @@ async function setPrice() {
               <th scope="col">Spread</th>
               <th scope="col" class="text-end">Paper</th>
               <th scope="col" class="text-end">Pages</th>
+              <th scope="col" class="text-end">Lab</th>
+              <th scope="col" class="text-end">Stash</th>
+              <th scope="col" class="text-end">Keepsakes</th>
               <th scope="col" class="text-end">Together</th>
             </tr>
           </thead>
@@ -87,6 +79,9 @@ async function setPrice() {
               </td>
               <td class="text-end">{{ u.paper }}</td>
               <td class="text-end">{{ u.leaves }}</td>
+              <td class="text-end">{{ u.lab }}</td>
+              <td class="text-end">{{ u.stash }}</td>
+              <td class="text-end">{{ u.keepsakes }}</td>
               <td class="text-end">{{ u.total }}</td>
             </tr>
           </tbody>

@@ -3,7 +3,10 @@ import { ref, watch } from 'vue'
 import type { AlbumEdit, AlbumView, RingsView, VolumeView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
+import ChangesDialog from '../../shared/ChangesDialog.vue'
+import { usePreview } from '../../shared/preview'
 import BulkMap from './BulkMap.vue'
+import InsertedAlbums from './InsertedAlbums.vue'
 import { useThickness } from './queries'
 
 /** How thick the album is, when its rings are full, and where a further volume begins. */
@@ -35,7 +38,11 @@ const setRings = () =>
     holds: rings.value.holds || null,
   })
 const starts = () => (data.value?.volumes ?? []).slice(1).map((v) => v.startsWith)
-const setVolumes = (startWith: string[]) => edit({ kind: 'setVolumes', revision: data.value!.revision, startWith })
+const { asked, ask } = usePreview(() => props.album.id)
+const setVolumes = (startWith: string[]) =>
+  ask((preview) =>
+    editAlbum(props.album.id, { kind: 'setVolumes', revision: data.value!.revision, startWith }, preview),
+  )
 const proposed = () => (data.value?.proposed ?? []).filter((p) => p.title)
 const startHere = ref('')
 const percent = (share: number) => `${Math.round(100 * share)} %`
@@ -121,6 +128,8 @@ const fits = (volume: VolumeView) => volume.endShare <= 1
         </div>
       </div>
     </section>
+    <InsertedAlbums :album="album" />
+    <ChangesDialog v-model="asked" />
     <section class="room-panel">
       <h3 class="h6">Start a new volume</h3>
       <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="setVolumes([...starts(), startHere])">

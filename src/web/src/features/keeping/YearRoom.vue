@@ -74,6 +74,12 @@ async function makeNext() {
             {{ p.name }}: {{ p.count }}{{ i < data.people.length - 1 ? ', ' : '.' }}
           </template>
         </p>
+        <p v-if="data.seen.length" class="mb-2">
+          Pictures that show
+          <template v-for="(p, i) in data.seen" :key="p.name">
+            {{ p.name }}: {{ p.count }}{{ i < data.seen.length - 1 ? ', ' : '.' }}
+          </template>
+        </p>
         <div v-if="data.colours.length" class="d-flex gap-2 mb-3" role="img" :aria-label="`Main colours of the year`">
           <span
             v-for="c in data.colours"

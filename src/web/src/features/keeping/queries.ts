@@ -45,3 +45,10 @@ export const usePace = (
         }),
       ),
   })
+
+/** Which albums are inserted into this one, and which this one is inserted into. */
+export const useInsertedAlbums = (albumId: MaybeRefOrGetter<string>) =>
+  useQuery({
+    queryKey: computed(() => keys.of(toValue(albumId), 'inserted-albums')),
+    queryFn: () => answer(api.GET('/api/albums/{id}/inserted-albums', { params: { path: { id: toValue(albumId) } } })),
+  })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { PhotoEdit, PhotoDetail } from '../../api/client'
+import { useAlbumWords } from '../words/queries'
 import { useSeries } from './queries'
 
 const props = defineProps<{ albumId: string; detail: PhotoDetail }>()
@@ -13,6 +14,15 @@ watch(
   () => (day.value = props.detail.photo.day ?? props.detail.photo.guessedDay ?? ''),
   { immediate: true },
 )
+
+/** People of the album, and those tagged on the picture. */
+const { data: words } = useAlbumWords(() => props.albumId)
+const people = computed(() => [...new Set([...(words.value?.people.map((p) => p.name) ?? []), ...props.detail.people])])
+const other = ref('')
+function tag() {
+  emit('change', { kind: 'tagPerson', name: other.value })
+  other.value = ''
+}
 
 const sharpest = computed(() => props.detail.lookalikes.find((p) => p.suggestedBest))
 const size = computed(() => {
@@ -114,6 +124,29 @@ const kinds = [
         >
           <option v-for="[value, name] in kinds" :key="value" :value="value">{{ name }}</option>
         </BFormSelect>
+      </dd>
+      <dt>People</dt>
+      <dd>
+        <label v-for="name in people" :key="name" class="form-check mb-0">
+          <input
+            type="checkbox"
+            class="form-check-input"
+            :checked="detail.people.includes(name)"
+            @change="emit('change', { kind: detail.people.includes(name) ? 'untagPerson' : 'tagPerson', name })"
+          />
+          <span class="form-check-label">{{ name }}</span>
+        </label>
+        <form class="day-line" @submit.prevent="tag">
+          <input
+            v-model="other"
+            class="form-control form-control-sm"
+            maxlength="80"
+            required
+            aria-label="Somebody else on this photo"
+            placeholder="Somebody else"
+          />
+          <button type="submit" class="btn btn-sm btn-light">Tag</button>
+        </form>
       </dd>
       <template v-if="detail.pages > 1">
         <dt><label for="facts-page">Page</label></dt>

@@ -1,6 +1,7 @@
 import { answer, api } from '../../api/client'
 import { deviceTime } from '../../shared/dates'
 import type { ImportDoor } from './intake'
+import { asBytes } from '../../shared/upload'
 
 /** The moment a file was changed, by the clock of this computer. */
 const modified = (file: File) => deviceTime(new Date(file.lastModified))
@@ -12,9 +13,7 @@ export const importDoor = (albumId: string): ImportDoor => ({
     answer(
       api.POST('/api/imports/{id}/files', {
         params: { path: { id }, query: { name: file.name, key, modified: modified(file) } },
-        body: file as unknown as string,
-        bodySerializer: (body) => body as unknown as BodyInit,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asBytes(file),
         signal,
       }),
     ),

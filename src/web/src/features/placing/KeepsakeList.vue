@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import type { KeepsakeInfo, PieceView, UnitView } from '../../api/client'
+import type { KeepsakeInfo, Money, PieceView, UnitView } from '../../api/client'
+import MoneyField from '../../shared/MoneyField.vue'
 import type { Edit } from './unit'
 
 const props = defineProps<{ unit: UnitView; edit: (change: Edit) => Promise<unknown> }>()
 const adding = ref(false)
 const form = reactive({ name: '', size: '', thickness: '0.3 mm', note: '', photoId: '', seeThrough: false })
+const price = ref<Money | null>(null)
 
 const pieces = computed(() => [
   ...props.unit.faces
@@ -28,9 +30,11 @@ async function add() {
       day: props.unit.firstDay,
       inEnvelope: false,
       seeThrough: form.seeThrough,
+      price: price.value,
     },
   })
   if (!answer) return
+  price.value = null
   Object.assign(form, { name: '', size: '', note: '', photoId: '', seeThrough: false })
   adding.value = false
 }
@@ -83,6 +87,7 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
           <option v-for="p in unit.photos" :key="p.id" :value="p.id">{{ p.fileName }}</option>
         </BFormSelect>
       </div>
+      <MoneyField id="keepsake-price" v-model="price" label="What it cost, if anything" />
       <label class="form-check my-2 align-self-end">
         <input v-model="form.seeThrough" type="checkbox" class="form-check-input" />
         <span class="form-check-label">See-through: its back shows on the other face</span>
@@ -98,7 +103,11 @@ const move = (piece: PieceView, inEnvelope: boolean) =>
         <div>
           <strong>{{ piece.title }}</strong>
           <div class="small">
-            {{ piece.keepsake?.size }} · {{ where }} · {{ piece.keepsake?.fitWords }}
+            {{ piece.keepsake?.size }} · {{ where }} ·
+            <template v-if="piece.keepsake?.price"
+              >{{ piece.keepsake.price.amount.toFixed(2) }} {{ piece.keepsake.price.currency }} ·</template
+            >
+            {{ piece.keepsake?.fitWords }}
             <span v-if="piece.keepsake?.note" class="visually-quiet">{{ piece.keepsake.note }}</span>
           </div>
           <div class="d-flex gap-1 mt-1">

@@ -1,5 +1,6 @@
 import { answer, api, Refusal } from '../../api/client'
 import { deviceTime } from '../../shared/dates'
+import { asBytes } from '../../shared/upload'
 
 /** The pictures of what was copied elsewhere. */
 export const picturesIn = (transfer: DataTransfer | null): File[] =>
@@ -17,9 +18,7 @@ export async function addPasted(albumId: string, file: File, unitId: string, day
   const outcome = await answer(
     api.POST('/api/albums/{albumId}/photos', {
       params: { path: { albumId }, query: { name: pastedName(file, new Date()) } },
-      body: file as unknown as string,
-      bodySerializer: (body) => body as unknown as BodyInit,
-      headers: { 'Content-Type': 'application/octet-stream' },
+      ...asBytes(file),
     }),
   )
   if (!outcome.photoId) throw new Refusal(outcome.detail, 422)

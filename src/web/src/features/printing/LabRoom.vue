@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answer, api, type AlbumView, type LabOrderView } from '../../api/client'
+import { answer, api, type AlbumView, type LabOrderView, type Money } from '../../api/client'
 import { untilEnded } from '../../shared/jobs'
 import { useNotices } from '../../shared/notices'
+import MoneyField from '../../shared/MoneyField.vue'
 import ProgressLine from '../../shared/ProgressLine.vue'
 import { counted } from '../../shared/words'
 import { useLabOrders } from './queries'
@@ -79,6 +80,10 @@ function mark(id: string, file: string) {
   missing.value[id] = now.includes(file) ? now.filter((f) => f !== file) : [...now, file]
 }
 const standIn = (o: LabOrderView) => act(() => answer(api.POST('/api/lab-orders/{id}/stand-in', path(o.id))))
+const prices = ref<Record<string, Money | null>>({})
+const priceOf = (o: LabOrderView) => (o.id in prices.value ? prices.value[o.id]! : o.price)
+const setPrice = (o: LabOrderView) =>
+  act(() => answer(api.POST('/api/lab-orders/{id}/price', { ...path(o.id), body: { price: priceOf(o) } })))
 const lost = (o: LabOrderView) => o.prints.filter((p) => p.missing)
 </script>
 
@@ -142,6 +147,15 @@ const lost = (o: LabOrderView) => o.prints.filter((p) => p.missing)
             >
           </li>
         </ul>
+        <form class="d-flex flex-wrap gap-2 align-items-end mb-2" @submit.prevent="setPrice(o)">
+          <MoneyField
+            :id="`lab-price-${o.id}`"
+            :model-value="priceOf(o)"
+            label="It cost, with postage"
+            @update:model-value="prices[o.id] = $event"
+          />
+          <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Set price</BButton>
+        </form>
         <div class="d-flex flex-wrap gap-2">
           <a
             class="btn btn-sm btn-outline-dark"

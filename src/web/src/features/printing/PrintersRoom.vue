@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { answer, api, type PrinterView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
 import { usePrinters } from './queries'
+import { asBytes } from '../../shared/upload'
 
 /** Printers by name: a test sheet shows what each does to a sheet, and sheets make up for it when asked. */
 const { data: printers, error } = usePrinters()
@@ -57,9 +58,7 @@ async function read(printer: PrinterView, event: Event) {
     answer(
       api.POST('/api/printers/{id}/scan', {
         ...onPaper(printer.id),
-        body: file as unknown as string,
-        bodySerializer: (body) => body as unknown as BodyInit,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asBytes(file),
       }),
     ),
   )

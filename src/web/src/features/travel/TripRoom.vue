@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { AlbumEdit, AlbumEditAnswer, AlbumView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
+import InsertedAlbums from '../keeping/InsertedAlbums.vue'
 import LegsPanel from './LegsPanel.vue'
 import MoneyPanel from './MoneyPanel.vue'
 import TripDays from './TripDays.vue'
@@ -87,6 +88,7 @@ async function takeTracks(files: FileList | null) {
         :take="(file: File) => doing(() => importWeather(album.id, file))"
       />
       <MoneyPanel :trip="data" :first-day="firstDay" :busy="busy" :edit="edit" />
+      <InsertedAlbums :album="album" />
     </template>
   </div>
 </template>

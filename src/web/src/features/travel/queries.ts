@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import { answer, api, type TripLegView } from '../../api/client'
 import { keys } from '../../shared/queries'
+import { asBytes } from '../../shared/upload'
 
 /** The trip log: legs, days with their weather, what was paid. */
 export const useTrip = (albumId: MaybeRefOrGetter<string>) =>
@@ -9,12 +10,6 @@ export const useTrip = (albumId: MaybeRefOrGetter<string>) =>
     queryKey: computed(() => keys.of(toValue(albumId), 'trip')),
     queryFn: () => answer(api.GET('/api/albums/{id}/trip', { params: { path: { id: toValue(albumId) } } })),
   })
-
-const asBytes = (file: File) => ({
-  body: file as unknown as string,
-  bodySerializer: (body: unknown) => body as BodyInit,
-  headers: { 'Content-Type': 'application/octet-stream' },
-})
 
 /** Reads a GPX file and adds its legs. */
 export const importTrack = (id: string, file: File) =>

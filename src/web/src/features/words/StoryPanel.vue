@@ -7,6 +7,7 @@ import { useAct } from '../../shared/act'
 import { useNotices } from '../../shared/notices'
 import { useAlbumWords, useStories } from './queries'
 import StoryEditor from './StoryEditor.vue'
+import { asBytes } from '../../shared/upload'
 
 /** The words of a unit before there is any layout: written, pasted, brought along in files. */
 const props = defineProps<{ unit: UnitView }>()
@@ -71,9 +72,7 @@ async function take(files: FileList | File[] | null) {
       answer(
         api.POST('/api/albums/{albumId}/stories/file', {
           params: { path: { albumId: props.unit.albumId }, query: { name: file.name } },
-          body: file as unknown as string,
-          bodySerializer: (body) => body as unknown as BodyInit,
-          headers: { 'Content-Type': 'application/octet-stream' },
+          ...asBytes(file),
         }),
       ),
     )

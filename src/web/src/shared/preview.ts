@@ -1,7 +1,7 @@
 import { ref } from 'vue'
-import type { AlbumEditAnswer } from '../../api/client'
-import { useAct } from '../../shared/act'
-import { useNotices } from '../../shared/notices'
+import type { AlbumEditAnswer } from '../api/client'
+import { useAct } from './act'
+import { useNotices } from './notices'
 
 /** Something that is about to be done to leaves, with what it would change. */
 export interface Asked {

@@ -1,7 +1,7 @@
 import { flushPromises } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { useNotices } from '../../shared/notices'
+import { useNotices } from './notices'
 import { usePreview } from './preview'
 
 beforeEach(() => setActivePinia(createPinia()))
