@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.Extensions.DependencyInjection;
 using UglyToad.PdfPig;
@@ -102,6 +103,21 @@ public sealed partial class BookTests
         var at = Told.Select(t => text.IndexOf(t, StringComparison.Ordinal)).ToList();
         at.ShouldBe(at.Order());
         at.ShouldAllBe(i => i >= 0);
+        // Tagged for screen readers (ISO 32000-1, 14.8): for each page what it shows, then its words in reading order.
+        (await RunAsync("pdfinfo", path)).ShouldContain("Tagged:          yes");
+        Blanks()
+            .Replace(await RunAsync("pdfinfo", "-struct", path), " ")
+            .ShouldStartWith("Document Sect Figure Sect H1 (block) Figure P (block) Sect Figure Sect H1 (block)");
+        var said = JsonNode.Parse(await RunAsync("qpdf", "--json", "--json-key=qpdf", path))!["qpdf"]![1]!
+            .AsObject()
+            .Select(o => o.Value?["value"] as JsonObject)
+            .Where(o => o?["/Type"]?.ToString() == "/StructElem")
+            .Select(o => $"{o!["/S"]} {o["/ActualText"] ?? o["/Alt"]}")
+            .ToList();
+        said.Where(e => e.StartsWith("/P", StringComparison.Ordinal)).ShouldBe(Told.Select(t => $"/P u:{t}"));
+        said.ShouldContain("/H1 u:Week 19");
+        said.ShouldContain("/Figure u:Cover: Test year.");
+        said.ShouldContain(e => e.StartsWith("/Figure u:Week 19, left page:", StringComparison.Ordinal));
         (await RunAsync("pdffonts", path))
             .Split('\n')
             .Skip(2)

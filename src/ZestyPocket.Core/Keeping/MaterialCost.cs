@@ -61,8 +61,8 @@ public sealed record MaterialCost(decimal Paper, decimal Leaves, ImmutableArray<
     }
 
     /// <summary>
-    /// A unit's share of an order at a lab, by how many of the pieces are its own. Exact: the shares of all units add up
-    /// to the price.
+    /// A unit's share of an order at a lab, by how many of the pieces are its own. The shares of all units add up to
+    /// the price.
     /// </summary>
     public static Money ShareOf(Money price, int pieces, int all)
     {

@@ -17,6 +17,9 @@ public sealed record PdfPage(double WidthPt, double HeightPt, Action<SKCanvas> D
     /// <summary>How far beyond the trim is printed, in points.</summary>
     public double BleedPt { get; init; }
 
+    /// <summary>What a screen reader says of it; null for a page that is only printed.</summary>
+    public PdfReading? Reading { get; init; }
+
     internal string Boxes(string media)
     {
         if (Trim is not { } trim)
@@ -125,16 +128,25 @@ public static partial class PdfFile
 
         file.Seek(0, SeekOrigin.End);
         // Pages are numbered in the order they were drawn.
-        var nth = 0;
         var pageNumbers = new List<int>();
+        var tree = drawn.Exists(p => p.Reading is not null)
+            ? new PdfStructure(size + 2 + (bookmarks.Count > 0 ? bookmarks.Count + 1 : 0))
+            : null;
         foreach (var (number, offset) in offsets.OrderBy(o => o.Key))
         {
             if (ReadPage(file, offset) is { } page)
             {
+                var of = drawn[pageNumbers.Count];
                 var box = MediaBoxPattern().Match(page).Groups[1].Value;
-                Append(number, Insert(page, drawn[nth++].Boxes(box)));
+                var tagged = tree is null ? page : tree.Tagged(page, number, of.Reading);
+                Append(number, Insert(tagged, of.Boxes(box)));
                 pageNumbers.Add(number);
             }
+        }
+
+        foreach (var (number, text) in tree?.Objects() ?? [])
+        {
+            Append(number, text);
         }
 
         var profile = SrgbProfile();
@@ -154,12 +166,11 @@ public static partial class PdfFile
             Append(outlines, $"<</Type /Outlines\n/First {first} 0 R\n/Last {last} 0 R\n/Count {bookmarks.Count}>>");
             for (var i = 0; i < bookmarks.Count; i++)
             {
-                var titled = Convert.ToHexString(Encoding.BigEndianUnicode.GetBytes($"\uFEFF{bookmarks[i].Title}"));
                 var before = i > 0 ? $"/Prev {first + i - 1} 0 R\n" : string.Empty;
                 var after = first + i < last ? $"/Next {first + i + 1} 0 R\n" : string.Empty;
                 Append(
                     first + i,
-                    $"<</Title <{titled}>\n"
+                    $"<</Title {PdfStructure.Words(bookmarks[i].Title)}\n"
                         + $"/Parent {outlines} 0 R\n{before}{after}/Dest [{pageNumbers[bookmarks[i].Page]} 0 R /Fit]>>"
                 );
             }
@@ -176,6 +187,7 @@ public static partial class PdfFile
                 catalog,
                 $"/OutputIntents [{intentNumber} 0 R]\n/ViewerPreferences <<{others} /PrintScaling /None>>\n"
                     + (bookmarks.Count > 0 ? $"/Outlines {outlines} 0 R\n/PageMode /UseOutlines\n" : string.Empty)
+                    + tree?.InCatalog
             )
         );
 
@@ -186,8 +198,7 @@ public static partial class PdfFile
             Text($"{number} 1\n{offset:0000000000} 00000 n \n");
         }
 
-        var newTrailer = SizePattern()
-            .Replace(trailer, $"/Size {size + 2 + (bookmarks.Count > 0 ? bookmarks.Count + 1 : 0)}");
+        var newTrailer = SizePattern().Replace(trailer, $"/Size {Math.Max(size, written.Keys.Max() + 1)}");
         Text($"trailer\n{Insert(newTrailer, $"/Prev {xrefAt}\n")}\nstartxref\n{xref}\n%%EOF\n");
 
         void Append(int number, string dictionary)

@@ -90,7 +90,7 @@ public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener
         );
     }
 
-    /// <summary>The albums bound into one, in their order, each with its units; those that are gone are left out.</summary>
+    /// <summary>The albums bound into one in their order, each with its units; those that are gone are not.</summary>
     public async Task<IReadOnlyList<(AlbumUnit After, Album Album, IReadOnlyList<OpenUnit> Units)>> InsertedAsync(
         Album album,
         CancellationToken cancel

@@ -71,7 +71,7 @@ public sealed record StashItem(Guid Id, StashKind Kind, string Name, int Count)
 
     public StashClaim ClaimOf(Guid unitId) => Claims.FirstOrDefault(c => c.UnitId == unitId) ?? new(unitId, 0, 0);
 
-    /// <summary>Sets some aside for a week or day. Throws <see cref="RuleException"/> when there are not enough.</summary>
+    /// <summary>Sets some aside for a week or day. Throws <see cref="RuleException"/> when there are too few.</summary>
     public StashItem Reserve(Guid unitId, int count)
     {
         var claim = ClaimOf(unitId);
@@ -131,7 +131,8 @@ public sealed record StashItem(Guid Id, StashKind Kind, string Name, int Count)
 
     private RuleException TooFew(string there, int count) =>
         new(
-            $"Of “{Name}” there is {there}, and {NumberWords.Counted(count, "piece")} were asked for. Nothing was changed."
+            $"Of “{Name}” there is {there}, and {NumberWords.Counted(count, "piece")} were asked for. Nothing was "
+                + "changed."
         );
 
     private static int OneOrMore(int count) =>

@@ -13,7 +13,7 @@ namespace ZestyPocket.Core.Keeping.Stash;
 /// <param name="Reason">The nearest pair of colours, in a sentence.</param>
 public sealed record StashMatch(StashItem Item, double Difference, string Reason)
 {
-    /// <summary>It goes with these pictures. A choice of this program after <see cref="LabColour.DifferenceTo"/>.</summary>
+    /// <summary>It goes with these pictures. See <see cref="LabColour.DifferenceTo"/>.</summary>
     public bool Matches => Difference <= 14;
 }
 
@@ -73,7 +73,8 @@ public static class StashMatching
             : "is unlike";
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"Its {ColourWords.NameOf(own)} {how} the {ColourWords.NameOf(near)} of the pictures (difference {far:0.0})."
+            $"Its {ColourWords.NameOf(own)} {how} the {ColourWords.NameOf(near)} of the pictures "
+                + $"(difference {far:0.0})."
         );
     }
 }

@@ -26,7 +26,7 @@ public static class UseItUp
 
     private const int MostPapers = 2;
 
-    /// <summary>What the place in the queue counts against colour: the oldest thing may be so much further off.</summary>
+    /// <summary>What age counts against colour: the oldest thing may be so much further off.</summary>
     private const double OldestFirst = 8;
 
     /// <summary>Colours nobody told: neither good nor bad.</summary>

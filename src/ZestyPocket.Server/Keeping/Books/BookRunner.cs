@@ -134,7 +134,10 @@ public sealed class BookRunner(
         {
             watch.Tell(set => set.SetProperty(b => b.PagesDone, i));
             var (size, draw) = pages[i].Paint();
-            yield return new PdfPage(size.Width.Points, size.Height.Points, draw);
+            yield return new PdfPage(size.Width.Points, size.Height.Points, draw)
+            {
+                Reading = new PdfReading(pages[i].Title, pages[i].Described, [.. pages[i].Words]),
+            };
         }
     }
 

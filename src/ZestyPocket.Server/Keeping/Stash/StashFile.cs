@@ -12,8 +12,8 @@ namespace ZestyPocket.Server.Keeping.Stash;
 public sealed record ReadStash(IReadOnlyList<StashEntry> Entries, IReadOnlyList<string> Passed);
 
 /// <summary>
-/// A stash as CSV with the head line name, kind, count, size, colours, theme, kit, place, price, currency, letters. Only
-/// the name must be there; what is written is what is read.
+/// A stash as CSV with the head line name, kind, count, size, colours, theme, kit, place, price, currency, letters.
+/// Only the name must be there; what is written is what is read.
 /// </summary>
 public static class StashFile
 {
