@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|year|pack|fit|pages|placing|look|all.
+// Usage: ZestyPocket.Bench import|photos|open|print|year|book|pack|fit|pages|placing|look|all.
 // ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
@@ -44,6 +44,11 @@ if (wanted is "print" or "all")
 if (wanted is "year" or "all")
 {
     YearBench.Run();
+}
+
+if (wanted is "book" or "all")
+{
+    BookBench.Run();
 }
 
 if (wanted is "pack" or "all")

@@ -86,7 +86,8 @@ internal static class YearBench
         }
     }
 
-    private static string Picture(string folder, int i)
+    /// <summary>A file of twelve megapixels.</summary>
+    internal static string Picture(string folder, int i)
     {
         var path = Path.Combine(folder, $"{i}.jpg");
         var shot = new DemoShot(

@@ -79,6 +79,7 @@ services.AddScoped<TripReader>();
 services.AddScoped<YearReader>();
 services.AddScoped<CostReader>();
 services.AddScoped<InsertReader>();
+services.AddScoped<TitlePages>();
 services.AddScoped<StashReader>();
 services.AddScoped<StashEditor>();
 services.AddScoped<UnitStashReader>();

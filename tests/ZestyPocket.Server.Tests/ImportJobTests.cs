@@ -284,6 +284,39 @@ public sealed class ImportJobTests
         done.Added.ShouldBe(Many);
     }
 
+    [Fact]
+    public async Task Pictures_without_a_date_get_the_day_their_folders_are_named_for_also_in_a_zip()
+    {
+        await using var host = await TestHost.StartAsync(runJobs: true);
+        var album = await host.MakeAlbumAsync();
+        var batch = await BeginAsync(host, album);
+        await SendAsync(host, batch, "1", "Pictures/2026/05/06/a.jpg", Pictures.Jpeg(410, 300, taken: null));
+        await SendAsync(host, batch, "2", "Pictures/loose/b.jpg", Pictures.Jpeg(420, 300, taken: null));
+        // What the picture itself says counts more.
+        await SendAsync(host, batch, "3", "2026-05-07/c.jpg", Pictures.Jpeg(430, 300, "2026:05:05 12:00:00"));
+        await SendAsync(
+            host,
+            batch,
+            "4",
+            "all.zip",
+            Zip(("2026-05-08 Mill/d.jpg", Pictures.Jpeg(440, 300, taken: null)), ("half.jpg", [0xff, 0xd8]))
+        );
+        var done = await DoneAsync(host, batch);
+        (done.Added, done.Refused).ShouldBe((4, 1));
+        var all = await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos");
+        all.Photos.ToDictionary(p => p.FileName, p => p.Day?.Day)
+            .ShouldBe(
+                new Dictionary<string, int?>
+                {
+                    ["c.jpg"] = 5,
+                    ["a.jpg"] = 6,
+                    ["d.jpg"] = 8,
+                    ["b.jpg"] = null,
+                },
+                true
+            );
+    }
+
     internal static async Task<Guid> BeginAsync(TestHost host, AlbumView album) =>
         (await host.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
 

@@ -5,7 +5,6 @@ using NetVips;
 using ZestyPocket.Core.Keeping.Edits;
 using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Keeping.Stash.Edits;
-using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Keeping.Stash;
 using ZestyPocket.Server.Tests.Hosting;
 
@@ -129,7 +128,7 @@ public sealed class StashTests
     public async Task Cards_on_one_photo_are_cut_apart_measured_and_added_with_their_colours()
     {
         await using var host = await TestHost.StartAsync();
-        var found = await SentAsync<FoundOnPhoto>(host, "/api/stash/photo?name=cards.jpg", Photo());
+        var found = await SentAsync<FoundOnPhoto>(host, "/api/stash/photo?name=cards.jpg", Pictures.Cards());
         found.Items.Count.ShouldBe(3);
         // A 3x4, a 6x4 and a 4x4 at one hundred pixels for each inch.
         found.Items.Select(i => i.Entry.Size).ShouldBe(["3x4", "6x4", "4x4"]);
@@ -158,7 +157,7 @@ public sealed class StashTests
         );
         ((int)refused.StatusCode).ShouldBe(422);
         await RefusedAsync(host, "/api/stash/photo?name=no.jpg", Encoding.UTF8.GetBytes("no picture"));
-        await RefusedAsync(host, "/api/stash/photo?name=no.jpg", Photo()[..2_000]);
+        await RefusedAsync(host, "/api/stash/photo?name=no.jpg", Pictures.Cards()[..2_000]);
         var empty = await SentAsync<FoundOnPhoto>(host, "/api/stash/photo?name=plain.png", Pictures.Png(300, 400));
         empty.Words.ShouldStartWith("Nothing stands out");
         empty.Items.Count.ShouldBe(1);
@@ -219,22 +218,5 @@ public sealed class StashTests
             Cancel
         );
         ((int)refused.StatusCode).ShouldBe(422);
-    }
-
-    /// <summary>Three cards on a dark table: red, teal and yellow.</summary>
-    private static byte[] Photo()
-    {
-        PhotoEngine.Start();
-        using var table = (Image.Black(1_600, 1_000, bands: 3) + new double[] { 40, 44, 48 }).Cast(
-            Enums.BandFormat.Uchar
-        );
-        using var cards = table.Mutate(m =>
-        {
-            m.DrawRect([200, 40, 30], 100, 100, 300, 400, fill: true);
-            m.DrawRect([20, 140, 130], 600, 120, 600, 400, fill: true);
-            m.DrawRect([240, 220, 120], 300, 560, 400, 400, fill: true);
-        });
-        using var colours = cards.Copy(interpretation: Enums.Interpretation.Srgb);
-        return colours.JpegsaveBuffer(q: 90);
     }
 }

@@ -6,6 +6,7 @@ using NodaTime;
 using NodaTime.Text;
 using Npgsql;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
@@ -344,6 +345,7 @@ public static class ImportEndpoints
             Sha256 = arrived.Original.Sha256,
             Bytes = arrived.Original.Bytes,
             Modified = modified,
+            FolderDay = FolderDate.Read(name),
         };
         arrived.Park(line.Id);
         db.ImportFiles.Add(line);

@@ -3,6 +3,7 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using Npgsql;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -273,6 +274,7 @@ public sealed partial class ImportJob(
                 ZipFileId = line.Id,
                 ZipEntry = e.Index,
                 Modified = e.Modified,
+                FolderDay = FolderDate.Read(e.Name),
             })
         );
         (line.Status, line.Detail) = (

@@ -87,7 +87,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         await AlbumLock.ShareAsync(db, albumId, cancel);
         var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == albumId, cancel);
         var days = await PhotoDays.ReadAsync(db, album, cancel);
-        var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified);
+        var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified, line?.FolderDay);
         db.Photos.Add(photo);
         var outcome = new ImportOutcome(name, ImportStatus.Added, Where(days, photo), photo.Id, photo.UnitId);
         try
@@ -128,10 +128,15 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         StoredOriginal original,
         PictureFacts facts,
         PictureJudgement judgement,
-        LocalDateTime? modified
+        LocalDateTime? modified,
+        LocalDate? folderDay
     )
     {
-        var named = facts.Recorded is null ? FileNameDate.Read(name) : null;
+        var named =
+            facts.Recorded is not null ? null
+            : FileNameDate.Read(name) is { } own ? own
+            : folderDay is { } day ? new NamedDate(day, null)
+            : null;
         var source =
             facts.Recorded is not null ? TimeSource.File
             : named is null ? TimeSource.None

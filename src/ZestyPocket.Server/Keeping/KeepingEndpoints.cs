@@ -102,6 +102,28 @@ public static class KeepingEndpoints
             .WithName("getYear")
             .WithProblems();
         group
+            .MapGet(
+                "/title-page.pdf",
+                async (Guid id, [FromQuery] int? volume, TitlePages pages, CancellationToken cancel) =>
+                    Results.File(
+                        await pages.PdfAsync(id, volume ?? 1, cancel),
+                        "application/pdf",
+                        "zesty-pocket-title-page.pdf"
+                    )
+            )
+            .WithName("getTitlePage")
+            .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
+            .WithProblems();
+        group
+            .MapGet(
+                "/title-page.png",
+                async (Guid id, [FromQuery] int? volume, TitlePages pages, CancellationToken cancel) =>
+                    Results.File(await pages.PngAsync(id, volume ?? 1, cancel), "image/png")
+            )
+            .WithName("getTitlePagePicture")
+            .Produces(StatusCodes.Status200OK, contentType: "image/png")
+            .WithProblems();
+        group
             .MapGet("/costs", (Guid id, CostReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel))
             .WithName("getCosts")
             .WithProblems();

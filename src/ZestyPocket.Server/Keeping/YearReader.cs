@@ -53,7 +53,7 @@ public sealed class YearReader(AlbumReader albums, UnitOpener opener)
         );
     }
 
-    private static UnitNumbers NumbersOf(OpenUnit unit)
+    internal static UnitNumbers NumbersOf(OpenUnit unit)
     {
         var written = unit
             .Content.Pieces.OfType<Card>()
@@ -74,7 +74,7 @@ public sealed class YearReader(AlbumReader albums, UnitOpener opener)
 
     private static string DayOf(LocalDate day, DateStyle style) => SpanLabel.Of(day, day, style.Order);
 
-    private static string NameOf(AlbumKind kind) =>
+    internal static string NameOf(AlbumKind kind) =>
         kind switch
         {
             AlbumKind.Weekly => "week",

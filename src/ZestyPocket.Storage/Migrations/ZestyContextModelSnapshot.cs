@@ -828,6 +828,9 @@ namespace ZestyPocket.Storage.Migrations
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)");
 
+                    b.Property<LocalDate?>("FolderDay")
+                        .HasColumnType("date");
+
                     b.Property<string>("Key")
                         .IsRequired()
                         .HasMaxLength(120)

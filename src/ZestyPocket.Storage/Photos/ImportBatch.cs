@@ -86,6 +86,9 @@ public sealed class ImportFile
     /// <summary>When the file was last changed where it came from, as far as the sender knows.</summary>
     public LocalDateTime? Modified { get; set; }
 
+    /// <summary>The day that its folders are named for; null when they are not.</summary>
+    public LocalDate? FolderDay { get; set; }
+
     public ImportStatus Status { get; set; }
 
     /// <summary>It took too long at first and is taken up last, so that the others do not wait for it.</summary>

@@ -197,3 +197,29 @@ public sealed class FileNameDateTests
     public void No_name_however_strange_breaks_it() =>
         Gen.String[0, 300].Sample(name => FileNameDate.Read(name) is null or { Day.Year: >= 1900 and < 2100 });
 }
+
+/// <summary>Days that folders are named for.</summary>
+public sealed class FolderDateTests
+{
+    [Theory]
+    [InlineData("2026/05/04/IMG_1.jpg", 4)]
+    [InlineData("Pictures/2026/05 May/04 Picnic/IMG_1.jpg", 4)]
+    [InlineData("/2026-05-04 Picnic/small/IMG_1.jpg", 4)]
+    [InlineData("C:\\Bilder\\2026.05.04\\a.jpg", 4)]
+    [InlineData("2026-05-04/2026-05-05/a.jpg", 5)]
+    public void The_innermost_folder_that_is_named_for_a_day_tells_it(string path, int day) =>
+        FolderDate.Read(path).ShouldBe(new LocalDate(2026, 5, day));
+
+    [Theory]
+    [InlineData("2026-05-04.jpg")]
+    [InlineData("2026/05/IMG_1.jpg")]
+    [InlineData("2026/13/04/IMG_1.jpg")]
+    [InlineData("2026/02/30/IMG_1.jpg")]
+    [InlineData("100ABCDE/IMG_1.jpg")]
+    [InlineData("")]
+    public void Folders_without_a_whole_date_tell_nothing(string path) => FolderDate.Read(path).ShouldBeNull();
+
+    [Fact]
+    public void Any_path_is_read_or_left_alone() =>
+        Gen.String[0, 300].Sample(path => FolderDate.Read(path) is null or { Year: >= 1900 and < 2100 });
+}

@@ -64,4 +64,21 @@ public static class Pictures
         using var colours = shades.Bandjoin(shades, shades).Copy(interpretation: Enums.Interpretation.Srgb);
         return colours.PngsaveBuffer();
     }
+
+    /// <summary>A 3x4, a 6x4 and a 4x4 on a dark table, a hundred pixels an inch: red, teal and yellow.</summary>
+    public static byte[] Cards()
+    {
+        PhotoEngine.Start();
+        using var table = (Image.Black(1_600, 1_000, bands: 3) + new double[] { 40, 44, 48 }).Cast(
+            Enums.BandFormat.Uchar
+        );
+        using var cards = table.Mutate(m =>
+        {
+            m.DrawRect([200, 40, 30], 100, 100, 300, 400, fill: true);
+            m.DrawRect([20, 140, 130], 600, 120, 600, 400, fill: true);
+            m.DrawRect([240, 220, 120], 300, 560, 400, 400, fill: true);
+        });
+        using var colours = cards.Copy(interpretation: Enums.Interpretation.Srgb);
+        return colours.JpegsaveBuffer(q: 90);
+    }
 }

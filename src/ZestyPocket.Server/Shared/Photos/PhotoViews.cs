@@ -136,7 +136,7 @@ public sealed record PhotoDetail(
         var time = photo.TimeSource switch
         {
             TimeSource.None => "The file has no date.",
-            TimeSource.NameDay => "The date is in the file's name; the hour is not known.",
+            TimeSource.NameDay => "The date is in the name of the file or its folder; the hour is not known.",
             TimeSource.Name => "Date and time are in the file's name.",
             _ => photo.Taken == photo.Recorded
                 ? "From the camera, as recorded."

@@ -16,7 +16,7 @@ const open = computed({
   <BModal v-model="open" title-tag="h2" title-class="h5 mb-0" title="Before it happens" no-footer>
     <template v-if="asked">
       <p>{{ asked.done }}. With it:</p>
-      <ul class="changes" data-testid="changes">
+      <ul class="changes" data-testid="changes" tabindex="0" aria-label="What changes">
         <li v-for="change in asked.changes" :key="change">{{ change }}</li>
       </ul>
       <div class="d-flex justify-content-end gap-2">

@@ -1,17 +1,19 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type AlbumView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editUnit } from '../../shared/edits'
 import { place } from '../../shared/places'
-import { useYear } from './queries'
+import { useThickness, useYear } from './queries'
 
 /** What the year came to, a card of it, and the album that goes on. */
 const props = defineProps<{ album: AlbumView }>()
 const { data, error } = useYear(() => props.album.id)
 const { act } = useAct(() => props.album.id)
 const router = useRouter()
+const { data: thickness } = useThickness(() => props.album.id)
+const volumes = computed(() => thickness.value?.volumes.map((v, i) => ({ name: v.name, number: i + 1 })))
 const busy = ref(false)
 const name = ref('')
 watch(data, (now) => now && (name.value ||= now.nextName), { immediate: true })
@@ -94,6 +96,27 @@ async function makeNext() {
         >
       </template>
     </section>
+    <section v-if="data?.lines.length" class="room-panel mb-3" aria-labelledby="title-page-head">
+      <h3 id="title-page-head" class="h6">Title page</h3>
+      <div class="d-flex flex-wrap gap-4">
+        <figure v-for="v in volumes ?? []" :key="v.name" class="mb-0">
+          <img
+            :src="`/api/albums/${album.id}/title-page.png?volume=${v.number}`"
+            :alt="`Title page of ${v.name}`"
+            class="title-page"
+          />
+          <figcaption>
+            <a
+              class="btn btn-sm btn-outline-dark mt-2"
+              :href="`/api/albums/${album.id}/title-page.pdf?volume=${v.number}`"
+              :aria-label="`Title page (PDF): ${v.name}`"
+              download
+              >Title page (PDF)</a
+            >
+          </figcaption>
+        </figure>
+      </div>
+    </section>
     <section v-if="data?.nextFirstDay" class="room-panel" aria-labelledby="next-head">
       <h3 id="next-head" class="h6">The next album</h3>
       <p>
@@ -119,6 +142,10 @@ async function makeNext() {
 }
 .name {
   width: min(24rem, 80vw);
+}
+.title-page {
+  width: 15rem;
+  border: 1px solid var(--line);
 }
 .swatch {
   height: 2.5rem;

@@ -1,6 +1,6 @@
 import { answer, api } from '../../api/client'
 import { deviceTime } from '../../shared/dates'
-import type { ImportDoor } from './intake'
+import { pathOf, type ImportDoor } from './intake'
 import { asBytes } from '../../shared/upload'
 
 /** The moment a file was changed, by the clock of this computer. */
@@ -12,7 +12,7 @@ export const importDoor = (albumId: string): ImportDoor => ({
   send: (id, file, key, signal) =>
     answer(
       api.POST('/api/imports/{id}/files', {
-        params: { path: { id }, query: { name: file.name, key, modified: modified(file) } },
+        params: { path: { id }, query: { name: pathOf(file), key, modified: modified(file) } },
         ...asBytes(file),
         signal,
       }),

@@ -3,6 +3,11 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { Refusal, type ImportView } from '../../api/client'
 
+const paths = new WeakMap<File, string>()
+
+/** A file's name with the folders it came in: they may be named for its day. */
+export const pathOf = (file: File) => paths.get(file) ?? (file.webkitRelativePath || file.name)
+
 /** Files that are picked or dropped, folders opened to their depths. */
 export async function filesOf(transfer: DataTransfer): Promise<File[]> {
   const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter((e) => e != null)
@@ -14,7 +19,9 @@ export async function filesOf(transfer: DataTransfer): Promise<File[]> {
 
 async function collect(entry: FileSystemEntry, into: File[]): Promise<void> {
   if (entry.isFile) {
-    into.push(await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject)))
+    const file = await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject))
+    paths.set(file, entry.fullPath)
+    into.push(file)
     return
   }
   const reader = (entry as FileSystemDirectoryEntry).createReader()

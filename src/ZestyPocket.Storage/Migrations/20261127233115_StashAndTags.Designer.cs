@@ -14,7 +14,7 @@ using ZestyPocket.Storage;
 namespace ZestyPocket.Storage.Migrations
 {
     [DbContext(typeof(ZestyContext))]
-    [Migration("20261127225707_StashAndTags")]
+    [Migration("20261127233115_StashAndTags")]
     partial class StashAndTags
     {
         /// <inheritdoc />
@@ -830,6 +830,9 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)");
+
+                    b.Property<LocalDate?>("FolderDay")
+                        .HasColumnType("date");
 
                     b.Property<string>("Key")
                         .IsRequired()

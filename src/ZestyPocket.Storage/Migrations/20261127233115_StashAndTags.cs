@@ -36,6 +36,12 @@ namespace ZestyPocket.Storage.Migrations
                 scale: 2,
                 nullable: true);
 
+            migrationBuilder.AddColumn<LocalDate>(
+                name: "FolderDay",
+                table: "ImportFiles",
+                type: "date",
+                nullable: true);
+
             migrationBuilder.CreateTable(
                 name: "StashItems",
                 columns: table => new
@@ -113,6 +119,10 @@ namespace ZestyPocket.Storage.Migrations
             migrationBuilder.DropColumn(
                 name: "Price",
                 table: "LabOrders");
+
+            migrationBuilder.DropColumn(
+                name: "FolderDay",
+                table: "ImportFiles");
         }
     }
 }
