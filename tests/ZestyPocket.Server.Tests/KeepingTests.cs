@@ -1,15 +1,18 @@
 using System.Collections.Immutable;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using UglyToad.PdfPig;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Keeping.Edits;
 using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Keeping.Stash.Edits;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Travel.Edits;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Stash;
+using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 
 namespace ZestyPocket.Server.Tests;
@@ -237,5 +240,36 @@ public sealed class KeepingTests
         costs = await host.GetAsync<CostView>($"/api/albums/{album.Id}/costs");
         costs.WithoutRate.ShouldBe(["5.00 GBP"]);
         costs.Units.Single(u => u.UnitId == unit.Id).Total.ShouldBe("2.40 EUR");
+    }
+
+    [Fact]
+    public async Task Each_volume_has_a_title_page_with_its_numbers_and_its_colours()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await FilledAsync(host, pictures: 8);
+        var photos = (await host.GetAsync<PhotoPage>($"/api/albums/{album.Id}/photos")).Photos;
+        await host.EditPhotosAsync(album.Units[0].Id, photos.Take(3), new TagPerson("Ada"));
+        await host.EditPhotosAsync(album.Units[0].Id, photos.Skip(3).Take(1), new TagPerson("Ben"));
+        var year = await host.GetAsync<YearView>($"/api/albums/{album.Id}/year");
+        year.Seen.ShouldBe([new NamedCount("Ada", 3), new NamedCount("Ben", 1)]);
+        year.Lines.ShouldContain("Most seen: Ada, Ben");
+        await host.EditAlbumAsync(album.Id, new SetVolumes([album.Units[2].Id]) { Revision = TestHost.Latest });
+        foreach (var (volume, told) in new[] { (1, "8 pictures"), (2, "") })
+        {
+            var bytes = await host.Client.GetByteArrayAsync(
+                new Uri($"/api/albums/{album.Id}/title-page.pdf?volume={volume}", UriKind.Relative),
+                TestContext.Current.CancellationToken
+            );
+            using var pdf = PdfDocument.Open(bytes);
+            var page = pdf.GetPage(1);
+            // The page body of the album: 6 by 8 inches.
+            (page.Width, page.Height).ShouldBe((432, 576));
+            var text = string.Concat(page.Letters.Select(l => l.Value));
+            text.ShouldStartWith($"Test year, volume {volume}2026");
+            text.ShouldContain(told);
+            page.Letters.ShouldAllBe(l => l.BoundingBox.Left >= 0 && l.BoundingBox.Right <= 432);
+        }
+
+        await host.RefusedAsync(422, HttpMethod.Get, $"/api/albums/{album.Id}/title-page.pdf?volume=3", new { });
     }
 }

@@ -10,7 +10,7 @@ public static class TitlePage
     private const double NameShare = 0.62;
 
     /// <summary>What the numbers are set in at most.</summary>
-    private static readonly TypeRange Numbers = new(Typeface.Sans, 7, 15, 1.45);
+    private static readonly TypeRange Numbers = new(Typeface.Sans, 8, 24, 1.45);
 
     /// <param name="years">Such as <c>2026</c>; stands under the name.</param>
     /// <param name="lines">What it came to, a line each; may be empty.</param>

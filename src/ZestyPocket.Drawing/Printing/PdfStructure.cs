@@ -31,7 +31,7 @@ internal sealed partial class PdfStructure(int firstNumber)
 
     private int ParentTree => firstNumber + 2;
 
-    /// <summary>What the catalogue says of it. Words are taken to be English, as the labels of this program are.</summary>
+    /// <summary>What the catalogue says of it. Words are taken to be English, as the labels here are.</summary>
     public string InCatalog => $"/StructTreeRoot {Root} 0 R\n/MarkInfo <</Marked true>>\n/Lang (en)\n";
 
     /// <summary>The dictionary of a page with its content marked.</summary>
@@ -55,12 +55,8 @@ internal sealed partial class PdfStructure(int firstNumber)
 
         said.Add(figure);
         said.AddRange(reading.Words.Select(w => Said("P", w)));
-        _objects.Add(
-            (
-                section,
-                $"<</Type /StructElem\n/S /Sect\n/P {Document} 0 R\n/K [{string.Join(' ', said.Select(s => $"{s} 0 R"))}]>>"
-            )
-        );
+        var kids = string.Join(' ', said.Select(s => $"{s} 0 R"));
+        _objects.Add((section, $"<</Type /StructElem\n/S /Sect\n/P {Document} 0 R\n/K [{kids}]>>"));
         _sections.Add(section);
         _parents.Add(parents);
         var (before, after) = (Stream("/Figure <</MCID 0>> BDC\nq\n"), Stream(marks.ToString()));

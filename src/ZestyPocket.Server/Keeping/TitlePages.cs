@@ -1,4 +1,5 @@
 using System.Globalization;
+using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
@@ -68,13 +69,18 @@ public sealed class TitlePages(
         if (units.Count == 0)
         {
             throw new RuleException(
-                $"The album has {NumberWords.Counted(volumes.DefaultIfEmpty(0).Max(), "volume")}: there is no volume {volume}."
+                $"The album has {NumberWords.Counted(volumes.DefaultIfEmpty(0).Max(), "volume")}: there is no "
+                    + $"volume {volume}."
             );
         }
 
         var words = album.ReadWords();
         var year = YearNumbers.Of([.. units.Select(YearReader.NumbersOf)], words, album.ReadTrip());
-        var (from, until) = (units.Min(u => u.Dates.First).Year, units.Max(u => u.Dates.Last).Year);
+        // A week belongs to the year of its middle (ISO 8601): the first one may begin in December.
+        var (from, until) = (
+            units.Min(u => MiddleOf(u.Dates.First, u.Dates.Last)).Year,
+            units.Max(u => MiddleOf(u.Dates.First, u.Dates.Last)).Year
+        );
         var years = string.Create(CultureInfo.InvariantCulture, $"{from}{(from == until ? "" : $" – {until}")}");
         var name = AlbumKeeping.VolumeNames(album.Name, volumes.Max())[volume - 1];
         var large = name.Replace(years, string.Empty, StringComparison.Ordinal).Trim(' ', ',');
@@ -92,5 +98,8 @@ public sealed class TitlePages(
                 fonts
             )
         );
+
+        static LocalDate MiddleOf(LocalDate first, LocalDate last) =>
+            first.PlusDays(Period.DaysBetween(first, last) / 2);
     }
 }

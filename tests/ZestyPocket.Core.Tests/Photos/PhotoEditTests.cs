@@ -34,6 +34,17 @@ public sealed class PhotoEditTests
     }
 
     [Fact]
+    public void People_are_tagged_once_each_and_untagged_by_name()
+    {
+        After(new TagPerson(" Ada "), new TagPerson("Ben"), new TagPerson("Ada")).People.ShouldBe(["Ada", "Ben"]);
+        After(new TagPerson("Ada"), new UntagPerson("Ada")).People.ShouldBeEmpty();
+        Should.Throw<RuleException>(() => After(new TagPerson("  "))).Message.ShouldContain("1 to 80 characters");
+        Should
+            .Throw<RuleException>(() => After([.. Enumerable.Range(0, 41).Select(i => new TagPerson($"Guest {i}"))]))
+            .Message.ShouldContain("up to 40 people");
+    }
+
+    [Fact]
     public void Stars_go_from_none_to_three()
     {
         After(new StarPhoto(3)).Favourite.ShouldBe(3);
