@@ -105,6 +105,17 @@ const rooms = computed(() =>
   overflow-x: auto;
   scrollbar-width: none;
 }
+@media (min-width: 1100px) {
+  /* The tabs keep their width; the name of the week beside them is cut short where there is no room for both. */
+  .tab-row {
+    flex: none;
+  }
+}
+@media (min-width: 1100px) and (max-width: 1400px) {
+  .tab-row :deep(.index-tab) {
+    padding-inline: 0.75rem;
+  }
+}
 .room-line {
   display: flex;
   gap: 1.2rem;

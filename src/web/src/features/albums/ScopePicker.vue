@@ -95,6 +95,8 @@ function choose(end: 'from' | 'until', id: string) {
 
 <style scoped>
 .scope {
+  flex: 0 1 auto;
+  min-width: 0;
   display: flex;
   align-items: baseline;
   gap: 0.9rem;
@@ -121,6 +123,7 @@ function choose(end: 'from' | 'until', id: string) {
   max-width: 9.5rem;
 }
 .choices {
+  flex: none;
   display: flex;
   gap: 0.7rem;
 }

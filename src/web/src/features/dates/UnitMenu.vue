@@ -76,10 +76,15 @@ async function saveName() {
 <style scoped>
 .unit-menu {
   margin-left: auto;
+  min-width: 0;
+  flex: 0 1 auto;
 }
 .unit-menu :deep(.btn) {
   text-decoration: none;
   padding: 0 0 0.35rem;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .unit-menu .week-words {
   padding: 0;

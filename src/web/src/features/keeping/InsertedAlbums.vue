@@ -29,8 +29,10 @@ async function edit(albumId: string, change: AlbumEdit) {
     busy.value = false
   }
 }
-const insert = (albumId: string, afterUnitId: string) =>
-  edit(props.album.id, { kind: 'insertAlbum', revision: data.value!.revision, albumId, afterUnitId })
+async function insert(albumId: string, afterUnitId: string) {
+  await edit(props.album.id, { kind: 'insertAlbum', revision: data.value!.revision, albumId, afterUnitId })
+  offered.value = ''
+}
 const remove = (albumId: string) =>
   edit(props.album.id, { kind: 'removeInsert', revision: data.value!.revision, albumId })
 </script>
