@@ -1,14 +1,19 @@
+using System.Globalization;
 using System.IO.Compression;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
+using System.Text;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Keeping.Stash.Edits;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Bundles;
+using ZestyPocket.Server.Keeping.Stash;
 using ZestyPocket.Server.LookingOver;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage;
@@ -56,7 +61,7 @@ public sealed class BundleTests
         rows.Count.ShouldBe(expected.Count);
     }
 
-    private static async Task<string> WriteAsync(TestHost host, params Guid[] albums)
+    internal static async Task<string> WriteAsync(TestHost host, params Guid[] albums)
     {
         var path = Path.Combine(host.DataFolder, $"{Guid.NewGuid():N}.zip");
         await using var scope = host.Services.CreateAsyncScope();
@@ -67,7 +72,7 @@ public sealed class BundleTests
         return path;
     }
 
-    private static async Task<Restored> RestoreAsync(TestHost host, string path)
+    internal static async Task<Restored> RestoreAsync(TestHost host, string path)
     {
         await using var scope = host.Services.CreateAsyncScope();
         return await scope
@@ -100,7 +105,7 @@ public sealed class BundleTests
         return rows;
     }
 
-    private static async Task<List<string>> PaintedAsync(TestHost host, AlbumView album)
+    internal static async Task<List<string>> PaintedAsync(TestHost host, AlbumView album)
     {
         var painted = new List<string>();
         foreach (var page in await host.GetAsync<List<AlbumPage>>($"/api/albums/{album.Id}/pages"))
@@ -322,6 +327,116 @@ public sealed class BundleTests
                     return memory.ToArray();
                 }
         }
+    }
+
+    /// <summary>The same bundle with other contents of its files; null leaves a file out.</summary>
+    private static async Task<string> RewrittenAsync(string bundle, Func<string, string, string?> rewrite)
+    {
+        var path = Path.Combine(Path.GetDirectoryName(bundle)!, $"{Guid.NewGuid():N}.zip");
+        await using var from = await ZipFile.OpenReadAsync(bundle, Cancel);
+        await using var to = await ZipFile.OpenAsync(path, ZipArchiveMode.Create, Cancel);
+        var manifest = new StringBuilder();
+        foreach (var entry in from.Entries.Where(e => e.FullName != BundleFormat.Manifest))
+        {
+            using var content = new MemoryStream();
+            await using (var stream = await entry.OpenAsync(Cancel))
+            {
+                await stream.CopyToAsync(content, Cancel);
+            }
+
+            var bytes = content.ToArray();
+            if (!entry.FullName.StartsWith(BundleFormat.Originals, StringComparison.Ordinal))
+            {
+                if (rewrite(entry.FullName, Encoding.UTF8.GetString(bytes)) is not { } text)
+                {
+                    continue;
+                }
+
+                bytes = Encoding.UTF8.GetBytes(text);
+            }
+            else if (rewrite(entry.FullName, string.Empty) is null)
+            {
+                continue;
+            }
+
+            await using var written = await to.CreateEntry(entry.FullName).OpenAsync(Cancel);
+            await written.WriteAsync(bytes, Cancel);
+            manifest.Append(
+                CultureInfo.InvariantCulture,
+                $"{Convert.ToHexStringLower(SHA256.HashData(bytes))}  {entry.FullName}\n"
+            );
+        }
+
+        await using var last = await to.CreateEntry(BundleFormat.Manifest).OpenAsync(Cancel);
+        await last.WriteAsync(Encoding.UTF8.GetBytes(manifest.ToString()), Cancel);
+        return path;
+    }
+
+    [Fact]
+    public async Task A_bundle_of_an_earlier_version_comes_back_whole_and_what_it_lacks_has_its_default()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host);
+        var painted = await PaintedAsync(host, album);
+        var lacking = new Regex(", \"People\": \\[[^]]*\\]|\"People\": \\[[^]]*\\], ");
+        var old = await RewrittenAsync(
+            await WriteAsync(host, album.Id),
+            (name, text) =>
+                name switch
+                {
+                    "tables/StashItems.jsonl" => null,
+                    "bundle.json" => new Regex("\"schema\": \"[^\"]*\"").Replace(
+                        text,
+                        "\"schema\": \"20261127192625_TripLog\""
+                    ),
+                    "tables/Photos.jsonl" => lacking.Replace(text, string.Empty),
+                    _ => text,
+                }
+        );
+        await using var other = await TestHost.StartAsync();
+        var restored = await RestoreAsync(other, old);
+        restored.Lines.ShouldBeEmpty();
+        (await PaintedAsync(other, album)).ShouldBe(painted);
+    }
+
+    [Fact]
+    public async Task The_stash_goes_along_with_the_photos_of_its_items_and_one_that_is_there_stays()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 1);
+        using var photo = new ByteArrayContent(Pictures.Cards());
+        photo.Headers.ContentType = new("application/octet-stream");
+        var sent = await host.Client.PostAsync(
+            new Uri("/api/stash/photo?name=cards.png", UriKind.Relative),
+            photo,
+            Cancel
+        );
+        var found = (await sent.Content.ReadFromJsonAsync<FoundOnPhoto>(TestHost.Json, Cancel))!;
+        var entries = found.Items.Select((f, i) => f.Entry with { Name = $"Card {i}" });
+        await host.PostAsync<StashAnswer>("/api/stash/edits", new AddToStash([.. entries], found.Upload));
+        var bundle = await WriteAsync(host, album.Id);
+
+        await using var other = await TestHost.StartAsync();
+        (await RestoreAsync(other, bundle)).Lines.ShouldBeEmpty();
+        var there = await other.GetAsync<StashView>("/api/stash");
+        there
+            .Items.Select(i => i.Entry)
+            .ShouldBe((await host.GetAsync<StashView>("/api/stash")).Items.Select(i => i.Entry));
+        (await other.Client.GetByteArrayAsync(new Uri(there.Items[0].Picture!, UriKind.Relative), Cancel)).ShouldBe(
+            await host.Client.GetByteArrayAsync(new Uri(there.Items[0].Picture!, UriKind.Relative), Cancel)
+        );
+
+        // Restored beside it nothing of the stash is doubled, and without its photo an item has no picture.
+        (await RestoreAsync(other, bundle)).Lines.ShouldBeEmpty();
+        (await other.GetAsync<StashView>("/api/stash")).Total.ShouldBe(3);
+        var sha = found.Items[0].Entry.Picture!.Sha256;
+        await using var third = await TestHost.StartAsync();
+        var without = await RewrittenAsync(
+            bundle,
+            (name, text) => name.EndsWith(sha, StringComparison.Ordinal) ? null : text
+        );
+        (await RestoreAsync(third, without)).Lines.Count(l => l.Contains("without its picture")).ShouldBe(3);
+        (await third.GetAsync<StashView>("/api/stash")).Items.ShouldAllBe(i => i.Picture == null);
     }
 
     [Fact]

@@ -23,8 +23,8 @@ namespace ZestyPocket.Server.Tests;
 
 /// <summary>
 /// Walks of 200 random commands over an album, with imports, undo and redo between them. All the way each picture lies
-/// in exactly one unit that is there or in the undated tray, no pocket holds two pieces, and in the end undoing all
-/// gives the first state. ZESTY_WALKS says how many walks.
+/// in exactly one unit that is there or in the undated tray, no pocket holds two pieces, its bundle restores an album
+/// that looks the same, and in the end undoing all gives the first state. ZESTY_WALKS says how many walks.
 /// </summary>
 public sealed class RandomWalkTests
 {
@@ -59,6 +59,7 @@ public sealed class RandomWalkTests
                 }
             }
 
+            await walk.BundleAsync();
             await walk.UndoAllAsync();
             done += walk.Done;
             refused += walk.Refused;
@@ -108,6 +109,19 @@ public sealed class RandomWalkTests
             }
 
             _first = await StateAsync();
+        }
+
+        /// <summary>The album as it is now comes back from its bundle, picture by picture of its pages.</summary>
+        public async Task BundleAsync()
+        {
+            var album = await host.GetAsync<AlbumView>($"/api/albums/{_album}");
+            var restored = await BundleTests.RestoreAsync(host, await BundleTests.WriteAsync(host, _album));
+            restored.Lines.ShouldBeEmpty($"seed {seed}");
+            var copy = await host.GetAsync<AlbumView>($"/api/albums/{restored.Albums.Single().Id}");
+            (await BundleTests.PaintedAsync(host, copy)).ShouldBe(
+                await BundleTests.PaintedAsync(host, album),
+                $"seed {seed}"
+            );
         }
 
         public async Task StepAsync()
