@@ -19,6 +19,7 @@ using ZestyPocket.Server.Counting;
 using ZestyPocket.Server.Dates;
 using ZestyPocket.Server.Demo;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Household;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Books;
@@ -34,6 +35,7 @@ using ZestyPocket.Server.TuckingIn;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Solving;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Keeping;
@@ -62,7 +64,7 @@ var connectionString =
 var services = builder.Services;
 services.AddSingleton(settings);
 services.AddSingleton<IClock>(SystemClock.Instance);
-services.AddSingleton<ICurrentKeeper, LocalKeeper>();
+services.AddHousehold(settings);
 services.AddDbContextFactory<ZestyContext>(
     options => ZestyContext.Configure(options, connectionString),
     ServiceLifetime.Scoped
@@ -249,6 +251,16 @@ var app = builder.Build();
 if (!onlyDocument)
 {
     await Database.MigrateAsync(connectionString, CancellationToken.None);
+    // What the terminal asks for is done for the keeper of this machine.
+    using var terminal = args.Length > 0 ? KeeperScope.Of(Keeper.LocalId) : null;
+    if (args is ["account-link"])
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        var link = await scope.ServiceProvider.GetRequiredService<Accounts>().FirstLinkAsync(CancellationToken.None);
+        Console.WriteLine(link ?? string.Empty);
+        return;
+    }
+
     if (args is ["restore", var bundle])
     {
         await using var scope = app.Services.CreateAsyncScope();
@@ -288,9 +300,17 @@ app.UseStaticFiles(
     }
 );
 
+// After the files of the program, which anybody may have.
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseRateLimiter();
+
 app.MapHealthChecks("/healthz");
 app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();
-var api = app.MapGroup("/api").AddEndpointFilter(NoMissingEntries.CheckAsync);
+var api = app.MapGroup("/api")
+    .AddEndpointFilter(NoMissingEntries.CheckAsync)
+    .RequireAuthorization(HouseholdDoor.Policy);
+api.MapHousehold();
 api.MapCatalog();
 api.MapDesigns();
 api.MapAlbums();

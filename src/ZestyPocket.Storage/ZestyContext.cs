@@ -1,8 +1,12 @@
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Storage.Accounts;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
@@ -16,8 +20,17 @@ using ZestyPocket.Storage.Words;
 namespace ZestyPocket.Storage;
 
 /// <summary>The database. Everything but the photo originals is in it.</summary>
-public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbContext(options)
+public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
+    : IdentityUserContext<Account, Guid>(options),
+        IDataProtectionKeyContext
 {
+    public DbSet<AccountLink> AccountLinks => Set<AccountLink>();
+
+    public DbSet<SignInAttempt> SignIns => Set<SignInAttempt>();
+
+    /// <summary>What sessions are signed with, shared by all servers.</summary>
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
     public DbSet<Keeper> Keepers => Set<Keeper>();
 
     public DbSet<Album> Albums => Set<Album>();
@@ -80,15 +93,17 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
         configurationBuilder.Properties<Enum>().HaveConversion<string>().HaveMaxLength(32);
     }
 
-    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    protected override void OnModelCreating(ModelBuilder builder)
     {
-        modelBuilder.Entity<Keeper>(keeper =>
+        base.OnModelCreating(builder);
+        ConfigureAccounts(builder);
+        builder.Entity<Keeper>(keeper =>
         {
             keeper.Property(k => k.Name).HasMaxLength(200);
             keeper.HasData(new Keeper { Id = Keeper.LocalId, Name = "Local keeper" });
         });
 
-        modelBuilder.Entity<Album>(album =>
+        builder.Entity<Album>(album =>
         {
             album.Property(a => a.Name).HasMaxLength(200);
             album.Property(a => a.Revision).IsConcurrencyToken();
@@ -103,7 +118,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             album.HasMany(a => a.Leaves).WithOne().HasForeignKey(l => l.AlbumId);
         });
 
-        modelBuilder.Entity<AlbumProtector>(protector =>
+        builder.Entity<AlbumProtector>(protector =>
         {
             protector.Property(p => p.DesignKey).HasMaxLength(100);
             protector.Property(p => p.Revision).IsConcurrencyToken();
@@ -112,7 +127,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             protector.Property(p => p.OnHand).HasColumnName("Stock");
         });
 
-        modelBuilder.Entity<AlbumUnit>(unit =>
+        builder.Entity<AlbumUnit>(unit =>
         {
             unit.Property(u => u.Content).HasColumnType("jsonb");
             unit.Property(u => u.Revision).IsConcurrencyToken();
@@ -121,7 +136,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             unit.HasQueryFilter(u => !u.Gone);
         });
 
-        modelBuilder.Entity<AlbumLeaf>(leaf =>
+        builder.Entity<AlbumLeaf>(leaf =>
         {
             leaf.Property(l => l.Revision).IsConcurrencyToken();
             leaf.Property(l => l.Alterations).HasColumnName("Form").HasColumnType("jsonb");
@@ -132,7 +147,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             leaf.HasQueryFilter(l => !l.Gone);
         });
 
-        modelBuilder.Entity<Photo>(photo =>
+        builder.Entity<Photo>(photo =>
         {
             photo.Property(p => p.Sha256).HasMaxLength(64).IsFixedLength();
             photo.Property(p => p.FileName).HasMaxLength(300);
@@ -166,14 +181,14 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             photo.Ignore(p => p.RecordedTime);
         });
 
-        modelBuilder.Entity<ImportBatch>(batch =>
+        builder.Entity<ImportBatch>(batch =>
         {
             batch.HasOne<Album>().WithMany().HasForeignKey(b => b.AlbumId);
             batch.HasMany(b => b.Files).WithOne().HasForeignKey(f => f.BatchId);
             batch.HasIndex(b => new { b.AlbumId, b.MadeAt });
         });
 
-        modelBuilder.Entity<Video>(video =>
+        builder.Entity<Video>(video =>
         {
             video.Property(v => v.FileName).HasMaxLength(300);
             video.Property(v => v.Sha256).HasMaxLength(64).IsFixedLength();
@@ -182,7 +197,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             video.HasOne<Album>().WithMany().HasForeignKey(v => v.AlbumId).OnDelete(DeleteBehavior.Cascade);
         });
 
-        modelBuilder.Entity<ImportFile>(file =>
+        builder.Entity<ImportFile>(file =>
         {
             file.Property(f => f.Key).HasMaxLength(120);
             // Two servers on one file: the first to finish has it.
@@ -200,7 +215,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             });
         });
 
-        modelBuilder.Entity<Story>(story =>
+        builder.Entity<Story>(story =>
         {
             story.Property(s => s.Title).HasMaxLength(200);
             story.Property(s => s.Theme).HasMaxLength(120);
@@ -214,7 +229,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             story.HasQueryFilter(s => !s.Gone);
         });
 
-        modelBuilder.Entity<Edit>(edit =>
+        builder.Entity<Edit>(edit =>
         {
             edit.Property(e => e.Sequence).UseIdentityAlwaysColumn();
             edit.Property(e => e.Summary).HasMaxLength(400);
@@ -224,14 +239,14 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             edit.HasMany(e => e.Changes).WithOne().HasForeignKey(c => c.EditId);
         });
 
-        modelBuilder.Entity<EditChange>(change =>
+        builder.Entity<EditChange>(change =>
         {
             change.Property(c => c.Before).HasColumnType("jsonb");
             change.Property(c => c.After).HasColumnType("jsonb");
             change.HasIndex(c => c.SubjectId);
         });
 
-        modelBuilder.Entity<PrintJob>(job =>
+        builder.Entity<PrintJob>(job =>
         {
             job.Property(j => j.RequestKey).HasMaxLength(AskedJob.LongestKey);
             job.Property(j => j.PaperKey).HasMaxLength(32);
@@ -248,7 +263,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             job.HasIndex(j => new { j.KeeperId, j.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<PageSearch>(search =>
+        builder.Entity<PageSearch>(search =>
         {
             search.Property(s => s.RequestKey).HasMaxLength(AskedJob.LongestKey);
             search.Property(s => s.Problem).HasMaxLength(1000);
@@ -257,7 +272,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             search.HasIndex(s => new { s.KeeperId, s.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<StretchPlacing>(placing =>
+        builder.Entity<StretchPlacing>(placing =>
         {
             placing.Property(s => s.RequestKey).HasMaxLength(AskedJob.LongestKey);
             placing.Property(s => s.Problem).HasMaxLength(1000);
@@ -267,7 +282,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             placing.HasIndex(s => new { s.KeeperId, s.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<PrintedPiece>(piece =>
+        builder.Entity<PrintedPiece>(piece =>
         {
             piece.HasKey(p => p.PieceId);
             piece.Property(p => p.Number).HasMaxLength(80);
@@ -276,13 +291,13 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             piece.HasIndex(p => new { p.AlbumId, p.UnitId });
         });
 
-        modelBuilder.Entity<Printer>(printer =>
+        builder.Entity<Printer>(printer =>
         {
             printer.Property(p => p.Name).HasMaxLength(80);
             printer.HasOne<Keeper>().WithMany().HasForeignKey(p => p.KeeperId);
         });
 
-        modelBuilder.Entity<PaperOnHand>(paper =>
+        builder.Entity<PaperOnHand>(paper =>
         {
             paper.Property(p => p.PaperKey).HasMaxLength(32);
             paper.Property(p => p.Price).HasPrecision(12, 4);
@@ -297,7 +312,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
                 .IsUnique();
         });
 
-        modelBuilder.Entity<SheetLeftover>(left =>
+        builder.Entity<SheetLeftover>(left =>
         {
             left.Property(l => l.PaperKey).HasMaxLength(32);
             left.Ignore(l => l.Free);
@@ -306,28 +321,28 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             left.HasIndex(l => l.JobId);
         });
 
-        modelBuilder.Entity<Book>(book =>
+        builder.Entity<Book>(book =>
         {
             book.Property(b => b.RequestKey).HasMaxLength(AskedJob.LongestKey);
             book.HasOne<Album>().WithMany().HasForeignKey(b => b.AlbumId);
             book.HasIndex(b => new { b.KeeperId, b.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<Backup>(backup =>
+        builder.Entity<Backup>(backup =>
         {
             backup.Property(b => b.FileName).HasMaxLength(200);
             backup.Property(b => b.RequestKey).HasMaxLength(AskedJob.LongestKey);
             backup.HasIndex(b => new { b.KeeperId, b.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<Restore>(restore =>
+        builder.Entity<Restore>(restore =>
         {
             restore.Property(r => r.FileName).HasMaxLength(200);
             restore.Property(r => r.RequestKey).HasMaxLength(AskedJob.LongestKey);
             restore.HasIndex(r => new { r.KeeperId, r.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<LabOrder>(order =>
+        builder.Entity<LabOrder>(order =>
         {
             order.Property(o => o.RequestKey).HasMaxLength(AskedJob.LongestKey);
             order.Property(o => o.Problem).HasMaxLength(1000);
@@ -338,7 +353,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             order.HasIndex(o => new { o.KeeperId, o.RequestKey }).IsUnique();
         });
 
-        modelBuilder.Entity<StashedItem>(item =>
+        builder.Entity<StashedItem>(item =>
         {
             item.Property(i => i.Item).HasColumnType("jsonb");
             item.Property(i => i.Revision).IsConcurrencyToken();
@@ -346,7 +361,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             item.HasIndex(i => new { i.KeeperId, i.MadeAt });
         });
 
-        modelBuilder.Entity<StashStep>(step =>
+        builder.Entity<StashStep>(step =>
         {
             step.Property(s => s.Summary).HasMaxLength(400);
             step.Property(s => s.Changes).HasColumnType("jsonb");
@@ -355,7 +370,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             step.HasIndex(s => new { s.KeeperId, s.Sequence });
         });
 
-        modelBuilder.Entity<PieceTick>(tick =>
+        builder.Entity<PieceTick>(tick =>
         {
             tick.HasKey(t => t.PieceId);
             tick.Property(t => t.TuckedRecipe).HasMaxLength(200);
@@ -363,13 +378,36 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options) : DbCon
             tick.HasIndex(t => new { t.AlbumId, t.UnitId });
         });
 
-        modelBuilder.Entity<KeeperDesign>(design =>
+        builder.Entity<KeeperDesign>(design =>
         {
             design.Property(d => d.Name).HasMaxLength(120);
             design.Property(d => d.Notation).HasMaxLength(2_000);
             design.Ignore(d => d.Key);
             design.HasOne<Keeper>().WithMany().HasForeignKey(d => d.KeeperId);
             design.HasIndex(d => new { d.KeeperId, d.MadeAt });
+        });
+    }
+
+    private static void ConfigureAccounts(ModelBuilder builder)
+    {
+        builder.Entity<Account>(account =>
+        {
+            account.ToTable("Accounts");
+            account.HasOne<Keeper>().WithOne().HasForeignKey<Account>(a => a.Id);
+        });
+        builder.Entity<IdentityUserClaim<Guid>>().ToTable("AccountClaims");
+        builder.Entity<IdentityUserLogin<Guid>>().ToTable("AccountLogins");
+        builder.Entity<IdentityUserToken<Guid>>().ToTable("AccountTokens");
+        builder.Entity<AccountLink>(link =>
+        {
+            link.Property(l => l.Hash).HasMaxLength(64).IsFixedLength();
+            link.HasIndex(l => l.Hash).IsUnique();
+        });
+        builder.Entity<SignInAttempt>(attempt =>
+        {
+            attempt.Property(a => a.What).HasMaxLength(80);
+            attempt.Property(a => a.From).HasMaxLength(80);
+            attempt.HasIndex(a => new { a.AccountId, a.At });
         });
     }
 

@@ -1,5 +1,15 @@
 namespace ZestyPocket.Server.Hosting;
 
+/// <summary>Who may use the program.</summary>
+public enum SignInMode
+{
+    /// <summary>Whoever reaches it: one keeper on this machine.</summary>
+    None,
+
+    /// <summary>Those who have an account.</summary>
+    Household,
+}
+
 /// <summary>Where things are kept; section <c>Zesty</c> of the configuration.</summary>
 public sealed class ZestySettings
 {
@@ -8,6 +18,8 @@ public sealed class ZestySettings
 
     /// <summary>Whether this process also works on print jobs.</summary>
     public bool RunJobs { get; set; } = true;
+
+    public SignInMode SignIn { get; set; }
 
     public string Vault => Path.Combine(DataFolder, "vault");
 

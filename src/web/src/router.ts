@@ -5,6 +5,9 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'shelf', component: () => import('./features/albums/ShelfView.vue') },
+    { path: '/sign-in', name: 'sign-in', component: () => import('./features/household/SignInView.vue') },
+    { path: '/welcome', name: 'welcome', component: () => import('./features/household/WelcomeView.vue') },
+    { path: '/account', name: 'account', component: () => import('./features/household/AccountView.vue') },
     {
       path: '/albums/:albumId/note',
       name: 'note',

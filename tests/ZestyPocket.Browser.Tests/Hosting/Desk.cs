@@ -18,13 +18,14 @@ public sealed class Desk : IAsyncDisposable
 
     private readonly string _connection;
 
-    private Desk(string connection)
+    private Desk(string connection, bool household)
     {
         _connection = connection;
         _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(builder =>
         {
             builder.UseSetting("ConnectionStrings:Zesty", connection);
             builder.UseSetting("Zesty:DataFolder", Path.Combine(Folder, "data"));
+            builder.UseSetting("Zesty:SignIn", household ? "Household" : "None");
             // Any free port: the usual one may be in use by the application itself.
             builder.UseSetting("Urls", "http://127.0.0.1:0");
             builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
@@ -46,9 +47,11 @@ public sealed class Desk : IAsyncDisposable
 
     public ChromeDriver Browser { get; }
 
-    public static async Task<Desk> OpenAsync(string path = "/")
+    public IServiceProvider Services => _factory.Services;
+
+    public static async Task<Desk> OpenAsync(string path = "/", bool household = false)
     {
-        var desk = new Desk(await TestDatabase.CreateAsync());
+        var desk = new Desk(await TestDatabase.CreateAsync(), household);
         desk.Go(path);
         return desk;
     }

@@ -120,7 +120,7 @@ public sealed class FuzzTests
     }
 
     /// <summary>An album with something of everything, and the keys by what they are of.</summary>
-    private static async Task<Dictionary<string, IReadOnlyList<Guid>>> FurnishAsync(TestHost host)
+    internal static async Task<Dictionary<string, IReadOnlyList<Guid>>> FurnishAsync(TestHost host)
     {
         var album = await host.MakeAlbumAsync();
         for (var i = 0; i < 4; i++)

@@ -35,13 +35,14 @@ public sealed class TestHost : IAsyncDisposable
     private readonly string _connection;
     private readonly bool _runJobs;
     private readonly IPageSolver? _solver;
+    private readonly bool _household;
     private static TestHost? _idle;
     private WebApplicationFactory<Program> _factory;
     private bool _lent;
 
-    private TestHost(string connection, bool runJobs, IPageSolver? solver = null)
+    private TestHost(string connection, bool runJobs, IPageSolver? solver = null, bool household = false)
     {
-        (_connection, _runJobs, _solver) = (connection, runJobs, solver);
+        (_connection, _runJobs, _solver, _household) = (connection, runJobs, solver, household);
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -69,6 +70,21 @@ public sealed class TestHost : IAsyncDisposable
         }
 
         return idle;
+    }
+
+    /// <summary>A server that belongs to a household: everybody signs in.</summary>
+    public static async Task<TestHost> HouseholdAsync() =>
+        new(await TestDatabase.CreateAsync(), runJobs: false, household: true);
+
+    /// <summary>Another browser: with cookies of its own.</summary>
+    public HttpClient Browser() => _factory.CreateClient();
+
+    /// <summary>The host as another browser sees it.</summary>
+    public TestHost As(HttpClient client)
+    {
+        var other = (TestHost)MemberwiseClone();
+        other.Client = client;
+        return other;
     }
 
     /// <summary>The server on a database that is there already.</summary>
@@ -261,6 +277,7 @@ public sealed class TestHost : IAsyncDisposable
             builder.UseSetting("ConnectionStrings:Zesty", _connection);
             builder.UseSetting("Zesty:DataFolder", DataFolder);
             builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
+            builder.UseSetting("Zesty:SignIn", _household ? "Household" : "None");
             if (_solver is not null)
             {
                 builder.ConfigureServices(services => services.AddSingleton(_solver));

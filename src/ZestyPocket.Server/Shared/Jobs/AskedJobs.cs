@@ -125,6 +125,7 @@ public abstract partial class AskedJobRunner<TJob>(
             had = turn is not null;
             if (had)
             {
+                using var forKeeper = KeeperScope.Of(asked.KeeperId);
                 await RunAsync(await Db.Set<TJob>().SingleAsync(j => j.Id == jobId, cancel), cancel);
             }
         }

@@ -21,6 +21,7 @@ export type StashEntry = Schemas['StashEntry']
 export type StashItemView = Schemas['StashItemView']
 export type StashProposalView = Schemas['StashProposalView']
 export type UnitStashView = Schemas['UnitStashView']
+export type MeView = Schemas['MeView']
 export type TripDayView = Schemas['TripDayView']
 export type TripLegView = Schemas['TripLegView']
 export type TripView = Schemas['TripView']
@@ -137,6 +138,10 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     )
   }
   const { data, error, response } = result
+  // The session has ended, or there never was one: the door knows where it was wanted to go.
+  if (response.status === 401 && !/^\/(sign-in|welcome)/.test(window.location.pathname)) {
+    window.location.assign(`/sign-in?to=${encodeURIComponent(window.location.pathname + window.location.search)}`)
+  }
   if (error !== undefined || !response.ok) {
     const problem = (error ?? {}) as { detail?: string; title?: string; yours?: string; theirs?: string[] }
     throw new Refusal(

@@ -7,9 +7,11 @@ import { useNotices } from '../../shared/notices'
 import AlbumTile from './AlbumTile.vue'
 import NewAlbumDialog from './NewAlbumDialog.vue'
 import { keys } from '../../shared/queries'
+import { useMe } from '../household/queries'
 import { useShelf } from './queries'
 
 const { data: albums, error } = useShelf()
+const { data: me } = useMe()
 const making = ref(false)
 const putAway = ref<AlbumSummary | null>(null)
 const notices = useNotices()
@@ -49,6 +51,9 @@ async function bringBack() {
         </p>
       </div>
       <span class="d-flex gap-2 align-items-center">
+        <RouterLink v-if="me?.state === 'signedIn'" to="/account" class="btn btn-outline-dark">{{
+          me.name
+        }}</RouterLink>
         <ThemeSwitch />
         <BButton variant="primary" size="lg" @click="making = true">New album</BButton>
       </span>

@@ -1,0 +1,252 @@
+using System.Security.Claims;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using ZestyPocket.Core;
+using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Accounts;
+using ZestyPocket.Storage.Albums;
+
+namespace ZestyPocket.Server.Household;
+
+/// <summary>Accounts of a household: made by a link, signed in to by name and password.</summary>
+public sealed class Accounts(
+    ZestyContext db,
+    UserManager<Account> users,
+    SignInManager<Account> signIn,
+    ZestySettings settings,
+    IHttpContextAccessor http,
+    IClock clock
+)
+{
+    public const int LongestName = 80;
+
+    /// <summary>
+    /// No rules of what is in it, only how long it is. Source: NIST SP 800-63B, 5.1.1.2; at least ten instead of eight.
+    /// </summary>
+    public const int ShortestPassword = 10;
+
+    private const int MostShown = 50;
+
+    /// <summary>128 random bits and more cannot be guessed (OWASP ASVS 5).</summary>
+    private const int SecretBytes = 24;
+
+    private static readonly Duration LinkHolds = Duration.FromDays(7);
+
+    /// <summary>Checked where there is no account, so that the time tells nobody which names there are.</summary>
+    private static readonly Lazy<string> NobodysHash = new(() =>
+        new PasswordHasher<Account>().HashPassword(
+            new Account(),
+            Convert.ToHexString(RandomNumberGenerator.GetBytes(16))
+        )
+    );
+
+    public async Task<MeView> MeAsync(CancellationToken cancel)
+    {
+        if (settings.SignIn == SignInMode.None)
+        {
+            return new MeView(SignInState.NotNeeded, null);
+        }
+
+        if (http.HttpContext?.User is { Identity.IsAuthenticated: true } user)
+        {
+            return new MeView(SignInState.SignedIn, user.Identity.Name);
+        }
+
+        return new MeView(await db.Set<Account>().AnyAsync(cancel) ? SignInState.Needed : SignInState.SetUp, null);
+    }
+
+    /// <summary>Signs in, or refuses in the same words and the same time whatever was wrong.</summary>
+    public async Task<MeView> SignInAsync(SignInRequest asked, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        RequireHousehold();
+        var account = await users.FindByNameAsync(asked.Name.Trim());
+        if (account is null)
+        {
+            users.PasswordHasher.VerifyHashedPassword(new Account(), NobodysHash.Value, asked.Password);
+            await NoteAsync(null, "no such name", succeeded: false, cancel);
+            throw Refused();
+        }
+
+        var result = await signIn.PasswordSignInAsync(
+            account,
+            asked.Password,
+            isPersistent: true,
+            lockoutOnFailure: true
+        );
+        await NoteAsync(
+            account.Id,
+            result.Succeeded ? "signed in"
+                : result.IsLockedOut ? "locked for five minutes"
+                : "wrong password",
+            result.Succeeded,
+            cancel
+        );
+        return result.Succeeded ? new MeView(SignInState.SignedIn, account.UserName) : throw Refused();
+    }
+
+    /// <summary>Makes an account by way of a link, which is used up, and signs in.</summary>
+    public async Task<MeView> MakeAsync(NewAccountRequest asked, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        RequireHousehold();
+        var (name, now, hash) = (PlainWords.Name(asked.Name).Trim(), clock.GetCurrentInstant(), HashOf(asked.Secret));
+        if (name.Length is 0 or > LongestName)
+        {
+            throw new RuleException($"A name has 1 to {LongestName} characters. No account was made.");
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // With a condition, so that two who open the link at once do not both use it.
+        var used = await db
+            .AccountLinks.Where(l => l.Hash == hash && l.UsedAt == null && l.ExpiresAt > now)
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.UsedAt, now), cancel);
+        if (used == 0)
+        {
+            throw new RuleException(
+                "This link was used already or is too old. No account was made: ask for another one."
+            );
+        }
+
+        // The first account has the albums that were made on this machine before anybody signed in.
+        var first = !await db.Set<Account>().AnyAsync(cancel);
+        var account = new Account
+        {
+            Id = first ? Keeper.LocalId : Guid.CreateVersion7(),
+            UserName = name,
+            MadeAt = now,
+        };
+        if (first)
+        {
+            await db
+                .Keepers.Where(k => k.Id == Keeper.LocalId)
+                .ExecuteUpdateAsync(set => set.SetProperty(k => k.Name, name), cancel);
+        }
+        else
+        {
+            db.Keepers.Add(new Keeper { Id = account.Id, Name = name });
+            await db.SaveChangesAsync(cancel);
+        }
+
+        var made = await users.CreateAsync(account, asked.Password);
+        if (!made.Succeeded)
+        {
+            throw new RuleException(
+                $"{string.Join(" ", made.Errors.Select(e => e.Description))} No account was made: change that and send it "
+                    + "again."
+            );
+        }
+
+        await NoteAsync(account.Id, "account made", succeeded: true, cancel);
+        await transaction.CommitAsync(cancel);
+        await signIn.SignInAsync(account, isPersistent: true);
+        return new MeView(SignInState.SignedIn, account.UserName);
+    }
+
+    public Task SignOutAsync() => signIn.SignOutAsync();
+
+    /// <summary>Ends every session of the account, this one too.</summary>
+    public async Task SignOutEverywhereAsync(CancellationToken cancel)
+    {
+        var account = await MineAsync();
+        await users.UpdateSecurityStampAsync(account);
+        await NoteAsync(account.Id, "signed out everywhere", succeeded: true, cancel);
+        await signIn.SignOutAsync();
+    }
+
+    /// <summary>Another password ends every other session.</summary>
+    public async Task ChangePasswordAsync(PasswordRequest asked, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        var account = await MineAsync();
+        var changed = await users.ChangePasswordAsync(account, asked.Current, asked.Wanted);
+        await NoteAsync(account.Id, "password changed", changed.Succeeded, cancel);
+        if (!changed.Succeeded)
+        {
+            throw new RuleException(
+                $"{string.Join(" ", changed.Errors.Select(e => e.Description))} The password stays as it was."
+            );
+        }
+
+        await signIn.RefreshSignInAsync(account);
+    }
+
+    public async Task<AccountView> AccountAsync(CancellationToken cancel)
+    {
+        var account = await MineAsync();
+        return new AccountView(
+            account.UserName!,
+            await db
+                .SignIns.AsNoTracking()
+                .Where(a => a.AccountId == account.Id)
+                .OrderByDescending(a => a.At)
+                .Take(MostShown)
+                .Select(a => new SignInView(a.At, a.What, a.From, a.Succeeded))
+                .ToListAsync(cancel)
+        );
+    }
+
+    /// <summary>A link for one further account; for the first one without anybody who asks.</summary>
+    public async Task<AccountLinkView> LinkAsync(Guid? madeBy, CancellationToken cancel)
+    {
+        RequireHousehold();
+        var secret = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
+        var now = clock.GetCurrentInstant();
+        db.AccountLinks.Add(
+            new AccountLink
+            {
+                Id = Guid.CreateVersion7(),
+                Hash = HashOf(secret),
+                MadeBy = madeBy,
+                MadeAt = now,
+                ExpiresAt = now + LinkHolds,
+            }
+        );
+        await db.SaveChangesAsync(cancel);
+        // After the #, so that it is in no log of any server or proxy.
+        return new AccountLinkView($"/welcome#{secret}", now + LinkHolds);
+    }
+
+    /// <summary>For the terminal: the way to the first account; null when there is one already.</summary>
+    public async Task<string?> FirstLinkAsync(CancellationToken cancel) =>
+        await db.Set<Account>().AnyAsync(cancel) ? null : (await LinkAsync(null, cancel)).Path;
+
+    private async Task<Account> MineAsync() =>
+        await users.GetUserAsync(http.HttpContext?.User ?? new ClaimsPrincipal())
+        ?? throw new RuleException("Nobody signs in here. Nothing was changed.");
+
+    private Task<int> NoteAsync(Guid? account, string what, bool succeeded, CancellationToken cancel)
+    {
+        db.SignIns.Add(
+            new SignInAttempt
+            {
+                Id = Guid.CreateVersion7(),
+                AccountId = account,
+                What = what,
+                Succeeded = succeeded,
+                From = http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "this machine",
+                At = clock.GetCurrentInstant(),
+            }
+        );
+        return db.SaveChangesAsync(cancel);
+    }
+
+    private void RequireHousehold()
+    {
+        if (settings.SignIn != SignInMode.Household)
+        {
+            throw new RuleException("Nobody signs in here: start it with ./start --household first.");
+        }
+    }
+
+    private static RuleException Refused() =>
+        new("That name and password do not belong together, or too many were tried. Wait a little and try again.");
+
+    private static string HashOf(string secret) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(secret.Trim())));
+}

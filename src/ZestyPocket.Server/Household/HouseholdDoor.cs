@@ -1,0 +1,128 @@
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using ZestyPocket.Server.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Accounts;
+
+namespace ZestyPocket.Server.Household;
+
+/// <summary>The door of the API: who comes in, by which cookie, and how often somebody may knock.</summary>
+public static class HouseholdDoor
+{
+    /// <summary>What everything under <c>/api</c> asks for.</summary>
+    public const string Policy = "keeper";
+
+    /// <summary>What is asked a few times only, such as to sign in.</summary>
+    public const string Guarded = "guarded";
+
+    /// <summary>Sign-ins a minute from one address. A choice of this program.</summary>
+    private const int TriesAMinute = 20;
+
+    public static void AddHousehold(this IServiceCollection services, ZestySettings settings)
+    {
+        services.AddHttpContextAccessor();
+        services.AddScoped<ICurrentKeeper, CurrentKeeper>();
+        services.AddScoped<Accounts>();
+        services
+            .AddIdentityCore<Account>(options =>
+            {
+                // Names in any script; what makes a password strong is its length.
+                options.User.AllowedUserNameCharacters = string.Empty;
+                var password = options.Password;
+                (password.RequiredLength, password.RequiredUniqueChars) = (Accounts.ShortestPassword, 4);
+                (password.RequireDigit, password.RequireLowercase) = (false, false);
+                (password.RequireUppercase, password.RequireNonAlphanumeric) = (false, false);
+                options.Lockout.MaxFailedAccessAttempts = 10;
+                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+            })
+            .AddEntityFrameworkStores<ZestyContext>()
+            .AddSignInManager()
+            .AddDefaultTokenProviders();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+        services.ConfigureApplicationCookie(Cookie);
+        // Signing out everywhere holds from the next request on.
+        services.Configure<SecurityStampValidatorOptions>(o => o.ValidationInterval = TimeSpan.Zero);
+        services.AddDataProtection().SetApplicationName("ZestyPocket").PersistKeysToDbContext<ZestyContext>();
+        services
+            .AddAuthorizationBuilder()
+            .AddPolicy(
+                Policy,
+                policy =>
+                    policy.RequireAssertion(context =>
+                        settings.SignIn == SignInMode.None || context.User.Identity is { IsAuthenticated: true }
+                    )
+            );
+        services.AddRateLimiter(limiter =>
+        {
+            limiter.AddPolicy(
+                Guarded,
+                context =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = TriesAMinute,
+                            Window = TimeSpan.FromMinutes(1),
+                        }
+                    )
+            );
+            limiter.OnRejected = (context, cancel) =>
+                new ValueTask(
+                    AnswerAsync(
+                        context.HttpContext,
+                        StatusCodes.Status429TooManyRequests,
+                        "Too many tries",
+                        "Nothing was done. Wait a minute and try again."
+                    )
+                );
+        });
+    }
+
+    private static void Cookie(CookieAuthenticationOptions options)
+    {
+        options.Cookie.Name = "zesty-session";
+        options.Cookie.HttpOnly = true;
+        options.Cookie.SameSite = SameSiteMode.Strict;
+        // Behind TLS it is sent over TLS only; on loopback there is none.
+        options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+        options.ExpireTimeSpan = TimeSpan.FromDays(30);
+        options.SlidingExpiration = true;
+        options.Events.OnRedirectToLogin = context =>
+            AnswerAsync(
+                context.HttpContext,
+                StatusCodes.Status401Unauthorized,
+                "Sign in first",
+                "This server belongs to a household. Nothing was done: sign in and try again."
+            );
+        options.Events.OnRedirectToAccessDenied = context =>
+            AnswerAsync(
+                context.HttpContext,
+                StatusCodes.Status403Forbidden,
+                "Not yours",
+                "You may not do this. Nothing was done."
+            );
+    }
+
+    private static Task AnswerAsync(HttpContext context, int status, string title, string detail)
+    {
+        context.Response.StatusCode = status;
+        return context
+            .RequestServices.GetRequiredService<IProblemDetailsService>()
+            .WriteAsync(
+                new ProblemDetailsContext
+                {
+                    HttpContext = context,
+                    ProblemDetails = new ProblemDetails
+                    {
+                        Status = status,
+                        Title = title,
+                        Detail = detail,
+                    },
+                }
+            )
+            .AsTask();
+    }
+}

@@ -1,0 +1,86 @@
+using ZestyPocket.Server.Hosting;
+
+namespace ZestyPocket.Server.Household;
+
+/// <summary>Signing in and out, and making accounts.</summary>
+public static class HouseholdEndpoints
+{
+    public static void MapHousehold(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("").WithTags("Household");
+        group
+            .MapGet("/me", (Accounts accounts, CancellationToken cancel) => accounts.MeAsync(cancel))
+            .WithName("getMe")
+            .AllowAnonymous()
+            .WithProblems();
+        group
+            .MapPost(
+                "/sign-in",
+                (SignInRequest asked, Accounts accounts, CancellationToken cancel) =>
+                    accounts.SignInAsync(asked, cancel)
+            )
+            .WithName("signIn")
+            .AllowAnonymous()
+            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
+                "/accounts",
+                (NewAccountRequest asked, Accounts accounts, CancellationToken cancel) =>
+                    accounts.MakeAsync(asked, cancel)
+            )
+            .WithName("makeAccount")
+            .AllowAnonymous()
+            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
+                "/sign-out",
+                async (Accounts accounts) =>
+                {
+                    await accounts.SignOutAsync();
+                    return Results.NoContent();
+                }
+            )
+            .WithName("signOut")
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapPost(
+                "/sign-out-everywhere",
+                async (Accounts accounts, CancellationToken cancel) =>
+                {
+                    await accounts.SignOutEverywhereAsync(cancel);
+                    return Results.NoContent();
+                }
+            )
+            .WithName("signOutEverywhere")
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapGet("/account", (Accounts accounts, CancellationToken cancel) => accounts.AccountAsync(cancel))
+            .WithName("getAccount")
+            .WithProblems();
+        group
+            .MapPost(
+                "/account/password",
+                async (PasswordRequest asked, Accounts accounts, CancellationToken cancel) =>
+                {
+                    await accounts.ChangePasswordAsync(asked, cancel);
+                    return Results.NoContent();
+                }
+            )
+            .WithName("changePassword")
+            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .Produces(StatusCodes.Status204NoContent)
+            .WithProblems();
+        group
+            .MapPost(
+                "/account-links",
+                (Accounts accounts, ICurrentKeeper keeper, CancellationToken cancel) =>
+                    accounts.LinkAsync(keeper.Id, cancel)
+            )
+            .WithName("makeAccountLink")
+            .WithProblems();
+    }
+}

@@ -1,0 +1,41 @@
+using NodaTime;
+
+namespace ZestyPocket.Server.Household;
+
+/// <summary>How far somebody is who opens the program.</summary>
+public enum SignInState
+{
+    /// <summary>Nobody signs in here.</summary>
+    NotNeeded,
+
+    /// <summary>There is no account yet: the first one is made with the link that ./start shows.</summary>
+    SetUp,
+
+    Needed,
+    SignedIn,
+}
+
+/// <summary>Who is asking.</summary>
+/// <param name="Name">Null for nobody who is signed in.</param>
+public sealed record MeView(SignInState State, string? Name);
+
+/// <summary>A name and a password.</summary>
+public sealed record SignInRequest(string Name, string Password);
+
+/// <summary>A new account by way of a link.</summary>
+/// <param name="Secret">The part of the link after <c>#</c>.</param>
+public sealed record NewAccountRequest(string Secret, string Name, string Password);
+
+/// <summary>Another password.</summary>
+public sealed record PasswordRequest(string Current, string Wanted);
+
+/// <summary>A link with which one account can be made.</summary>
+/// <param name="Path">To be opened on this server; its secret is shown this once.</param>
+public sealed record AccountLinkView(string Path, Instant ExpiresAt);
+
+/// <summary>Somebody signed in, or tried to.</summary>
+public sealed record SignInView(Instant At, string What, string From, bool Succeeded);
+
+/// <summary>The account of whoever is signed in.</summary>
+/// <param name="SignIns">The newest first.</param>
+public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns);

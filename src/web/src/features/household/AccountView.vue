@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { answer, api } from '../../api/client'
+import { useNotices } from '../../shared/notices'
+import { beginAnew, useAccount } from './queries'
+
+/** One's own account: who else may come, another password, where one signed in. */
+const { data: account, error } = useAccount()
+const notices = useNotices()
+const client = useQueryClient()
+const link = ref('')
+const current = ref('')
+const wanted = ref('')
+const busy = ref(false)
+
+async function run(what: () => Promise<unknown>) {
+  busy.value = true
+  try {
+    await what()
+  } catch (refused) {
+    notices.refused(refused)
+  } finally {
+    busy.value = false
+  }
+}
+const makeLink = () =>
+  run(async () => {
+    const made = await answer(api.POST('/api/account-links'))
+    link.value = window.location.origin + made.path
+  })
+const change = () =>
+  run(async () => {
+    await answer(api.POST('/api/account/password', { body: { current: current.value, wanted: wanted.value } }))
+    current.value = wanted.value = ''
+    notices.done('Changed the password. Every other session has ended.')
+    await client.invalidateQueries({ queryKey: ['me'] })
+  })
+const signOut = (everywhere: boolean) =>
+  run(async () => {
+    await answer(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
+    beginAnew('/sign-in')
+  })
+const at = (instant: string) => new Date(instant).toLocaleString()
+</script>
+
+<template>
+  <main class="container py-4" data-testid="account">
+    <p><RouterLink to="/">Back to the shelf</RouterLink></p>
+    <h1 class="h3">{{ account?.name ?? 'Account' }}</h1>
+    <p v-if="error" class="warning-chip" role="alert">! {{ error.message }}</p>
+    <section class="room-panel mb-3" aria-labelledby="session-head">
+      <h2 id="session-head" class="h5">This session</h2>
+      <div class="d-flex gap-2">
+        <BButton size="sm" variant="outline-dark" :disabled="busy" @click="signOut(false)">Sign out</BButton>
+        <BButton size="sm" variant="outline-dark" :disabled="busy" @click="signOut(true)">Sign out everywhere</BButton>
+      </div>
+    </section>
+    <section class="room-panel mb-3" aria-labelledby="link-head">
+      <h2 id="link-head" class="h5">Somebody else in the household</h2>
+      <p>A link makes one account with a shelf of its own. It holds for seven days and is used once.</p>
+      <BButton size="sm" variant="outline-dark" :disabled="busy" @click="makeLink">Make a link</BButton>
+      <p v-if="link" class="mt-2 mb-0">
+        <label for="account-link" class="form-label mb-0">Send this; it is shown only now</label>
+        <BFormInput id="account-link" :model-value="link" size="sm" readonly />
+      </p>
+    </section>
+    <section class="room-panel mb-3" aria-labelledby="password-head">
+      <h2 id="password-head" class="h5">Password</h2>
+      <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="change">
+        <div>
+          <label for="password-now" class="form-label mb-0">Password now</label>
+          <BFormInput
+            id="password-now"
+            v-model="current"
+            type="password"
+            autocomplete="current-password"
+            size="sm"
+            required
+          />
+        </div>
+        <div>
+          <label for="password-wanted" class="form-label mb-0">New password, at least ten characters</label>
+          <BFormInput
+            id="password-wanted"
+            v-model="wanted"
+            type="password"
+            autocomplete="new-password"
+            minlength="10"
+            size="sm"
+            required
+          />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Change password</BButton>
+      </form>
+    </section>
+    <section class="room-panel" aria-labelledby="sign-ins-head">
+      <h2 id="sign-ins-head" class="h5">Sign-ins</h2>
+      <ul class="list-unstyled mb-0">
+        <li v-for="s in account?.signIns ?? []" :key="s.at">
+          {{ at(s.at) }}: {{ s.what }}, from {{ s.from }}<strong v-if="!s.succeeded"> refused</strong>
+        </li>
+      </ul>
+    </section>
+  </main>
+</template>

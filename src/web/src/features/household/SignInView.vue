@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { answer, api } from '../../api/client'
+import { beginAnew, useMe } from './queries'
+
+/** The door of a household: a name and a password. */
+const { data: me } = useMe()
+const route = useRoute()
+const name = ref('')
+const password = ref('')
+const problem = ref('')
+const busy = ref(false)
+
+async function signIn() {
+  busy.value = true
+  problem.value = ''
+  try {
+    await answer(api.POST('/api/sign-in', { body: { name: name.value, password: password.value } }))
+    beginAnew((route.query.to as string | undefined) ?? '/')
+  } catch (refused) {
+    problem.value = (refused as Error).message
+    password.value = ''
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <main class="door container py-5">
+    <h1 class="mb-3"><img src="/favicon.svg" alt="" width="44" height="44" class="me-2" />Zesty Pocket</h1>
+    <section v-if="me?.state === 'setUp'" class="room-panel">
+      <h2 class="h5">No account yet</h2>
+      <p class="mb-0">Open the link that ./start shows in its terminal: with it you make the first account.</p>
+    </section>
+    <form v-else class="room-panel" @submit.prevent="signIn">
+      <h2 class="h5">Sign in</h2>
+      <p v-if="problem" class="warning-chip" role="alert">! {{ problem }}</p>
+      <label for="sign-in-name" class="form-label mb-0">Name</label>
+      <BFormInput id="sign-in-name" v-model="name" autocomplete="username" required maxlength="80" class="mb-2" />
+      <label for="sign-in-password" class="form-label mb-0">Password</label>
+      <BFormInput
+        id="sign-in-password"
+        v-model="password"
+        type="password"
+        autocomplete="current-password"
+        required
+        class="mb-3"
+      />
+      <BButton type="submit" variant="primary" :disabled="busy">Sign in</BButton>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.door {
+  max-width: 28rem;
+}
+</style>

@@ -1,0 +1,306 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using ZestyPocket.Core.Keeping.Stash;
+using ZestyPocket.Core.Keeping.Stash.Edits;
+using ZestyPocket.Server.Household;
+using ZestyPocket.Server.Keeping;
+using ZestyPocket.Server.Keeping.Books;
+using ZestyPocket.Server.Keeping.Stash;
+using ZestyPocket.Server.Tests.Fuzzing;
+using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Keeping;
+
+namespace ZestyPocket.Server.Tests;
+
+/// <summary>A household's server: who has no account gets nothing, and nobody gets what is another keeper's.</summary>
+public sealed class HouseholdTests
+{
+    private const string Password = "plum duff at dawn";
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static async Task<string> FirstSecretAsync(TestHost host)
+    {
+        await using var scope = host.Services.CreateAsyncScope();
+        var path = await scope.ServiceProvider.GetRequiredService<Accounts>().FirstLinkAsync(Cancel);
+        return path!.Split('#')[1];
+    }
+
+    private static Task<HttpResponseMessage> SendAsync(HttpClient client, string path, object body) =>
+        client.PostAsync(new Uri(path, UriKind.Relative), TestHost.Written(body), Cancel);
+
+    private static async Task<HttpClient> MakeAsync(TestHost host, string secret, string name)
+    {
+        var client = host.Browser();
+        var made = await SendAsync(client, "/api/accounts", new NewAccountRequest(secret, name, Password));
+        made.StatusCode.ShouldBe(HttpStatusCode.OK, await made.Content.ReadAsStringAsync(Cancel));
+        return client;
+    }
+
+    /// <summary>Two keepers of one household, each in a browser of their own.</summary>
+    private static async Task<(TestHost Ada, TestHost Ben)> TwoAsync(TestHost host)
+    {
+        var ada = host.As(await MakeAsync(host, await FirstSecretAsync(host), "Ada"));
+        var link = await ada.PostAsync<AccountLinkView>("/api/account-links", new { });
+        return (ada, host.As(await MakeAsync(host, link.Path.Split('#')[1], "Ben")));
+    }
+
+    [Fact]
+    public async Task On_one_machine_nobody_signs_in_and_nobody_can()
+    {
+        await using var host = await TestHost.StartAsync();
+        (await host.GetAsync<MeView>("/api/me")).State.ShouldBe(SignInState.NotNeeded);
+        await host.RefusedAsync(422, HttpMethod.Post, "/api/sign-in", new SignInRequest("Ada", Password));
+        await host.RefusedAsync(422, HttpMethod.Post, "/api/account-links", new { });
+        (await host.MakeAlbumAsync()).Name.ShouldBe("Test year");
+    }
+
+    [Fact]
+    public async Task The_first_account_has_the_albums_of_the_machine_and_its_link_works_once()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        (await host.GetAsync<MeView>("/api/me")).State.ShouldBe(SignInState.SetUp);
+        var secret = await FirstSecretAsync(host);
+        await host.RefusedAsync(422, HttpMethod.Post, "/api/accounts", new NewAccountRequest(secret, "Ada", "short"));
+        await host.RefusedAsync(422, HttpMethod.Post, "/api/accounts", new NewAccountRequest("guess", "Ada", Password));
+        // Six at once: one account.
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(i =>
+                    SendAsync(host.Browser(), "/api/accounts", new NewAccountRequest(secret, $"Ada {i}", Password))
+                )
+        );
+        answers.Count(a => a.StatusCode == HttpStatusCode.OK).ShouldBe(1);
+        var name = (
+            await answers.Single(a => a.IsSuccessStatusCode).Content.ReadFromJsonAsync<MeView>(TestHost.Json, Cancel)
+        )!.Name!;
+        (await host.GetAsync<MeView>("/api/me")).State.ShouldBe(SignInState.Needed);
+
+        var client = host.Browser();
+        (await SendAsync(client, "/api/sign-in", new SignInRequest(name, Password))).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        var ada = host.As(client);
+        await ada.MakeAlbumAsync();
+        await using var scope = host.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+        (await db.Albums.Select(a => a.KeeperId).SingleAsync(Cancel)).ShouldBe(Keeper.LocalId);
+    }
+
+    [Fact]
+    public async Task A_wrong_name_and_a_wrong_password_are_refused_alike_and_many_tries_are_stopped()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var client = host.Browser();
+        var said = new List<string>();
+        foreach (var (name, password) in new[] { ("Nobody", Password), ("Ada", "not this one at all") })
+        {
+            var answer = await SendAsync(client, "/api/sign-in", new SignInRequest(name, password));
+            ((int)answer.StatusCode).ShouldBe(422);
+            answer.Headers.Contains("Set-Cookie").ShouldBeFalse();
+            said.Add(JsonNode.Parse(await answer.Content.ReadAsStringAsync(Cancel))!["detail"]!.GetValue<string>());
+        }
+
+        said.Distinct().ShouldHaveSingleItem();
+        var statuses = new List<int>();
+        for (var i = 0; i < 25; i++)
+        {
+            var answer = await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", $"wrong password {i}"));
+            statuses.Add((int)answer.StatusCode);
+        }
+
+        statuses[^1].ShouldBe(429);
+        var account = await ada.GetAsync<AccountView>("/api/account");
+        account.SignIns.ShouldContain(s => s.What == "locked for five minutes" && !s.Succeeded);
+        account.SignIns.ShouldContain(s => s.What == "account made" && s.Succeeded);
+    }
+
+    [Fact]
+    public async Task A_session_is_a_cookie_no_script_reads_and_no_other_site_sends_and_ends_everywhere_at_once()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var answer = await SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", Password));
+        var cookie = answer.Headers.GetValues("Set-Cookie").ShouldHaveSingleItem();
+        cookie.ShouldContain("httponly", Case.Insensitive);
+        cookie.ShouldContain("samesite=strict", Case.Insensitive);
+        var (here, there) = (host.Browser(), host.Browser());
+        foreach (var client in new[] { here, there })
+        {
+            await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", Password));
+            (await client.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+                HttpStatusCode.OK
+            );
+        }
+
+        await SendAsync(here, "/api/sign-out-everywhere", new { });
+        foreach (var client in new[] { here, there })
+        {
+            var refused = await client.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel);
+            refused.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+            refused.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
+        }
+    }
+
+    [Fact]
+    public async Task Another_password_ends_the_other_sessions_and_not_this_one()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var there = host.Browser();
+        await SendAsync(there, "/api/sign-in", new SignInRequest("Ada", Password));
+        await ada.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/account/password",
+            new PasswordRequest("not the old one", "a longer one for the boat")
+        );
+        await SendAsync(
+            ada.Client,
+            "/api/account/password",
+            new PasswordRequest(Password, "a longer one for the boat")
+        );
+        (await ada.Client.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await there.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
+    }
+
+    [Fact]
+    public async Task Whoever_does_not_sign_in_gets_nothing_of_any_operation()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var calls = await CallsAsync(host, await FuzzTests.FurnishAsync(ada), seed: 3);
+        var nobody = host.Browser();
+        foreach (var operation in calls.Operations.Where(o => o.Id is not ("getMe" or "signIn" or "makeAccount")))
+        {
+            var call = calls.Next(operation);
+            var answer = await AnswerAsync(nobody, call);
+            // An address that is no address at all is refused before anybody looks who asks.
+            ((int)answer.StatusCode).ShouldBeOneOf([401, 400, 404], call.ToString());
+            if ((int)answer.StatusCode != 401)
+            {
+                (await AnswerAsync(ada.Client, call)).StatusCode.ShouldBe(answer.StatusCode, call.ToString());
+            }
+        }
+    }
+
+    [Trait("Duration", "Long")]
+    [Fact]
+    public async Task Another_keeper_gets_and_changes_nothing_of_any_operation()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, ben) = await TwoAsync(host);
+        var ids = await FuzzTests.FurnishAsync(ada);
+        await ada.PostAsync<StashAnswer>(
+            "/api/stash/edits",
+            new AddToStash([new StashEntry(StashKind.Card, "Adas Zwetschgen")])
+        );
+        var before = await SeenAsync(ada, ids["albums"][0]);
+        var leaks = new List<string>();
+        for (var round = 0; round < Thorough.Of(20, 4); round++)
+        {
+            var calls = await CallsAsync(host, ids, seed: 100 + round);
+            foreach (var operation in calls.Operations.Where(o => o.Id is not ("signOut" or "signOutEverywhere")))
+            {
+                var call = calls.Next(operation);
+                var answer = await AnswerAsync(ben.Client, call);
+                var text = await answer.Content.ReadAsStringAsync(Cancel);
+                var named = call.Url.Split('?')[0].Split('/').Any(p => Guid.TryParse(p, out var id) && Owned(ids, id));
+                if ((named && answer.IsSuccessStatusCode) || text.Contains("Zwetschgen", StringComparison.Ordinal))
+                {
+                    leaks.Add($"{(int)answer.StatusCode} {call}");
+                }
+            }
+        }
+
+        leaks.ShouldBeEmpty();
+        (await SeenAsync(ada, ids["albums"][0])).ShouldBe(before);
+        await using var scope = host.Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+        var album = ids["albums"][0];
+        (await db.PrintJobs.CountAsync(j => j.AlbumId == album, Cancel)).ShouldBe(0);
+        (await db.LabOrders.CountAsync(j => j.AlbumId == album, Cancel)).ShouldBe(0);
+        (await db.Books.CountAsync(j => j.AlbumId == album, Cancel)).ShouldBe(0);
+        (await db.Backups.CountAsync(b => b.AlbumIds.Contains(album), Cancel)).ShouldBe(0);
+        (await db.Edits.CountAsync(e => e.AlbumId == album && e.KeeperId != Keeper.LocalId, Cancel)).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_job_works_for_the_keeper_who_asked_for_it()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (_, ben) = await TwoAsync(host);
+        var album = await ben.MakeAlbumAsync();
+        var asked = await ben.PostAsync<BookView>(
+            $"/api/albums/{album.Id}/books",
+            new BookRequest("one", BookForm.Pages, true, [album.Units[0].Id])
+        );
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            await scope.ServiceProvider.GetRequiredService<BookRunner>().RunAsync(asked.Id, Cancel);
+        }
+
+        var done = await ben.GetAsync<BookView>($"/api/books/{asked.Id}");
+        (done.State, done.Problem).ShouldBe((JobState.Done, null));
+    }
+
+    private static bool Owned(Dictionary<string, IReadOnlyList<Guid>> ids, Guid id) =>
+        ids.Values.Any(v => v.Contains(id));
+
+    private static async Task<RandomCalls> CallsAsync(
+        TestHost host,
+        Dictionary<string, IReadOnlyList<Guid>> ids,
+        int seed
+    )
+    {
+        var document = JsonNode.Parse(await host.Client.GetStringAsync("/api/openapi.json", Cancel))!.AsObject();
+        return new RandomCalls(
+            document,
+            seed,
+            name => ids.GetValueOrDefault(name) ?? ids.GetValueOrDefault(name.TrimEnd('s') + "s") ?? []
+        );
+    }
+
+    private static async Task<HttpResponseMessage> AnswerAsync(HttpClient client, RandomCall call)
+    {
+        using var request = new HttpRequestMessage(call.Operation.Method, call.Url);
+        if (call.ContentType is { } type)
+        {
+            request.Content = new ByteArrayContent(call.Body);
+            request.Content.Headers.ContentType = new(type);
+        }
+
+        return await client.SendAsync(request, Cancel);
+    }
+
+    /// <summary>What its keeper sees of an album.</summary>
+    private static async Task<string> SeenAsync(TestHost host, Guid album)
+    {
+        var seen = new List<string>();
+        foreach (
+            var path in new[] { "/api/albums", $"/api/albums/{album}", $"/api/albums/{album}/leaves", "/api/stash" }
+        )
+        {
+            seen.Add(await host.Client.GetStringAsync(new Uri(path, UriKind.Relative), Cancel));
+        }
+
+        foreach (var unit in (await host.GetAsync<AlbumView>($"/api/albums/{album}")).Units)
+        {
+            seen.Add(await host.Client.GetStringAsync(new Uri($"/api/units/{unit.Id}", UriKind.Relative), Cancel));
+        }
+
+        return string.Join('\n', seen);
+    }
+}
