@@ -288,7 +288,22 @@ public sealed class AttackTests
             var policy = response.Headers.GetValues("Content-Security-Policy").Single();
             policy.ShouldContain("form-action 'self'");
             policy.ShouldContain("base-uri 'self'");
+            policy.ShouldContain("frame-ancestors 'none'");
             response.Headers.GetValues("X-Content-Type-Options").Single().ShouldBe("nosniff");
+        }
+    }
+
+    [Fact]
+    public async Task A_host_name_that_is_not_this_servers_is_not_answered()
+    {
+        await using var host = await TestHost.StartAsync();
+        foreach (var (name, status) in new[] { ("localhost", 200), ("127.0.0.1", 200), ("albums.example.org", 400) })
+        {
+            // A page of another site whose name was made to point here (DNS rebinding) asks under its own name.
+            using var request = new HttpRequestMessage(HttpMethod.Get, "/api/albums");
+            request.Headers.Host = name;
+            var response = await host.Client.SendAsync(request, Cancel);
+            ((int)response.StatusCode).ShouldBe(status, name);
         }
     }
 
