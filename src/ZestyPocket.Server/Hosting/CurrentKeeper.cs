@@ -10,8 +10,8 @@ public interface ICurrentKeeper
 }
 
 /// <summary>
-/// The keeper for whom work goes on outside a request: a job, or a command of the terminal. It holds for everything that
-/// is awaited inside.
+/// The keeper for whom work goes on outside a request: a job, or a command of the terminal. It holds for everything
+/// that is awaited inside.
 /// </summary>
 public sealed class KeeperScope : IDisposable
 {

@@ -137,8 +137,8 @@ public sealed class Accounts(
         if (!made.Succeeded)
         {
             throw new RuleException(
-                $"{string.Join(" ", made.Errors.Select(e => e.Description))} No account was made: change that and send it "
-                    + "again."
+                $"{string.Join(" ", made.Errors.Select(e => e.Description))} No account was made: change that and send "
+                    + "it again."
             );
         }
 
