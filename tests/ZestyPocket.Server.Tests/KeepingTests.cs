@@ -236,6 +236,11 @@ public sealed class KeepingTests
         // By hand: two pages are one leaf; three cards at 0.40; a ticket of five pounds at 1.20.
         (week.Leaves, week.Stash, week.Keepsakes, week.Lab).ShouldBe(("1.20 EUR", "1.20 EUR", "6.00 EUR", "0.00 EUR"));
         week.Total.ShouldBe("8.40 EUR");
+        // Deleted from the stash it was paid for all the same.
+        await host.PostAsync<StashAnswer>(
+            "/api/stash/edits",
+            new DeleteFromStash { ItemId = card.Id, Revision = card.Revision + 1 }
+        );
         await host.EditAlbumAsync(album.Id, new SetRates("EUR", []) { Revision = TestHost.Latest });
         costs = await host.GetAsync<CostView>($"/api/albums/{album.Id}/costs");
         costs.WithoutRate.ShouldBe(["5.00 GBP"]);

@@ -18,7 +18,7 @@ public sealed class DesignEditor(ZestyContext db, ICurrentKeeper keeper, IClock 
     public async Task<CollectionEdited> ApplyAsync(DesignEdit edit, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(edit);
-        await using var transaction = await BeginAsync(cancel);
+        await using var transaction = await AlbumLock.BeginAsync(db, keeper.Id, cancel);
         var rows = await RowsAsync(cancel);
         var collection = new OwnDesigns([.. rows.Select(r => r.Read())]);
         Require(edit, collection);
@@ -33,7 +33,7 @@ public sealed class DesignEditor(ZestyContext db, ICurrentKeeper keeper, IClock 
     public async Task<ImportedDesigns> ImportAsync(string text, CancellationToken cancel)
     {
         var found = DesignFile.Read(text);
-        await using var transaction = await BeginAsync(cancel);
+        await using var transaction = await AlbumLock.BeginAsync(db, keeper.Id, cancel);
         var rows = await RowsAsync(cancel);
         var collection = new OwnDesigns([.. rows.Select(r => r.Read())]);
         var (kept, refused) = (new List<string>(), new List<string>());
@@ -55,14 +55,6 @@ public sealed class DesignEditor(ZestyContext db, ICurrentKeeper keeper, IClock 
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return new ImportedDesigns(kept, refused);
-    }
-
-    /// <summary>One after another: the same design twice at once must not be two.</summary>
-    private async Task<Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction> BeginAsync(CancellationToken cancel)
-    {
-        var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await AlbumLock.HoldAsync(db, keeper.Id, cancel);
-        return transaction;
     }
 
     private Task<List<KeeperDesign>> RowsAsync(CancellationToken cancel) =>

@@ -64,7 +64,8 @@ public sealed class CostReader(
         var (leaf, trip) = (album.ReadKeeping().LeafPrice, album.ReadTrip());
         var opened = await opener.OpenAlbumAsync(albumId, cancel);
         var orders = await OrdersAsync(albumId, cancel);
-        var items = (await stash.StashAsync(cancel)).Present.Where(i => i.Price is not null && i.Used > 0).ToList();
+        // What was used up may have been deleted from the stash since: it was paid for all the same.
+        var items = (await stash.StashAsync(cancel)).Items.Where(i => i.Price is not null && i.Used > 0).ToList();
         var fromLab = orders.SelectMany(o => o.Pieces).Select(p => p.PieceId).ToHashSet();
         var prices = new MaterialPrices(leaf?.Amount, await PapersAsync(cancel));
         var missing = new List<Money>();

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
 
 namespace ZestyPocket.Storage.Editing;
 
@@ -36,5 +37,16 @@ public static class AlbumLock
         {
             throw new InvalidOperationException("An album's lock lasts as long as a transaction: begin one first.");
         }
+    }
+
+    /// <summary>
+    /// A transaction that has what belongs to a keeper to itself: the same thing twice at once must not be two.
+    /// </summary>
+    public static async Task<IDbContextTransaction> BeginAsync(ZestyContext db, Guid keeperId, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await HoldAsync(db, keeperId, cancel);
+        return transaction;
     }
 }

@@ -40,7 +40,7 @@ public sealed class StashEditor(
     public async Task<StashAnswer> ApplyAsync(StashEdit edit, IReadOnlyList<string> passed, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(edit);
-        await using var transaction = await BeginAsync(cancel);
+        await using var transaction = await AlbumLock.BeginAsync(db, keeper.Id, cancel);
         var rows = await RowsAsync(cancel);
         var stash = new KeeperStash([.. rows.Select(r => r.Read())]);
         Require(edit, stash);
@@ -79,7 +79,7 @@ public sealed class StashEditor(
     /// <summary>Takes an edit back, or makes one again that was taken back.</summary>
     public async Task<StashAnswer> TurnAsync(Guid stepId, bool undo, CancellationToken cancel)
     {
-        await using var transaction = await BeginAsync(cancel);
+        await using var transaction = await AlbumLock.BeginAsync(db, keeper.Id, cancel);
         var step =
             await db.StashSteps.SingleOrDefaultAsync(s => s.Id == stepId && s.KeeperId == keeper.Id, cancel)
             ?? throw new MissingException("That edit");
@@ -119,14 +119,6 @@ public sealed class StashEditor(
             await reader.ViewsAsync(items, cancel),
             []
         );
-    }
-
-    /// <summary>One after another: the same thing twice at once must not be two.</summary>
-    private async Task<Microsoft.EntityFrameworkCore.Storage.IDbContextTransaction> BeginAsync(CancellationToken cancel)
-    {
-        var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await AlbumLock.HoldAsync(db, keeper.Id, cancel);
-        return transaction;
     }
 
     private Task<List<StashedItem>> RowsAsync(CancellationToken cancel) =>
