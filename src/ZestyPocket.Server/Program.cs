@@ -99,6 +99,12 @@ services.AddScoped<PhotoEditor>();
 services.AddScoped<OverviewReader>();
 services.AddScoped<AlbumFinder>();
 services.AddScoped<StoryEditor>();
+services.AddSingleton<AlbumFeed>();
+services.AddHostedService(s => s.GetRequiredService<AlbumFeed>());
+services.AddScoped<Company>();
+services.AddScoped<Contributions>();
+services.AddScoped<ContributorDoor>();
+services.AddScoped<ContributedPhotos>();
 services.AddScoped<StoryFitting>();
 services.AddScoped<StoryReader>();
 services.AddScoped<AlbumWordsReader>();
@@ -303,6 +309,7 @@ app.UseStaticFiles(
 // After the files of the program, which anybody may have.
 app.UseAuthentication();
 app.UseAuthorization();
+app.UseAlbumDoor();
 app.UseRateLimiter();
 
 app.MapHealthChecks("/healthz");
@@ -311,6 +318,10 @@ var api = app.MapGroup("/api")
     .AddEndpointFilter(NoMissingEntries.CheckAsync)
     .RequireAuthorization(HouseholdDoor.Policy);
 api.MapHousehold();
+api.MapSharing();
+api.MapCompany();
+api.MapContributions();
+api.MapContributedPhotos();
 api.MapCatalog();
 api.MapDesigns();
 api.MapAlbums();

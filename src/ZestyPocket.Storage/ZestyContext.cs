@@ -15,6 +15,7 @@ using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
+using ZestyPocket.Storage.Sharing;
 using ZestyPocket.Storage.Words;
 
 namespace ZestyPocket.Storage;
@@ -83,6 +84,18 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
 
     public DbSet<KeeperDesign> Designs => Set<KeeperDesign>();
 
+    public DbSet<AlbumShare> Shares => Set<AlbumShare>();
+
+    public DbSet<Invitation> Invitations => Set<Invitation>();
+
+    public DbSet<ShareEntry> ShareEntries => Set<ShareEntry>();
+
+    public DbSet<ContributorLink> ContributorLinks => Set<ContributorLink>();
+
+    public DbSet<Presence> Presences => Set<Presence>();
+
+    public DbSet<Comment> Comments => Set<Comment>();
+
     /// <summary>How every part of the program sets the provider up.</summary>
     public static void Configure(DbContextOptionsBuilder builder, string connectionString) =>
         builder.UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime());
@@ -97,6 +110,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
     {
         base.OnModelCreating(builder);
         ConfigureAccounts(builder);
+        ConfigureSharing(builder);
         builder.Entity<Keeper>(keeper =>
         {
             keeper.Property(k => k.Name).HasMaxLength(200);
@@ -408,6 +422,49 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
             attempt.Property(a => a.What).HasMaxLength(80);
             attempt.Property(a => a.From).HasMaxLength(80);
             attempt.HasIndex(a => new { a.AccountId, a.At });
+        });
+    }
+
+    private static void ConfigureSharing(ModelBuilder builder)
+    {
+        builder.Entity<AlbumShare>(share =>
+        {
+            share.HasKey(s => new { s.AlbumId, s.KeeperId });
+            share.HasOne<Album>().WithMany().HasForeignKey(s => s.AlbumId);
+            share.HasOne<Keeper>().WithMany().HasForeignKey(s => s.KeeperId);
+            share.HasIndex(s => s.KeeperId);
+        });
+        builder.Entity<Invitation>(invitation =>
+        {
+            invitation.Property(i => i.Hash).HasMaxLength(64).IsFixedLength();
+            invitation.Property(i => i.For).HasMaxLength(Invitation.LongestName);
+            invitation.HasOne<Album>().WithMany().HasForeignKey(i => i.AlbumId);
+            invitation.HasIndex(i => i.Hash).IsUnique();
+        });
+        builder.Entity<ShareEntry>(entry =>
+        {
+            entry.Property(e => e.What).HasMaxLength(ShareEntry.LongestWhat);
+            entry.HasOne<Album>().WithMany().HasForeignKey(e => e.AlbumId);
+            entry.HasIndex(e => new { e.AlbumId, e.At });
+        });
+        builder.Entity<ContributorLink>(link =>
+        {
+            link.Property(l => l.Hash).HasMaxLength(64).IsFixedLength();
+            link.Property(l => l.Person).HasMaxLength(ContributorLink.LongestPerson);
+            link.Property(l => l.Prompt).HasMaxLength(ContributorLink.LongestPrompt);
+            link.HasOne<Album>().WithMany().HasForeignKey(l => l.AlbumId);
+            link.HasIndex(l => l.Hash).IsUnique();
+        });
+        builder.Entity<Presence>(presence =>
+        {
+            presence.HasKey(p => new { p.AlbumId, p.WindowId });
+            presence.HasOne<Album>().WithMany().HasForeignKey(p => p.AlbumId);
+        });
+        builder.Entity<Comment>(comment =>
+        {
+            comment.Property(c => c.Words).HasMaxLength(Comment.LongestWords);
+            comment.HasOne<Album>().WithMany().HasForeignKey(c => c.AlbumId);
+            comment.HasIndex(c => new { c.AlbumId, c.UnitId });
         });
     }
 

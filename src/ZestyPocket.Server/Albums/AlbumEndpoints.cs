@@ -21,7 +21,8 @@ public static class AlbumEndpoints
 
         albums
             .MapGet("", (AlbumReader reader, CancellationToken cancel) => reader.ShelfAsync(cancel))
-            .WithName("listAlbums");
+            .WithName("listAlbums")
+            .ForReaders();
 
         albums
             .MapGet(
@@ -29,6 +30,7 @@ public static class AlbumEndpoints
                 (Guid id, AlbumReader reader, CancellationToken cancel) => reader.ViewAsync(id, cancel)
             )
             .WithName("getAlbum")
+            .ForReaders()
             .WithProblems();
 
         albums
@@ -121,6 +123,7 @@ public static class AlbumEndpoints
                 }
             )
             .WithName("putAlbumAway")
+            .ForTheOwner()
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
 
@@ -138,6 +141,7 @@ public static class AlbumEndpoints
                 }
             )
             .WithName("bringAlbumBack")
+            .ForTheOwner()
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
 

@@ -1,6 +1,8 @@
+using Microsoft.AspNetCore.Authorization;
 using NodaTime;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
+using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -38,6 +40,22 @@ public static class ApiDocument
                             }
                         }
 
+                        return Task.CompletedTask;
+                    }
+                );
+                // Who may ask: what every answer is checked against in the tests.
+                options.AddOperationTransformer(
+                    (operation, context, _) =>
+                    {
+                        var metadata = context.Description.ActionDescriptor.EndpointMetadata;
+                        var needs =
+                            metadata.OfType<IAllowAnonymous>().Any() ? "nobody"
+                            : !AlbumDoor.IsAboutAnAlbum(context.Description.RelativePath) ? "keeper"
+                            : metadata.OfType<NeedsRole>().LastOrDefault() is { Role: var role }
+                                ? role.ToString().ToLowerInvariant()
+                            : "editor";
+                        operation.Extensions ??= new Dictionary<string, Microsoft.OpenApi.IOpenApiExtension>();
+                        operation.Extensions["x-needs"] = new Microsoft.OpenApi.JsonNodeExtension(needs);
                         return Task.CompletedTask;
                     }
                 );

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -7,6 +8,9 @@ namespace ZestyPocket.Server.Hosting;
 public interface ICurrentKeeper
 {
     Guid Id { get; }
+
+    /// <summary>What this request or job wants with an album: whoever may do less does not find it.</summary>
+    AlbumRole Needs { get; }
 }
 
 /// <summary>
@@ -15,19 +19,19 @@ public interface ICurrentKeeper
 /// </summary>
 public sealed class KeeperScope : IDisposable
 {
-    private static readonly AsyncLocal<Guid?> Acting = new();
+    private static readonly AsyncLocal<(Guid Id, AlbumRole Needs)?> Acting = new();
 
-    private readonly Guid? _before;
+    private readonly (Guid Id, AlbumRole Needs)? _before;
 
-    private KeeperScope(Guid? before) => _before = before;
+    private KeeperScope((Guid Id, AlbumRole Needs)? before) => _before = before;
 
     /// <summary>Null outside every scope.</summary>
-    public static Guid? Now => Acting.Value;
+    public static (Guid Id, AlbumRole Needs)? Now => Acting.Value;
 
-    public static KeeperScope Of(Guid keeperId)
+    public static KeeperScope Of(Guid keeperId, AlbumRole needs = AlbumRole.Editor)
     {
         var scope = new KeeperScope(Acting.Value);
-        Acting.Value = keeperId;
+        Acting.Value = (keeperId, needs);
         return scope;
     }
 
@@ -41,10 +45,13 @@ public sealed class KeeperScope : IDisposable
 public sealed class CurrentKeeper(IHttpContextAccessor http, ZestySettings settings) : ICurrentKeeper
 {
     public Guid Id =>
-        KeeperScope.Now
+        KeeperScope.Now?.Id
         ?? (
             settings.SignIn == SignInMode.None ? Keeper.LocalId
             : Guid.TryParse(http.HttpContext?.User.FindFirstValue(ClaimTypes.NameIdentifier), out var id) ? id
             : throw new InvalidOperationException("Nobody is signed in, and no job says for whom it works.")
         );
+
+    public AlbumRole Needs =>
+        KeeperScope.Now?.Needs ?? NeedsRole.Of(http.HttpContext?.GetEndpoint()?.Metadata) ?? AlbumRole.Editor;
 }

@@ -7,12 +7,22 @@ using ZestyPocket.Core;
 using ZestyPocket.Drawing.Photos;
 using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Hosting;
 
 /// <summary>What was asked for does not exist, or belongs to somebody else.</summary>
 public sealed class MissingException(string what)
     : Exception($"{what} was not found. It may have been put away; go back to the shelf.");
+
+/// <summary>Somebody may come to an album, but not do this there.</summary>
+public sealed class NotAllowedException(AlbumRole role, AlbumRole needs)
+    : Exception(
+        needs == AlbumRole.Owner
+            ? "Only the owner of this album does that. Nothing was changed: ask the owner."
+            : $"You are a {role.ToString().ToLowerInvariant()} of this album, and this is for its editors. Nothing was "
+                + "changed: ask its owner."
+    );
 
 /// <summary>Turns refusals into problem documents: what happened, what was kept, what to do.</summary>
 public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
@@ -49,6 +59,12 @@ public sealed class Problems(IProblemDetailsService service) : IExceptionHandler
                 Status = StatusCodes.Status404NotFound,
                 Title = "Not found",
                 Detail = missing.Message,
+            },
+            NotAllowedException refused => new ProblemDetails
+            {
+                Status = StatusCodes.Status403Forbidden,
+                Title = "Not for you",
+                Detail = refused.Message,
             },
             StoredDocumentException stored => new ProblemDetails
             {

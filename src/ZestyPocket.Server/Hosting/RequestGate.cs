@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Routing.Template;
 using Microsoft.Net.Http.Headers;
+using ZestyPocket.Storage.Editing;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -10,6 +11,9 @@ namespace ZestyPocket.Server.Hosting;
 /// </summary>
 public static class RequestGate
 {
+    /// <summary>A key that each open window of the program chooses for itself.</summary>
+    public const string WindowHeader = "X-Zesty-Window";
+
     public static IApplicationBuilder UseSecurityHeaders(this IApplicationBuilder app) =>
         app.Use(
             (context, next) =>
@@ -40,6 +44,8 @@ public static class RequestGate
                     return;
                 }
 
+                // The window that asks hears no news of what it did itself.
+                AlbumNews.Window = Guid.TryParse(context.Request.Headers[WindowHeader], out var window) ? window : null;
                 await next();
             }
         );

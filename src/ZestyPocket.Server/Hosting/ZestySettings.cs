@@ -38,5 +38,8 @@ public sealed class ZestySettings
 
     public string Backups => BackupFolder ?? Path.Combine(DataFolder, "backups");
 
+    /// <summary>Where the post office puts letters.</summary>
+    public string Letters => Path.Combine(DataFolder, "letters");
+
     public string Prints => Path.Combine(DataFolder, "prints");
 }

@@ -1,12 +1,12 @@
 using System.Security.Claims;
 using System.Security.Cryptography;
-using System.Text;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Accounts;
 using ZestyPocket.Storage.Albums;
@@ -19,6 +19,7 @@ public sealed class Accounts(
     UserManager<Account> users,
     SignInManager<Account> signIn,
     ZestySettings settings,
+    Invitations invitations,
     IHttpContextAccessor http,
     IClock clock
 )
@@ -31,9 +32,6 @@ public sealed class Accounts(
     public const int ShortestPassword = 10;
 
     private const int MostShown = 50;
-
-    /// <summary>128 random bits and more cannot be guessed (OWASP ASVS 5).</summary>
-    private const int SecretBytes = 24;
 
     private static readonly Duration LinkHolds = Duration.FromDays(7);
 
@@ -95,7 +93,11 @@ public sealed class Accounts(
     {
         ArgumentNullException.ThrowIfNull(asked);
         RequireHousehold();
-        var (name, now, hash) = (PlainWords.Name(asked.Name).Trim(), clock.GetCurrentInstant(), HashOf(asked.Secret));
+        var (name, now, hash) = (
+            PlainWords.Name(asked.Name).Trim(),
+            clock.GetCurrentInstant(),
+            LinkSecret.HashOf(asked.Secret)
+        );
         if (name.Length is 0 or > LongestName)
         {
             throw new RuleException($"A name has 1 to {LongestName} characters. No account was made.");
@@ -106,7 +108,8 @@ public sealed class Accounts(
         var used = await db
             .AccountLinks.Where(l => l.Hash == hash && l.UsedAt == null && l.ExpiresAt > now)
             .ExecuteUpdateAsync(set => set.SetProperty(l => l.UsedAt, now), cancel);
-        if (used == 0)
+        // Whoever is invited to an album may make an account for it.
+        if (used == 0 && await invitations.FindAsync(asked.Secret, cancel) is null)
         {
             throw new RuleException(
                 "This link was used already or is too old. No account was made: ask for another one."
@@ -140,6 +143,11 @@ public sealed class Accounts(
                 $"{string.Join(" ", made.Errors.Select(e => e.Description))} No account was made: change that and send "
                     + "it again."
             );
+        }
+
+        if (used == 0)
+        {
+            await invitations.AcceptAsync(asked.Secret, account.Id, cancel);
         }
 
         await NoteAsync(account.Id, "account made", succeeded: true, cancel);
@@ -195,21 +203,20 @@ public sealed class Accounts(
     public async Task<AccountLinkView> LinkAsync(Guid? madeBy, CancellationToken cancel)
     {
         RequireHousehold();
-        var secret = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(SecretBytes));
+        var secret = LinkSecret.New();
         var now = clock.GetCurrentInstant();
         db.AccountLinks.Add(
             new AccountLink
             {
                 Id = Guid.CreateVersion7(),
-                Hash = HashOf(secret),
+                Hash = LinkSecret.HashOf(secret),
                 MadeBy = madeBy,
                 MadeAt = now,
                 ExpiresAt = now + LinkHolds,
             }
         );
         await db.SaveChangesAsync(cancel);
-        // After the #, so that it is in no log of any server or proxy.
-        return new AccountLinkView($"/welcome#{secret}", now + LinkHolds);
+        return new AccountLinkView(LinkSecret.Path("welcome", secret), now + LinkHolds);
     }
 
     /// <summary>For the terminal: the way to the first account; null when there is one already.</summary>
@@ -246,7 +253,4 @@ public sealed class Accounts(
 
     private static RuleException Refused() =>
         new("That name and password do not belong together, or too many were tried. Wait a little and try again.");
-
-    private static string HashOf(string secret) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(secret.Trim())));
 }

@@ -1,9 +1,9 @@
-using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Accounts;
 
@@ -15,17 +15,14 @@ public static class HouseholdDoor
     /// <summary>What everything under <c>/api</c> asks for.</summary>
     public const string Policy = "keeper";
 
-    /// <summary>What is asked a few times only, such as to sign in.</summary>
-    public const string Guarded = "guarded";
-
-    /// <summary>Sign-ins a minute from one address. A choice of this program.</summary>
-    private const int TriesAMinute = 20;
-
     public static void AddHousehold(this IServiceCollection services, ZestySettings settings)
     {
         services.AddHttpContextAccessor();
         services.AddScoped<ICurrentKeeper, CurrentKeeper>();
         services.AddScoped<Accounts>();
+        services.AddScoped<Invitations>();
+        services.AddScoped<ShareLog>();
+        services.AddSingleton<IPostOffice, FolderPostOffice>();
         services
             .AddIdentityCore<Account>(options =>
             {
@@ -55,30 +52,7 @@ public static class HouseholdDoor
                         settings.SignIn == SignInMode.None || context.User.Identity is { IsAuthenticated: true }
                     )
             );
-        services.AddRateLimiter(limiter =>
-        {
-            limiter.AddPolicy(
-                Guarded,
-                context =>
-                    RateLimitPartition.GetFixedWindowLimiter(
-                        context.Connection.RemoteIpAddress?.ToString() ?? "unknown",
-                        _ => new FixedWindowRateLimiterOptions
-                        {
-                            PermitLimit = TriesAMinute,
-                            Window = TimeSpan.FromMinutes(1),
-                        }
-                    )
-            );
-            limiter.OnRejected = (context, cancel) =>
-                new ValueTask(
-                    AnswerAsync(
-                        context.HttpContext,
-                        StatusCodes.Status429TooManyRequests,
-                        "Too many tries",
-                        "Nothing was done. Wait a minute and try again."
-                    )
-                );
-        });
+        services.AddRateLimits();
     }
 
     private static void Cookie(CookieAuthenticationOptions options)

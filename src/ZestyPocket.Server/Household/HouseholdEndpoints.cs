@@ -21,7 +21,7 @@ public static class HouseholdEndpoints
             )
             .WithName("signIn")
             .AllowAnonymous()
-            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .RequireRateLimiting(RateLimits.Guarded)
             .WithProblems();
         group
             .MapPost(
@@ -31,7 +31,7 @@ public static class HouseholdEndpoints
             )
             .WithName("makeAccount")
             .AllowAnonymous()
-            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .RequireRateLimiting(RateLimits.Guarded)
             .WithProblems();
         group
             .MapPost(
@@ -71,7 +71,7 @@ public static class HouseholdEndpoints
                 }
             )
             .WithName("changePassword")
-            .RequireRateLimiting(HouseholdDoor.Guarded)
+            .RequireRateLimiting(RateLimits.Guarded)
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
         group

@@ -93,6 +93,7 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         try
         {
             outcome = await EndAsync(line, outcome, cancel);
+            await AlbumNews.TellAsync(db, albumId, NewsKind.Photos, photo.UnitId is { } unit ? [unit] : [], cancel);
             await transaction.CommitAsync(cancel);
             return outcome;
         }

@@ -83,6 +83,7 @@ public static class BookEndpoints
                     )
             )
             .WithName("makeBook")
+            .ForReaders()
             .WithProblems();
         group
             .MapGet(
@@ -91,6 +92,7 @@ public static class BookEndpoints
                     BookView.Of(await books.RequireAsync(id, What, cancel))
             )
             .WithName("getBook")
+            .ForReaders()
             .WithProblems();
         group
             .MapPost(
@@ -99,6 +101,7 @@ public static class BookEndpoints
                     BookView.Of(await books.CancelAsync(id, What, cancel))
             )
             .WithName("cancelBook")
+            .ForReaders()
             .WithProblems();
         group
             .MapGet(
@@ -122,6 +125,7 @@ public static class BookEndpoints
                 }
             )
             .WithName("getBookFile")
+            .ForReaders()
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithProblems();
     }

@@ -126,6 +126,7 @@ public static class KeepingEndpoints
         group
             .MapGet("/costs", (Guid id, CostReader reader, CancellationToken cancel) => reader.ReadAsync(id, cancel))
             .WithName("getCosts")
+            .ForTheOwner()
             .WithProblems();
         group
             .MapGet(

@@ -45,6 +45,7 @@ public static class ReadingEndpoints
                 }
             )
             .WithName("getPages")
+            .ForReaders()
             .WithProblems();
         group
             .MapGet(
@@ -69,6 +70,7 @@ public static class ReadingEndpoints
                 }
             )
             .WithName("getPagePicture")
+            .ForReaders()
             .WithProblems();
     }
 

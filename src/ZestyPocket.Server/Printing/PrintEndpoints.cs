@@ -132,6 +132,7 @@ public static class PrintEndpoints
                     Results.File(Path.GetFullPath(await spreads.PngAsync(id, 150, cancel)), "image/png", "spread.png")
             )
             .WithName("getSpreadPng")
+            .ForReaders()
             .Produces(StatusCodes.Status200OK, contentType: "image/png")
             .WithProblems();
 
@@ -147,6 +148,7 @@ public static class PrintEndpoints
                 }
             )
             .WithName("getSpreadCover")
+            .ForReaders()
             .Produces(StatusCodes.Status200OK, contentType: "image/png")
             .WithProblems();
 
@@ -201,6 +203,7 @@ public static class PrintEndpoints
                     Results.File(await spreads.PdfAsync(id, cancel), "application/pdf", "spread.pdf")
             )
             .WithName("getSpreadPdf")
+            .ForReaders()
             .Produces(StatusCodes.Status200OK, contentType: "application/pdf")
             .WithProblems();
     }

@@ -26,7 +26,13 @@ public sealed class StoryEditor(
     StoryFitting fitting
 )
 {
-    public async Task<StoryAnswer> ApplyAsync(Guid albumId, StoryEdit edit, CancellationToken cancel)
+    /// <param name="alongside">What is done in the same transaction once the story has its key; may be null.</param>
+    public async Task<StoryAnswer> ApplyAsync(
+        Guid albumId,
+        StoryEdit edit,
+        CancellationToken cancel,
+        Func<Guid, Task>? alongside = null
+    )
     {
         ArgumentNullException.ThrowIfNull(edit);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
@@ -57,6 +63,11 @@ public sealed class StoryEditor(
             open is null ? units.Union(told) : units.Union(told).Append(open.Unit.Id),
             cancel
         );
+        if (alongside is not null)
+        {
+            await alongside(edited.StoryId);
+        }
+
         await transaction.CommitAsync(cancel);
         return new StoryAnswer(edited.Done, editId, edited.StoryId, edited.Says);
     }

@@ -122,7 +122,7 @@ public sealed class History(ZestyContext db, IClock clock)
         }
 
         db.Edits.Add(edit);
-        await SaveOrStaleAsync(asked, summary, cancel);
+        await SaveAndTellAsync(asked, summary, edit, cancel);
         return edit.Id;
     }
 
@@ -231,7 +231,7 @@ public sealed class History(ZestyContext db, IClock clock)
         }
 
         edit.Undone = true;
-        await SaveOrStaleAsync(asked, "Undo", cancel);
+        await SaveAndTellAsync(asked, "Undo", edit, cancel);
     }
 
     private async Task<Edit> DoAgainAsync(Guid editId, CancellationToken cancel)
@@ -247,7 +247,7 @@ public sealed class History(ZestyContext db, IClock clock)
         }
 
         edit.Undone = false;
-        await SaveOrStaleAsync(asked, "Redo", cancel);
+        await SaveAndTellAsync(asked, "Redo", edit, cancel);
         return edit;
     }
 
@@ -353,6 +353,18 @@ public sealed class History(ZestyContext db, IClock clock)
         }
 
         return rows;
+    }
+
+    /// <summary>Whoever has the album open hears of it when it is committed.</summary>
+    private async Task SaveAndTellAsync(
+        List<(IRevisioned Row, int Revision)> asked,
+        string yours,
+        Edit edit,
+        CancellationToken cancel
+    )
+    {
+        await SaveOrStaleAsync(asked, yours, cancel);
+        await AlbumNews.TellAsync(db, edit.AlbumId, NewsKind.Edit, edit.UnitIds, cancel);
     }
 
     private async Task SaveOrStaleAsync(

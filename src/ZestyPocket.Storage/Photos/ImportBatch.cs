@@ -17,6 +17,9 @@ public enum ImportSource
 {
     Files,
     Outbox,
+
+    /// <summary>Somebody with a contributor's link.</summary>
+    Contributor,
 }
 
 /// <summary>

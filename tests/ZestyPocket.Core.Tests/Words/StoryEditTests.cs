@@ -232,4 +232,42 @@ public sealed class StoryEditTests
             RoomForWords.In(Week(), new string('a', AlbumStory.LongestWords + 1), null, EvenShaper.Only)
         );
     }
+
+    [Fact]
+    public void Somebody_elses_words_stand_on_the_card_they_were_asked_for_over_as_many_cards_as_they_need()
+    {
+        var week = Week();
+        var card = NewId();
+        week = week with { Content = week.Content.AddCard(card, CardKind.Journaling, "", "plain") };
+        var words = $"{Long} {Long} {Long}";
+        var told = new NewStoryOnCard(card, words, "Oma") { UnitId = NewId(), Revision = 0 }.Apply(
+            Desk() with
+            {
+                Unit = week,
+            },
+            Tools
+        );
+        var story = told.Stories.ShouldHaveSingleItem();
+        (story.Author, story.Words).ShouldBe(("Oma", words));
+        story.Days.ShouldBe([Monday]);
+        var cards = told.Content!.CardsOf(story.Id);
+        cards.Length.ShouldBeGreaterThan(1);
+        cards[0].Id.ShouldBe(card);
+        string.Join(' ', cards.Select(c => c.Words)).ShouldBe(words);
+
+        // A card with words of its own keeps them; the story waits.
+        week = week with
+        {
+            Content = week.Content.WriteCard(card, "Mine.", "plain", CardSetting.AsTheStyle),
+        };
+        var waits = new NewStoryOnCard(card, Long, "Oma") { UnitId = NewId(), Revision = 0 }.Apply(
+            Desk() with
+            {
+                Unit = week,
+            },
+            Tools
+        );
+        waits.Content.ShouldBeNull();
+        waits.Says.ShouldHaveSingleItem().ShouldContain("waits");
+    }
 }

@@ -5,7 +5,15 @@ using System.Text.Json.Nodes;
 namespace ZestyPocket.Server.Tests.Fuzzing;
 
 /// <summary>One operation of the OpenAPI document.</summary>
-public sealed record Operation(string Id, HttpMethod Method, string Path, JsonArray Parameters, JsonObject? Body);
+/// <param name="Needs">Who may ask: nobody in particular, a keeper, or a reader, editor or owner of the album.</param>
+public sealed record Operation(
+    string Id,
+    HttpMethod Method,
+    string Path,
+    JsonArray Parameters,
+    JsonObject? Body,
+    string Needs
+);
 
 /// <summary>A call that can be sent and written down.</summary>
 public sealed record RandomCall(Operation Operation, string Url, string? ContentType, byte[] Body)
@@ -110,19 +118,21 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
 
     private readonly Random _random = new(seed);
 
-    /// <summary>The operations, in the order of the document.</summary>
+    /// <summary>The operations, in the order of the document, without those whose answer never ends.</summary>
     public IReadOnlyList<Operation> Operations { get; } =
     [
         .. from path in document["paths"]!.AsObject()
         from method in path.Value!.AsObject()
         where method.Key is "get" or "post" or "put" or "delete" or "patch"
         let operation = method.Value!.AsObject()
+        where operation["responses"]?["200"]?["content"]?["text/event-stream"] is null
         select new Operation(
             operation["operationId"]!.GetValue<string>(),
             new HttpMethod(method.Key.ToUpperInvariant()),
             path.Key,
             operation["parameters"] as JsonArray ?? [],
-            operation["requestBody"] as JsonObject
+            operation["requestBody"] as JsonObject,
+            operation["x-needs"]!.GetValue<string>()
         ),
     ];
 

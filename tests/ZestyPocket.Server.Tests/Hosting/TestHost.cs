@@ -39,6 +39,7 @@ public sealed class TestHost : IAsyncDisposable
     private static TestHost? _idle;
     private WebApplicationFactory<Program> _factory;
     private bool _lent;
+    private bool _twin;
 
     private TestHost(string connection, bool runJobs, IPageSolver? solver = null, bool household = false)
     {
@@ -87,6 +88,9 @@ public sealed class TestHost : IAsyncDisposable
         return other;
     }
 
+    /// <summary>Another server on the same database.</summary>
+    public TestHost Twin() => new(_connection, runJobs: false, household: _household) { _twin = true };
+
     /// <summary>The server on a database that is there already.</summary>
     public static TestHost On(string connection) => new(connection, runJobs: false);
 
@@ -106,7 +110,11 @@ public sealed class TestHost : IAsyncDisposable
         }
 
         await _factory.DisposeAsync();
-        TestDatabase.Leave(_connection);
+        if (!_twin)
+        {
+            TestDatabase.Leave(_connection);
+        }
+
         Directory.Delete(DataFolder, recursive: true);
     }
 

@@ -279,6 +279,46 @@ public sealed record SetStoryOnCards(Guid StoryId, int Cards, string? StyleKey =
 }
 
 /// <summary>
+/// A new story for one card that has no words yet: the card carries it, over as many cards as its words need. Where the
+/// card is gone or has words by now, the story waits beside it.
+/// </summary>
+public sealed record NewStoryOnCard(Guid PieceId, string Words, string Author = "") : StoryOfUnitEdit
+{
+    public override string Label() => "Write a story for a card";
+
+    public override StoriesEdited Apply(StoryDesk desk, EditTools tools)
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        ArgumentNullException.ThrowIfNull(tools);
+        var unit = desk.RequireUnit();
+        var card = unit.Content.Find(PieceId) as Card;
+        var story = new AlbumStory(tools.NewId(), desk.LastOrdinal + 1)
+            .Saying(Words)
+            .On([card?.Day ?? unit.Dates.First])
+            .Described(string.Empty, string.Empty, Author, []);
+        if (
+            card is not { StoryId: null, Kind: CardKind.Journaling or CardKind.Incident or CardKind.Why }
+            || !string.IsNullOrWhiteSpace(card.Words)
+            || string.IsNullOrWhiteSpace(story.Words)
+        )
+        {
+            return new StoriesEdited([story], "Wrote a story", story.Id)
+            {
+                Says = ["The card is not free any more: the story waits in Tell"],
+            };
+        }
+
+        var setting = card.Setting ?? CardSetting.AsTheStyle;
+        var count = Math.Clamp(FlowOn.CardsNeeded(unit, card, story.Words, tools), 1, SetStoryOnCards.MostCards);
+        var carrying = unit.Content.Carry(card.Id, story.Id, story.Words, card.StyleKey, setting);
+        return new StoriesEdited([story], "Wrote a story on a card", story.Id)
+        {
+            Content = StoryOnCards.Over(unit with { Content = carrying }, story, count, tools).Content,
+        };
+    }
+}
+
+/// <summary>
 /// Lets words that are too many for their card flow on: they become a story, and its cards are as many as they need.
 /// </summary>
 public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
@@ -305,7 +345,7 @@ public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
             .Saying(card.Words)
             .On([card.Day ?? unit.Dates.First]);
         var setting = card.Setting ?? CardSetting.AsTheStyle;
-        var count = Math.Clamp(CardsNeeded(unit, card, setting, tools), 2, SetStoryOnCards.MostCards);
+        var count = Math.Clamp(CardsNeeded(unit, card, card.Words, tools), 2, SetStoryOnCards.MostCards);
         var carrying = unit.Content.Carry(card.Id, story.Id, card.Words, card.StyleKey, setting);
         return new StoriesEdited([story], $"Let words flow over {NumberWords.CountedInWords(count, "card")}", story.Id)
         {
@@ -313,16 +353,17 @@ public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
         };
     }
 
-    private static int CardsNeeded(UnitDesk unit, Card card, CardSetting setting, EditTools tools)
+    /// <summary>On how many cards like one of a unit words need to stand.</summary>
+    internal static int CardsNeeded(UnitDesk unit, Card card, string words, EditTools tools)
     {
         var style = unit.StyleOf(card);
         var cut = unit.Pages.RoomOf(unit.Content, card);
-        if (!setting.ByHand)
+        if (card.Setting is not { ByHand: true })
         {
-            return StoryFlow.Needed(card.Words, style, cut, style.Type.SmallestPt, tools.Shaper).Cards;
+            return StoryFlow.Needed(words, style, cut, style.Type.SmallestPt, tools.Shaper).Cards;
         }
 
         var holds = Math.Max(1, CardComposer.HandRoom(style, cut, unit.Words.Hand).Words);
-        return (int)Math.Ceiling(Copyfit.CountWords(card.Words) / (double)holds);
+        return (int)Math.Ceiling(Copyfit.CountWords(words) / (double)holds);
     }
 }

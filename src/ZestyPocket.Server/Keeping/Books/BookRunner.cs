@@ -12,6 +12,7 @@ using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Keeping;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Keeping.Books;
 
@@ -73,6 +74,9 @@ public sealed class BookRunner(
         };
 
     protected override string Failure => "the book could not be made";
+
+    /// <summary>A book holds finished pages only, which readers see.</summary>
+    protected override AlbumRole Needs => AlbumRole.Reader;
 
     /// <summary>One at a time for each album, beside its prints.</summary>
     protected override string TurnOf(Book job)

@@ -8,14 +8,15 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reads the keeper's albums for the screen.</summary>
 public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock clock)
 {
-    /// <summary>The keeper's own albums that are not put away.</summary>
-    public IQueryable<Album> Mine => db.Albums.Where(a => a.KeeperId == keeper.Id && a.PutAwayAt == null);
+    /// <summary>The albums the keeper may do with what is being asked for, without those put away.</summary>
+    public IQueryable<Album> Mine => AlbumAccess.Of(db, keeper.Id, keeper.Needs).Where(a => a.PutAwayAt == null);
 
     public async Task<Album> RequireAsync(Guid id, CancellationToken cancel) =>
         await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel)
@@ -27,6 +28,11 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
             .Select(a => new
             {
                 Album = a,
+                Owner = db.Keepers.Where(k => k.Id == a.KeeperId).Select(k => k.Name).First(),
+                Role = db
+                    .Shares.Where(s => s.AlbumId == a.Id && s.KeeperId == keeper.Id)
+                    .Select(s => (AlbumRole?)s.Role)
+                    .FirstOrDefault(),
                 Weeks = a.Units.Count,
                 First = a.Units.Min(u => (LocalDate?)u.FirstDay),
                 Last = a.Units.Max(u => (LocalDate?)u.LastDay),
@@ -46,7 +52,9 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
                 r.Weeks,
                 r.Photos,
                 MeasureText.Show(new Size(r.Album.BodyWidth, r.Album.BodyHeight), r.Album.Measures),
-                r.Album.Demo != DemoState.None
+                r.Album.Demo != DemoState.None,
+                r.Album.KeeperId == keeper.Id ? AlbumRole.Owner : r.Role ?? AlbumRole.Reader,
+                r.Owner
             )),
         ];
     }
@@ -187,7 +195,10 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
             calendar.Style.Clock,
             album.School,
             album.FacesPerUnit,
-            AlbumDay.Of(clock.GetCurrentInstant().InZone(Zones.Find(calendar.HomeZone)).LocalDateTime, calendar.CutOff)
+            AlbumDay.Of(clock.GetCurrentInstant().InZone(Zones.Find(calendar.HomeZone)).LocalDateTime, calendar.CutOff),
+            album.KeeperId == keeper.Id
+                ? AlbumRole.Owner
+                : await AlbumAccess.RoleAsync(db, keeper.Id, id, cancel) ?? AlbumRole.Reader
         );
 
         string Mark(UnitDates unit) =>

@@ -2,6 +2,7 @@ using NodaTime;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Shared;
 
@@ -12,6 +13,9 @@ public sealed record SizeView(long Width, long Height, string Label)
         new(size.Width.Emu, size.Height.Emu, MeasureText.Show(size, system));
 }
 
+/// <summary>An album on the shelf.</summary>
+/// <param name="Role">What the keeper may do with it.</param>
+/// <param name="Owner">The name of whose album it is.</param>
 public sealed record AlbumSummary(
     Guid Id,
     string Name,
@@ -21,11 +25,14 @@ public sealed record AlbumSummary(
     int Units,
     int Photos,
     string Body,
-    bool IsDemo
+    bool IsDemo,
+    AlbumRole Role,
+    string Owner
 );
 
 /// <summary>An album with its tape.</summary>
 /// <param name="Today">The day it is for the album: in its home zone, the small hours being the evening before.</param>
+/// <param name="Role">What the keeper may do with it.</param>
 public sealed record AlbumView(
     Guid Id,
     string Name,
@@ -43,7 +50,8 @@ public sealed record AlbumView(
     HourClock Clock,
     PageSchool School,
     int FacesPerUnit,
-    LocalDate Today
+    LocalDate Today,
+    AlbumRole Role
 );
 
 /// <summary>A protector of the album with what was measured, exactly as it can be written back.</summary>

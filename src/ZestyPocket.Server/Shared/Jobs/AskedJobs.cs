@@ -6,6 +6,7 @@ using ZestyPocket.Core;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Sharing;
 
 namespace ZestyPocket.Server.Shared;
 
@@ -106,6 +107,9 @@ public abstract partial class AskedJobRunner<TJob>(
     /// <summary>What cannot be done beside each other, over all servers, has the same name.</summary>
     protected abstract string TurnOf(TJob job);
 
+    /// <summary>What the work needs with the album: whoever may do less by then finds it gone.</summary>
+    protected virtual AlbumRole Needs => AlbumRole.Editor;
+
     /// <summary>The work itself; the row is tracked.</summary>
     protected abstract Task WorkAsync(TJob job, CancellationToken cancel);
 
@@ -125,7 +129,7 @@ public abstract partial class AskedJobRunner<TJob>(
             had = turn is not null;
             if (had)
             {
-                using var forKeeper = KeeperScope.Of(asked.KeeperId);
+                using var forKeeper = KeeperScope.Of(asked.KeeperId, Needs);
                 await RunAsync(await Db.Set<TJob>().SingleAsync(j => j.Id == jobId, cancel), cancel);
             }
         }
@@ -159,9 +163,9 @@ public abstract partial class AskedJobRunner<TJob>(
             await WorkAsync(job, cancel);
             await DoneAsync(job, cancel);
         }
-        catch (RuleException rule)
+        catch (Exception refused) when (refused is RuleException or MissingException)
         {
-            await EndAsync(job, JobState.Failed, rule.Message);
+            await EndAsync(job, JobState.Failed, refused.Message);
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {

@@ -132,6 +132,294 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{albumId}/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getSharing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/invitations/{invitationId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revokeInvitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/members/{memberId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setRole"];
+        post?: never;
+        delete: operations["removeMember"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leaveAlbum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["acceptInvitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getNews"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/presence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["bePresent"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/presence/{windowId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endPresence"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listComments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addComment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/comments/{commentId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeComment"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/contributor-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listContributions"];
+        put?: never;
+        post: operations["askForWords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/contributor-links/{linkId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revokeContributorLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{albumId}/contributor-links/{linkId}/decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decideContribution"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contribution": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getContribution"];
+        put: operations["sendContribution"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contribution/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addContributedPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog": {
         parameters: {
             query?: never;
@@ -3874,6 +4162,12 @@ export interface components {
             /** @description Begins the address of its picture: a number of pixels to the inch ends it. */
             picture: string;
         };
+        /**
+         * @description What somebody may do with an album, from least to most.
+         * @enum {unknown}
+         */
+        AlbumRole: "reader" | "editor" | "owner";
+        /** @description An album on the shelf. */
         AlbumSummary: {
             /** Format: uuid */
             id: string;
@@ -3887,6 +4181,10 @@ export interface components {
             photos: number;
             body: string;
             isDemo: boolean;
+            /** @description What the keeper may do with it. */
+            role: components["schemas"]["AlbumRole"];
+            /** @description The name of whose album it is. */
+            owner: string;
         };
         /** @description An album with its tape. */
         AlbumView: {
@@ -3912,6 +4210,8 @@ export interface components {
             facesPerUnit: number;
             /** @description The day it is for the album: in its home zone, the small hours being the evening before. */
             today: components["schemas"]["LocalDate"];
+            /** @description What the keeper may do with it. */
+            role: components["schemas"]["AlbumRole"];
         };
         /** @description What an album knows about its words; card sizes are the cut sizes of its pockets, the most usual first. */
         AlbumWordsView: {
@@ -3934,6 +4234,71 @@ export interface components {
             mostColourful: null | number;
             spine: null | string;
             cover: null | string;
+        };
+        /** @description What becomes of an answer. */
+        AnswerDecision: {
+            state: components["schemas"]["ContributionState"];
+        };
+        /** @description What one person answered. */
+        AnswerView: {
+            /** Format: uuid */
+            id: string;
+            person: string;
+            /** @description Null until they are sent. */
+            words: null | string;
+            sentAt: null | components["schemas"]["Instant"];
+            state: components["schemas"]["ContributionState"];
+            /** Format: int32 */
+            photos: number;
+            /** @description Whether the link can still be used. */
+            holds: boolean;
+            expiresAt: components["schemas"]["Instant"];
+        };
+        /** @description Somebody who is asked for words. */
+        AskedPerson: {
+            name: string;
+            /** @description A mail address for a letter with the link; null or empty to send none. */
+            sendTo?: null | string;
+        };
+        /** @description What was asked, with the answers side by side. */
+        AskedView: {
+            /** Format: uuid */
+            id: string;
+            prompt: string;
+            /** @description In words; null when it is about none. */
+            day: null | string;
+            forACard: boolean;
+            madeAt: components["schemas"]["Instant"];
+            answers: components["schemas"]["AnswerView"][];
+        };
+        /** @description Asks people for words about a day, for a card, or about anything: each gets a link of their own. */
+        AskForWords: {
+            people: components["schemas"]["AskedPerson"][];
+            /** @description What is asked, as they read it. */
+            prompt: string;
+            day: null | components["schemas"]["LocalDate"];
+            /**
+             * Format: uuid
+             * @description The week or day of the card; null for none.
+             */
+            unitId: null | string;
+            /**
+             * Format: uuid
+             * @description The card the words are for; null for none.
+             */
+            pieceId: null | string;
+            /**
+             * Format: int32
+             * @description How many pictures each may add.
+             */
+            mostPhotos: number;
+            /**
+             * Format: int32
+             * @description How long the links hold.
+             */
+            days: number;
+            /** @description What stands before the link in a letter, such as `https://albums.example.org`. */
+            site?: null | string;
         };
         /**
          * @description How a piece goes with another one that lies in a pocket.
@@ -4362,6 +4727,86 @@ export interface components {
             size: string;
             /** @description Cell by cell, in reading order of the layout. */
             cells: components["schemas"]["CollageCellView"][];
+        };
+        /** @description What becomes of a comment. */
+        CommentChange: {
+            done: boolean;
+            deleted: boolean;
+        };
+        /** @description A new comment. */
+        CommentRequest: {
+            words: string;
+        };
+        /** @description A comment on a spread. */
+        CommentView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            unitId: string;
+            by: string;
+            /** @description Whether the keeper wrote it. */
+            mine: boolean;
+            words: string;
+            madeAt: components["schemas"]["Instant"];
+            done: boolean;
+            deleted: boolean;
+        };
+        /** @description Somebody else who has the album open. */
+        CompanionView: {
+            name: string;
+            /** Format: uuid */
+            unitId: null | string;
+        };
+        /** @description What became of a picture of a contributor. */
+        ContributedPhoto: {
+            fileName: string;
+            added: boolean;
+            detail: string;
+            /**
+             * Format: int32
+             * @description How many they have added by now.
+             */
+            photos: number;
+            /** Format: int32 */
+            mostPhotos: number;
+        };
+        /** @description The words of a contributor. */
+        ContributedWords: {
+            words: string;
+        };
+        /**
+         * @description What became of the words of a contributor.
+         * @enum {unknown}
+         */
+        ContributionState: "waiting" | "accepted" | "declined";
+        /** @description What a contributor sees: what is asked, and their own words. */
+        ContributionView: {
+            person: string;
+            /** @description Who asks. */
+            from: string;
+            prompt: string;
+            day: null | string;
+            /** @description What they sent; empty before. */
+            words: string;
+            sent: boolean;
+            /** @description Somebody took the words over: they cannot be changed any more. */
+            taken: boolean;
+            /** Format: int32 */
+            photos: number;
+            /** Format: int32 */
+            mostPhotos: number;
+            /** Format: int32 */
+            longestWords: number;
+            expiresAt: components["schemas"]["Instant"];
+        };
+        /** @description The link of one person. */
+        ContributorLinkView: {
+            /** Format: uuid */
+            id: string;
+            person: string;
+            /** @description To be opened on this server; its secret is shown this once. */
+            path: string;
+            expiresAt: components["schemas"]["Instant"];
         };
         /** @description Where a card lies in its photo: top left, top right, bottom right, bottom left. */
         CornersView: {
@@ -5024,7 +5469,7 @@ export interface components {
             unitId: null | string;
         };
         /** @enum {unknown} */
-        ImportSource: "files" | "outbox";
+        ImportSource: "files" | "outbox" | "contributor";
         /** @enum {unknown} */
         ImportState: "receiving" | "working" | "done" | "cancelled";
         /** @enum {unknown} */
@@ -5102,6 +5547,47 @@ export interface components {
         };
         /** Format: date-time */
         Instant: string;
+        /** @description Invites somebody to an album. */
+        InvitationRequest: {
+            /** @description Whom it is for. */
+            for: string;
+            role: components["schemas"]["AlbumRole"];
+            /**
+             * Format: int32
+             * @description How long it holds.
+             */
+            days: number;
+            /**
+             * Format: int32
+             * @description How many people may use it.
+             */
+            mostUses: number;
+            /** @description A mail address for a letter with the link; null or empty to send none. */
+            sendTo?: null | string;
+            /** @description What stands before the link in the letter, such as `https://albums.example.org`. */
+            site?: null | string;
+        };
+        /** @description An invitation that still holds. Its link was shown when it was made. */
+        InvitationView: {
+            /** Format: uuid */
+            id: string;
+            for: string;
+            role: components["schemas"]["AlbumRole"];
+            expiresAt: components["schemas"]["Instant"];
+            /** Format: int32 */
+            uses: number;
+            /** Format: int32 */
+            mostUses: number;
+        };
+        /** @description What an invitation is to. */
+        InvitedView: {
+            /** Format: uuid */
+            albumId: string;
+            album: string;
+            owner: string;
+            for: string;
+            role: components["schemas"]["AlbumRole"];
+        };
         /** @enum {unknown} */
         IsoDayOfWeek: "none" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday" | "sunday";
         /** @enum {unknown} */
@@ -5444,6 +5930,15 @@ export interface components {
              */
             points?: number;
         };
+        /** @description A private link. */
+        LinkView: {
+            /** Format: uuid */
+            id: string;
+            for: string;
+            /** @description To be opened on this server; its secret is shown this once. */
+            path: string;
+            expiresAt: components["schemas"]["Instant"];
+        };
         /** Format: date */
         LocalDate: string;
         /** Format: time */
@@ -5537,6 +6032,14 @@ export interface components {
          * @enum {unknown}
          */
         MeasureSystem: "inches" | "millimetres";
+        /** @description Somebody who may come to an album. */
+        MemberView: {
+            /** Format: uuid */
+            keeperId: string;
+            name: string;
+            role: components["schemas"]["AlbumRole"];
+            since: components["schemas"]["Instant"];
+        };
         /** @description Who is asking. */
         MeView: {
             state: components["schemas"]["SignInState"];
@@ -5571,6 +6074,23 @@ export interface components {
             secret: string;
             name: string;
             password: string;
+        };
+        /**
+         * @description What is new in an album.
+         * @enum {unknown}
+         */
+        NewsKind: "edit" | "photos" | "comments" | "presence" | "words" | "sharing";
+        /** @description News of an album as a window gets them. */
+        NewsView: {
+            /** @description What is new. */
+            kind: components["schemas"]["NewsKind"];
+            /** @description The weeks or days it is about; none when it may be about any. */
+            units: string[];
+            /**
+             * Format: uuid
+             * @description The window that asked for it; null when none did.
+             */
+            window: null | string;
         };
         /** @description The album that goes on where another ends. */
         NextAlbumRequest: {
@@ -6411,6 +6931,16 @@ export interface components {
             /** Format: int64 */
             y: number;
         };
+        /** @description Where a window is. */
+        PresenceRequest: {
+            /** Format: uuid */
+            windowId: string;
+            /**
+             * Format: uuid
+             * @description Null for the whole album.
+             */
+            unitId: null | string;
+        };
         /**
          * @description What of the placed pieces is printed.
          * @default due
@@ -6660,6 +7190,10 @@ export interface components {
             /** @description What they close over, measured or not. */
             capacity: string;
         };
+        /** @description Another role of a member. */
+        RoleRequest: {
+            role: components["schemas"]["AlbumRole"];
+        };
         /** @description The room that words need in the sizes of pocket a unit has, and as whole pages, typed and by hand. */
         RoomForWords: {
             /**
@@ -6705,6 +7239,11 @@ export interface components {
             parts: components["schemas"]["PicturePart"][];
             /** @description The same in a sentence. */
             words: string;
+        };
+        /** @description The secret of an invitation. */
+        SecretRequest: {
+            /** @description The part of the link after `#`. */
+            secret: string;
         };
         /** @description One day of a series: the chosen picture, else suggestions, else a gap. */
         SeriesDayView: {
@@ -6769,6 +7308,20 @@ export interface components {
             width: number;
             /** Format: double */
             height: number;
+        };
+        /** @description What was done about the sharing of an album. */
+        ShareEntryView: {
+            at: components["schemas"]["Instant"];
+            /** @description Null for somebody with a contributor's link. */
+            by: null | string;
+            what: string;
+        };
+        /** @description Who may come to an album. */
+        SharingView: {
+            members: components["schemas"]["MemberView"][];
+            invitations: components["schemas"]["InvitationView"][];
+            /** @description The newest first. */
+            log: components["schemas"]["ShareEntryView"][];
         };
         /** @description A sheet of letters: as it was new, and what is left; as `A12 B4`. */
         SheetOfLettersView: {
@@ -6979,6 +7532,12 @@ export interface components {
             told: number;
             /** @description What its pockets are for, in a sentence. */
             pockets: string;
+        };
+        SseItemOfNewsView: {
+            data?: components["schemas"]["NewsView"];
+            eventType?: null | string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
         };
         /** @description What an edit of the stash did. */
         StashAnswer: {
@@ -7307,7 +7866,7 @@ export interface components {
          * @description One edit of stories. Every kind is a record of its own with exactly the fields it needs; its name on the wire is the
          *     record's.
          */
-        StoryEdit: components["schemas"]["StoryEditDateStory"] | components["schemas"]["StoryEditDeleteStory"] | components["schemas"]["StoryEditDescribeStory"] | components["schemas"]["StoryEditFlowOn"] | components["schemas"]["StoryEditMergeStories"] | components["schemas"]["StoryEditNewStory"] | components["schemas"]["StoryEditSetStoryOnCards"] | components["schemas"]["StoryEditSplitStory"] | components["schemas"]["StoryEditSwapStories"] | components["schemas"]["StoryEditWriteStory"];
+        StoryEdit: components["schemas"]["StoryEditDateStory"] | components["schemas"]["StoryEditDeleteStory"] | components["schemas"]["StoryEditDescribeStory"] | components["schemas"]["StoryEditFlowOn"] | components["schemas"]["StoryEditMergeStories"] | components["schemas"]["StoryEditNewStory"] | components["schemas"]["StoryEditNewStoryOnCard"] | components["schemas"]["StoryEditSetStoryOnCards"] | components["schemas"]["StoryEditSplitStory"] | components["schemas"]["StoryEditSwapStories"] | components["schemas"]["StoryEditWriteStory"];
         /** @description Says which days a story tells of. */
         StoryEditDateStory: {
             /** @enum {string} */
@@ -7390,6 +7949,26 @@ export interface components {
             /** @default  */
             author: string;
             people?: null | string[];
+        };
+        /**
+         * @description A new story for one card that has no words yet: the card carries it, over as many cards as its words need. Where the
+         *     card is gone or has words by now, the story waits beside it.
+         */
+        StoryEditNewStoryOnCard: {
+            /** @enum {string} */
+            kind: "newStoryOnCard";
+            /** Format: uuid */
+            pieceId: string;
+            words: string;
+            /** @default  */
+            author: string;
+            /** Format: uuid */
+            unitId: string;
+            /**
+             * Format: int32
+             * @description The revision of the unit that the keeper saw.
+             */
+            revision: number;
         };
         /**
          * @description Sets a story on cards of a unit, all in one size, the last as full as the others; the cards it has there already are
@@ -9583,6 +10162,1074 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AccountLinkView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getSharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    revokeInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                invitationId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                memberId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removeMember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                memberId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    leaveAlbum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lookAtInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    acceptInvitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getNews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfNewsView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bePresent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresenceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompanionView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endPresence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                windowId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listComments: {
+        parameters: {
+            query?: {
+                unitId?: string;
+            };
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    changeComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                commentId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listContributions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    askForWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskForWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContributorLinkView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    revokeContributorLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    decideContribution: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                albumId: string;
+                linkId: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerDecision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getContribution: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Zesty-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContributionView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sendContribution: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Zesty-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContributedWords"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContributionView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addContributedPhoto: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: {
+                "X-Zesty-Link"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContributedPhoto"];
                 };
             };
             /** @description Not Found */
