@@ -261,14 +261,14 @@ public sealed class DeskTests
     }
 
     [Fact]
-    public async Task Two_windows_on_one_week_are_told_of_each_other()
+    public async Task Two_windows_on_one_week_are_told_of_each_other_and_what_does_not_touch_is_merged()
     {
         await using var desk = await Desk.OpenAsync();
-        await MakeAlbumAsync(desk, photos: 2);
-        desk.UntilText("[data-testid='intake-counts']", "2 added");
+        await MakeAlbumAsync(desk, photos: 3);
+        desk.UntilText("[data-testid='intake-counts']", "3 added");
         desk.ClickButton("Place");
         desk.See("[data-code='W19 L1']");
-        using var second = desk.SecondWindow();
+        using var second = desk.SecondWindow(deaf: true);
         desk.See("[data-code='W19 L1']", second);
 
         desk.Drag(desk.See(".loose[aria-label^='Loose photo 0.jpg']"), desk.Pocket("W19 L1"));
@@ -277,18 +277,26 @@ public sealed class DeskTests
         var other = second.FindElement(By.CssSelector(".loose[aria-label^='Loose photo 1.jpg']"));
         other.SendKeys(Keys.Enter);
         second.FindElement(By.CssSelector("[data-code='W19 L2']")).SendKeys(Keys.Enter);
-        desk.UntilText("[data-testid='conflict']", "Put 0.jpg into W19 L1", second);
-        desk.UntilText("[data-testid='conflict']", "Put a photo into a pocket", second);
+        // Another pocket: both are kept, and the window that listens shows it without asking.
+        desk.UntilPocket("W19 L2", "photo 1.jpg");
+
+        desk.Drag(desk.See(".loose[aria-label^='Loose photo 2.jpg']"), desk.Pocket("W19 L1"));
+        desk.UntilPocket("W19 L1", "photo 2.jpg");
+        desk.See("[data-code='W19 L1'][aria-label*='0.jpg']", second);
+        second.FindElement(By.CssSelector("[data-code='W19 L1']")).SendKeys(Keys.Enter);
+        second.FindElement(By.CssSelector("[data-code='W19 L1']")).SendKeys(Keys.Delete);
+        desk.UntilText("[data-testid='conflict']", "Put 2.jpg into W19 L1", second);
+        desk.UntilText("[data-testid='conflict']", "Remove a piece", second);
         second
             .FindElements(By.CssSelector("[data-testid='conflict'] button, .modal.show button"))
             .First(b => b.Text == "Apply mine too")
             .Click();
         desk.Until(
-            "both pictures in the second window",
+            "the pocket that was emptied, and the other one as it was",
             () =>
-                desk.See("[data-code='W19 L1']", second)
+                !desk.See("[data-code='W19 L1']", second)
                     .GetAttribute("aria-label")!
-                    .Contains("0.jpg", StringComparison.Ordinal)
+                    .Contains(".jpg", StringComparison.Ordinal)
                 && desk.See("[data-code='W19 L2']", second)
                     .GetAttribute("aria-label")!
                     .Contains("1.jpg", StringComparison.Ordinal)

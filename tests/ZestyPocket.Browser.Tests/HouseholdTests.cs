@@ -56,6 +56,100 @@ public sealed class HouseholdTests
         desk.UntilText("main", "Ada's year");
     }
 
+    [Fact]
+    public async Task Two_people_work_at_one_week_and_a_third_writes_on_a_phone_without_an_account()
+    {
+        await using var ada = await Desk.OpenAsync(household: true);
+        await using (var scope = ada.Services.CreateAsyncScope())
+        {
+            ada.Go(
+                (
+                    await scope
+                        .ServiceProvider.GetRequiredService<Accounts>()
+                        .FirstLinkAsync(TestContext.Current.CancellationToken)
+                )!
+            );
+        }
+
+        MakeAccount(ada, "Ada");
+        ada.UntilText("main", "The shelf is empty");
+        GatherTests.MakeAlbum(ada, "weekly", "Ada's year", "2026-05-04", units: 3);
+
+        var ben = ada.Guest(Invite(ada, "Ben", "Editor"));
+        ben.UntilText("main", "Ada invites Ben as an editor");
+        ben.AxeFindings().ShouldBeEmpty("an invitation");
+        ben.ClickLink("Make an account");
+        ben.See("#new-name");
+        MakeAccount(ben, "Ben");
+        ben.UntilText("main", "Ada’s album; you are an editor");
+        ben.ClickLink("Ada's year");
+        var rosa = ada.Guest(Invite(ada, "Rosa", "Reader"));
+        rosa.ClickLink("Make an account");
+        rosa.See("#new-name");
+        MakeAccount(rosa, "Rosa");
+        rosa.ClickLink("Ada's year");
+        rosa.See(".leaf");
+        rosa.AxeFindings().ShouldBeEmpty("a reader's album");
+
+        // Each sees the other, and what the other does without asking for it.
+        ada.ClickButton("Place");
+        ben.ClickButton("Place");
+        ada.UntilText("[data-testid='company']", "Ben: Week 19");
+        ada.ClickButton("Add a journaling card");
+        ben.See("[aria-label^='Loose card']");
+
+        rosa.ClickButton("Comments");
+        rosa.Write("#comment", "Please print the garden for me.");
+        rosa.ClickButton("Add comment");
+        rosa.UntilText("[data-testid='comments']", "Please print the garden for me.");
+        rosa.AxeFindings().ShouldBeEmpty("comments");
+        ada.ClickButton("Comments");
+        ada.UntilText("[data-testid='comments']", "Please print the garden for me.");
+        ada.ClickButton("Mark as done");
+        rosa.UntilText("[data-testid='comments']", "done");
+        ada.Press(OpenQA.Selenium.Keys.Escape);
+
+        ada.OpenRoom("Tell", "Contributions");
+        ada.Write("#ask-people", "Nan");
+        ada.Write("#ask-prompt", "What grew first?");
+        ada.AxeFindings().ShouldBeEmpty("contributions");
+        ada.ClickButton("Make links");
+        var link = ada.Until("the link", () => ada.See("[id^='link-']").GetDomProperty("value"));
+        var nan = ada.Guest(link[link.IndexOf("/write", StringComparison.Ordinal)..]);
+        nan.Resize(400, 800);
+        nan.UntilText("main", "What grew first?");
+        nan.AxeFindings().ShouldBeEmpty("a contributor's phone");
+        nan.Write("#words", "The broad beans, in the cold frame.");
+        nan.ClickButton("Send words");
+        nan.UntilText("main", "Sent. Thank you!");
+
+        // Her words come in without asking, wait, and are a story after a yes.
+        ada.UntilText("[data-testid='asked']", "The broad beans, in the cold frame.");
+        ada.ClickButton("Add as a story");
+        ada.UntilText("[data-testid='asked']", "In the album");
+        ada.OpenRoom("Tell", "Stories & cards");
+        ada.UntilText("main", "7 words: one");
+        nan.Browser.Navigate().Refresh();
+        nan.UntilText("main", "Your words are in the album");
+        foreach (var desk in new[] { ada, ben, rosa, nan })
+        {
+            desk.Complaints().ShouldBeEmpty();
+        }
+    }
+
+    /// <summary>The path of an invitation to the album that is open.</summary>
+    private static string Invite(Desk desk, string name, string role)
+    {
+        desk.OpenRoom("Keep", "Sharing");
+        desk.Write("#invite-for", name);
+        desk.Choose("#invite-role", role);
+        desk.AxeFindings().ShouldBeEmpty("sharing");
+        desk.ClickButton("Make invitation");
+        desk.UntilText("main", $"{name}, {role.ToLowerInvariant()}");
+        var link = desk.See("#invite-link").GetDomProperty("value")!;
+        return link[link.IndexOf("/join", StringComparison.Ordinal)..];
+    }
+
     private static void MakeAccount(Desk desk, string name)
     {
         desk.Write("#new-name", name);

@@ -68,7 +68,7 @@ public sealed class CompanyTests
         var unit = await host.OpenAsync(album.Units[0].Id);
         await using var line = await Line.OpenAsync(second.Client, album.Id);
         // Whoever begins to listen is told to look once, since what happened before was heard by nobody.
-        await line.NextAsync(NewsKind.Sharing);
+        await line.NextAsync(NewsKind.LookAgain);
         var window = Guid.NewGuid();
         host.Client.DefaultRequestHeaders.Add("X-Zesty-Window", window.ToString());
         try
@@ -101,7 +101,7 @@ public sealed class CompanyTests
         var album = await ada.MakeAlbumAsync();
         await ShareAsync(ada, ben, album.Id, AlbumRole.Reader);
         await using var line = await Line.OpenAsync(ben.Client, album.Id);
-        await line.NextAsync(NewsKind.Sharing);
+        await line.NextAsync(NewsKind.LookAgain);
         var member = (await ada.GetAsync<SharingView>($"/api/albums/{album.Id}/sharing")).Members.Single();
         await ada.Client.DeleteAsync(
             new Uri($"/api/albums/{album.Id}/members/{member.KeeperId}", UriKind.Relative),

@@ -79,7 +79,7 @@ public sealed class Company(
         while (!cancel.IsCancellationRequested)
         {
             var line = await NextAsync(lines, cancel);
-            if (line is { Kind: NewsKind.Sharing } && !await MayReadAsync(me, albumId, cancel))
+            if (line is { Kind: NewsKind.Sharing or NewsKind.LookAgain } && !await MayReadAsync(me, albumId, cancel))
             {
                 yield break;
             }

@@ -54,7 +54,7 @@ public sealed class PhotoEditor(
         var done = request.Edit.Done(PhotoEdit.What(decided), calendar);
         foreach (var photo in photos)
         {
-            await history.RequireAsync(photo, asked[photo.Id], done, cancel);
+            await history.MergeAsync(photo, asked[photo.Id], done, cancel);
         }
 
         history.Touch(photos);

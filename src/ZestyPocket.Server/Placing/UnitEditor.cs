@@ -20,22 +20,45 @@ public sealed class UnitEditor(
     StoryFitting stories
 )
 {
+    /// <summary>How often an edit is tried when others save at the same moment.</summary>
+    private const int MostTries = 20;
+
     /// <summary>
     /// Does the edit or throws and changes nothing. Returns what was done, in words, and the piece in hand.
     /// </summary>
     public async Task<(string Done, Guid? PieceId)> ApplyAsync(Guid unitId, UnitEdit edit, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(edit);
-        var open = await opener.OpenAsync(unitId, cancel);
-        await history.RequireAsync(open.Unit, edit.Revision, edit.Label(), cancel);
-        return edit switch
+        for (var tries = 1; ; tries++)
         {
-            MovePiece move
-                when open.Content.PlacementOf(move.PieceId) is { } lies && MovesAPair(open, lies.Place, move) =>
-                await pairs.MoveAsync(open, move.PieceId, lies.Place, open.Desk.Require(move.Place), cancel),
-            ContentEdit content => await ChangeAsync(open, content, cancel),
-            _ => throw new NotSupportedException($"There is nobody for {edit.GetType().Name}."),
-        };
+            try
+            {
+                return await TryAsync(unitId, edit, cancel);
+            }
+            catch (StaleRevisionException race) when (race.Raced && tries < MostTries)
+            {
+                // Somebody saved in between: what does not touch theirs goes through on top of it.
+                history.Forget();
+            }
+        }
+    }
+
+    private async Task<(string Done, Guid? PieceId)> TryAsync(Guid unitId, UnitEdit edit, CancellationToken cancel)
+    {
+        var open = await opener.OpenAsync(unitId, cancel);
+        switch (edit)
+        {
+            case MovePiece move
+                when open.Content.PlacementOf(move.PieceId) is { } lies && MovesAPair(open, lies.Place, move):
+                // Over several weeks at once: on exactly what was seen.
+                await history.RequireAsync(open.Unit, edit.Revision, edit.Label(), cancel);
+                return await pairs.MoveAsync(open, move.PieceId, lies.Place, open.Desk.Require(move.Place), cancel);
+            case ContentEdit content:
+                await history.MergeAsync(open.Unit, edit.Revision, edit.Label(), cancel);
+                return await ChangeAsync(open, content, cancel);
+            default:
+                throw new NotSupportedException($"There is nobody for {edit.GetType().Name}.");
+        }
     }
 
     private async Task<(string Done, Guid? PieceId)> ChangeAsync(

@@ -113,7 +113,7 @@ public sealed class StoryEditor(
         {
             case { What: Seen.Story } seen:
                 var story = rows.Find(r => r.Id == seen.Id) ?? throw new MissingException("The story");
-                await history.RequireAsync(story, seen.Revision, edit.Label(), cancel);
+                await history.MergeAsync(story, seen.Revision, edit.Label(), cancel);
                 return null;
             case { What: Seen.Unit } seen:
                 var open = await opener.OpenAsync(seen.Id, cancel);
@@ -122,7 +122,7 @@ public sealed class StoryEditor(
                     throw new MissingException("That week or day");
                 }
 
-                await history.RequireAsync(open.Unit, seen.Revision, edit.Label(), cancel);
+                await history.MergeAsync(open.Unit, seen.Revision, edit.Label(), cancel);
                 return open;
             case null:
                 return null;

@@ -23,6 +23,9 @@ public enum NewsKind
 
     /// <summary>Who may come to the album has changed.</summary>
     Sharing,
+
+    /// <summary>Nobody knows what was missed: everything is read anew.</summary>
+    LookAgain,
 }
 
 /// <summary>One line of news for whoever has the album open.</summary>

@@ -22,6 +22,9 @@ public sealed class Edit
 
     public Guid KeeperId { get; set; }
 
+    /// <summary>The window it was made in; null when no window asked for it.</summary>
+    public Guid? WindowId { get; set; }
+
     /// <summary>Order of edits in the database.</summary>
     public long Sequence { get; set; }
 

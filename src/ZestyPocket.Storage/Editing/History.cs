@@ -22,6 +22,9 @@ public sealed class StaleRevisionException(string yours, IReadOnlyList<string> t
     public IReadOnlyList<string> Theirs { get; } = theirs;
 
     public int CurrentRevision { get; } = currentRevision;
+
+    /// <summary>Somebody saved while this was being done: done again, it may well go through.</summary>
+    public bool Raced { get; init; }
 }
 
 /// <summary>
@@ -37,6 +40,7 @@ public sealed class History(ZestyContext db, IClock clock)
     private readonly List<(EditSubject Subject, IRevisioned Row, string Before)> _touched = [];
     private readonly HashSet<IRevisioned> _rows = new(ReferenceEqualityComparer.Instance);
     private readonly HashSet<IRevisioned> _advanced = new(ReferenceEqualityComparer.Instance);
+    private readonly List<(IRevisioned Row, int Revision, string Yours, string Base)> _merged = [];
 
     /// <summary>Remembers a row before it is changed. Call for each row an edit will touch.</summary>
     public void Touch(params IEnumerable<IRevisioned> rows)
@@ -68,6 +72,80 @@ public sealed class History(ZestyContext db, IClock clock)
     }
 
     /// <summary>
+    /// Lets an edit that was made on an older revision go on when it can be merged: everything since was done in other
+    /// windows, and what it changes is not what they changed, which <see cref="CheckMergedAsync"/> finds out. Otherwise
+    /// refuses it, telling both sides. What came from the same window since may be this very edit, whose answer was lost.
+    /// </summary>
+    public async Task MergeAsync(IRevisioned row, int revision, string yours, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        if (row.Revision != revision)
+        {
+            var seen = await SeenAsync(row, revision, cancel) ?? throw await StaleAsync(row, revision, yours, cancel);
+            _merged.Add((row, revision, yours, seen));
+        }
+    }
+
+    /// <summary>Refuses an edit that changed the same as others since. Saving does this too.</summary>
+    public async Task CheckMergedAsync(CancellationToken cancel)
+    {
+        foreach (var (row, revision, yours, seen) in _merged)
+        {
+            var now = _touched.Find(t => ReferenceEquals(t.Row, row)).Before ?? StateOf(row);
+            var mine = DocumentDiff.Between(now, StateOf(row));
+            if (mine.Count == 0 || DocumentDiff.Meet(mine, DocumentDiff.Between(seen, now)))
+            {
+                throw await StaleAsync(row, revision, yours, cancel);
+            }
+        }
+
+        _merged.Clear();
+    }
+
+    /// <summary>Forgets an edit that was not saved, to do it again.</summary>
+    public void Forget()
+    {
+        _touched.Clear();
+        _rows.Clear();
+        _advanced.Clear();
+        _merged.Clear();
+        db.ChangeTracker.Clear();
+    }
+
+    /// <summary>
+    /// What a row was at a revision; null when it is not known, or not everything since was done in other windows.
+    /// </summary>
+    private async Task<string?> SeenAsync(IRevisioned row, int revision, CancellationToken cancel)
+    {
+        if (AlbumNews.Window is not { } window || revision > row.Revision)
+        {
+            return null;
+        }
+
+        var since = await db.Set<EditChange>()
+            .AsNoTracking()
+            .Where(c => c.SubjectId == row.Id && c.RevisionAfter > revision)
+            .Join(
+                db.Edits,
+                c => c.EditId,
+                e => e.Id,
+                (c, e) =>
+                    new
+                    {
+                        c.RevisionAfter,
+                        c.Before,
+                        e.WindowId,
+                    }
+            )
+            .OrderBy(c => c.RevisionAfter)
+            .ToListAsync(cancel);
+        // An undo gives a revision too, but no change of its own.
+        return since.Count != row.Revision - revision || since.Exists(c => c.WindowId is null || c.WindowId == window)
+            ? null
+            : since[0].Before;
+    }
+
+    /// <summary>
     /// Saves the edit over the touched rows that really changed and gives its id. Does nothing and gives null when none
     /// did.
     /// </summary>
@@ -79,11 +157,13 @@ public sealed class History(ZestyContext db, IClock clock)
         CancellationToken cancel
     )
     {
+        await CheckMergedAsync(cancel);
         var edit = new Edit
         {
             Id = Guid.CreateVersion7(),
             AlbumId = albumId,
             KeeperId = keeperId,
+            WindowId = AlbumNews.Window,
             Summary = summary,
             UnitIds = [.. units.Distinct()],
             MadeAt = clock.GetCurrentInstant(),
@@ -383,7 +463,7 @@ public sealed class History(ZestyContext db, IClock clock)
             var entry = lost.Entries[0];
             await entry.ReloadAsync(cancel);
             var row = (IRevisioned)entry.Entity;
-            throw await StaleAsync(row, asked.First(a => a.Row == row).Revision, yours, cancel);
+            throw await StaleAsync(row, asked.First(a => a.Row == row).Revision, yours, cancel, raced: true);
         }
     }
 
@@ -391,16 +471,29 @@ public sealed class History(ZestyContext db, IClock clock)
         IRevisioned row,
         int revision,
         string yours,
-        CancellationToken cancel
+        CancellationToken cancel,
+        bool raced = false
     )
     {
         var theirs = await db
             .Edits.AsNoTracking()
             .Where(e => e.Changes.Any(c => c.SubjectId == row.Id && c.RevisionAfter > revision))
             .OrderBy(e => e.Sequence)
-            .Select(e => e.Summary)
+            .Select(e => new
+            {
+                e.Summary,
+                By = db.Keepers.Where(k => k.Id == e.KeeperId).Select(k => k.Name).First(),
+                Shared = db.Shares.Any(s => s.AlbumId == e.AlbumId),
+            })
             .ToListAsync(cancel);
-        return new StaleRevisionException(yours, theirs, row.Revision);
+        return new StaleRevisionException(
+            yours,
+            theirs.ConvertAll(t => t.Shared ? $"{t.By}: {t.Summary}" : t.Summary),
+            row.Revision
+        )
+        {
+            Raced = raced,
+        };
     }
 
     private static EditSubject SubjectOf(IRevisioned row) =>

@@ -671,6 +671,9 @@ namespace ZestyPocket.Storage.Migrations
                         .IsRequired()
                         .HasColumnType("uuid[]");
 
+                    b.Property<Guid?>("WindowId")
+                        .HasColumnType("uuid");
+
                     b.HasKey("Id");
 
                     b.HasIndex("AlbumId");

@@ -7,6 +7,8 @@ export const router = createRouter({
     { path: '/', name: 'shelf', component: () => import('./features/albums/ShelfView.vue') },
     { path: '/sign-in', name: 'sign-in', component: () => import('./features/household/SignInView.vue') },
     { path: '/welcome', name: 'welcome', component: () => import('./features/household/WelcomeView.vue') },
+    { path: '/join', name: 'join', component: () => import('./features/household/JoinView.vue') },
+    { path: '/write', name: 'write', component: () => import('./features/household/WriteView.vue') },
     { path: '/account', name: 'account', component: () => import('./features/household/AccountView.vue') },
     {
       path: '/albums/:albumId/note',

@@ -18,6 +18,8 @@ public sealed class Desk : IAsyncDisposable
 
     private readonly string _connection;
 
+    private readonly List<ChromeDriver> _guests = [];
+
     private Desk(string connection, bool household)
     {
         _connection = connection;
@@ -45,7 +47,7 @@ public sealed class Desk : IAsyncDisposable
 
     public string Downloads => Directory.CreateDirectory(Path.Combine(Folder, "downloads")).FullName;
 
-    public ChromeDriver Browser { get; }
+    public ChromeDriver Browser { get; private set; }
 
     public IServiceProvider Services => _factory.Services;
 
@@ -59,15 +61,38 @@ public sealed class Desk : IAsyncDisposable
     public void Go(string path) => Browser.Navigate().GoToUrl(_address + path);
 
     /// <summary>A second window of the same keeper, with a browser of its own.</summary>
-    public ChromeDriver SecondWindow()
+    /// <param name="deaf">It hears no news of what others do, as with a broken line.</param>
+    public ChromeDriver SecondWindow(bool deaf = false)
     {
         var browser = NewBrowser(Path.Combine(Folder, "second"));
+        if (deaf)
+        {
+            browser.ExecuteCdpCommand(
+                "Page.addScriptToEvaluateOnNewDocument",
+                new()
+                {
+                    ["source"] = "window.EventSource = class { static CLOSED = 2; addEventListener() {} close() {} }",
+                }
+            );
+        }
+
         browser.Navigate().GoToUrl(Browser.Url);
         return browser;
     }
 
+    /// <summary>Somebody else at the same server, with a browser of their own; closed with this one.</summary>
+    public Desk Guest(string path)
+    {
+        var guest = (Desk)MemberwiseClone();
+        guest.Browser = NewBrowser(Path.Combine(Folder, $"guest-{_guests.Count}"));
+        _guests.Add(guest.Browser);
+        guest.Go(path);
+        return guest;
+    }
+
     public async ValueTask DisposeAsync()
     {
+        _guests.ForEach(g => g.Quit());
         Browser.Quit();
         await _factory.DisposeAsync();
         TestDatabase.Leave(_connection);
@@ -89,7 +114,9 @@ public sealed class Desk : IAsyncDisposable
             typeof(StaleElementReferenceException),
             typeof(ElementClickInterceptedException),
             typeof(ElementNotInteractableException),
-            typeof(InvalidOperationException)
+            typeof(InvalidOperationException),
+            // An element of a page that is being left.
+            typeof(UnknownErrorException)
         );
         try
         {

@@ -55,7 +55,7 @@ public sealed class AlbumEditor(
         foreach (var seen in edit.MadeOn())
         {
             var row = rows.Find(seen) ?? throw new MissingException(Named(seen.What));
-            await history.RequireAsync(row, seen.Revision, edit.Label(), cancel);
+            await history.MergeAsync(row, seen.Revision, edit.Label(), cancel);
         }
 
         await designs.LoadAsync(cancel);

@@ -33,6 +33,11 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
                     .Shares.Where(s => s.AlbumId == a.Id && s.KeeperId == keeper.Id)
                     .Select(s => (AlbumRole?)s.Role)
                     .FirstOrDefault(),
+                Cover = a
+                    .Units.Where(u => u.PiecesPlaced > 0)
+                    .OrderByDescending(u => u.Ordinal)
+                    .Select(u => (Guid?)u.Id)
+                    .FirstOrDefault(),
                 Weeks = a.Units.Count,
                 First = a.Units.Min(u => (LocalDate?)u.FirstDay),
                 Last = a.Units.Max(u => (LocalDate?)u.LastDay),
@@ -54,7 +59,8 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
                 MeasureText.Show(new Size(r.Album.BodyWidth, r.Album.BodyHeight), r.Album.Measures),
                 r.Album.Demo != DemoState.None,
                 r.Album.KeeperId == keeper.Id ? AlbumRole.Owner : r.Role ?? AlbumRole.Reader,
-                r.Owner
+                r.Owner,
+                r.Cover
             )),
         ];
     }

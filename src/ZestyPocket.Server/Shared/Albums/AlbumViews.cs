@@ -16,6 +16,7 @@ public sealed record SizeView(long Width, long Height, string Label)
 /// <summary>An album on the shelf.</summary>
 /// <param name="Role">What the keeper may do with it.</param>
 /// <param name="Owner">The name of whose album it is.</param>
+/// <param name="CoverUnitId">The last week or day with something in its pockets; null for none.</param>
 public sealed record AlbumSummary(
     Guid Id,
     string Name,
@@ -27,7 +28,8 @@ public sealed record AlbumSummary(
     string Body,
     bool IsDemo,
     AlbumRole Role,
-    string Owner
+    string Owner,
+    Guid? CoverUnitId
 );
 
 /// <summary>An album with its tape.</summary>

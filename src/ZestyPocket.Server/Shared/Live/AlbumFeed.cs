@@ -140,7 +140,7 @@ public sealed partial class AlbumFeed(IConfiguration configuration, ILogger<Albu
         }
     }
 
-    private static AlbumNewsLine LookAgain(Guid albumId) => new(albumId, NewsKind.Sharing, [], null);
+    private static AlbumNewsLine LookAgain(Guid albumId) => new(albumId, NewsKind.LookAgain, [], null);
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "News of albums are not heard just now: {Reason}")]
     private static partial void LogLost(ILogger log, string reason);

@@ -22,6 +22,14 @@ export type StashItemView = Schemas['StashItemView']
 export type StashProposalView = Schemas['StashProposalView']
 export type UnitStashView = Schemas['UnitStashView']
 export type MeView = Schemas['MeView']
+export type AlbumRole = Schemas['AlbumRole']
+export type AskedView = Schemas['AskedView']
+export type CommentView = Schemas['CommentView']
+export type CompanionView = Schemas['CompanionView']
+export type ContributionView = Schemas['ContributionView']
+export type ContributorLinkView = Schemas['ContributorLinkView']
+export type NewsView = Omit<Schemas['NewsView'], 'window'> & { window?: string | null }
+export type SharingView = Schemas['SharingView']
 export type TripDayView = Schemas['TripDayView']
 export type TripLegView = Schemas['TripLegView']
 export type TripView = Schemas['TripView']
@@ -112,7 +120,17 @@ export type UnitSummary = Schemas['UnitSummary']
 export type UnitView = Schemas['UnitView']
 export type WayView = Schemas['WayView']
 
-export const api = createClient<paths>({ baseUrl: '' })
+/** The key of this window: it hears no news of what it does itself. */
+export const windowId = newKey()
+
+function newKey(): string {
+  // randomUUID is there only where the page is safe (TLS or this machine).
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  const hex = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('')
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
+}
+
+export const api = createClient<paths>({ baseUrl: '', headers: { 'X-Zesty-Window': windowId } })
 
 /** What the server refused, in its own words: what happened, what was kept, what to do. */
 export class Refusal extends Error {
@@ -139,7 +157,7 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   }
   const { data, error, response } = result
   // The session has ended, or there never was one: the door knows where it was wanted to go.
-  if (response.status === 401 && !/^\/(sign-in|welcome)/.test(window.location.pathname)) {
+  if (response.status === 401 && !/^\/(sign-in|welcome|join|write)/.test(window.location.pathname)) {
     window.location.assign(`/sign-in?to=${encodeURIComponent(window.location.pathname + window.location.search)}`)
   }
   if (error !== undefined || !response.ok) {

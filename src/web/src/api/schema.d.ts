@@ -4185,6 +4185,11 @@ export interface components {
             role: components["schemas"]["AlbumRole"];
             /** @description The name of whose album it is. */
             owner: string;
+            /**
+             * Format: uuid
+             * @description The last week or day with something in its pockets; null for none.
+             */
+            coverUnitId: null | string;
         };
         /** @description An album with its tape. */
         AlbumView: {
@@ -6079,7 +6084,7 @@ export interface components {
          * @description What is new in an album.
          * @enum {unknown}
          */
-        NewsKind: "edit" | "photos" | "comments" | "presence" | "words" | "sharing";
+        NewsKind: "edit" | "photos" | "comments" | "presence" | "words" | "sharing" | "lookAgain";
         /** @description News of an album as a window gets them. */
         NewsView: {
             /** @description What is new. */

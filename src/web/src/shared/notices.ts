@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { Refusal } from '../api/client'
+import { allSaved } from './news'
 
 export interface Notice {
   text: string
@@ -23,6 +24,7 @@ export const useNotices = defineStore('notices', () => {
   const conflict = ref<Conflict | null>(null)
 
   function done(text: string, undo?: () => unknown) {
+    allSaved()
     notice.value = { text, kind: 'done', undo }
   }
 

@@ -43,6 +43,7 @@ export const tabs: readonly Tab[] = [
       { key: 'styles', name: 'Card styles', scopes: ['album'] },
       { key: 'lettering', name: 'Lettering', scopes: ['album'] },
       { key: 'people', name: 'People', scopes: ['album'] },
+      { key: 'contributions', name: 'Contributions', scopes: ['album', 'unit'] },
     ],
   },
   {
@@ -86,6 +87,7 @@ export const tabs: readonly Tab[] = [
       { key: 'costs', name: 'Costs', scopes: ['album'] },
       { key: 'year', name: 'Year', scopes: ['album'] },
       { key: 'book', name: 'Book', scopes: ['album', 'unit', 'stretch'] },
+      { key: 'sharing', name: 'Sharing', scopes: ['album'] },
       { key: 'backup', name: 'Backup', scopes: ['album'] },
     ],
   },

@@ -7,6 +7,7 @@ import LeavesRoom from '../binder/LeavesRoom.vue'
 import ProtectorsRoom from '../binder/ProtectorsRoom.vue'
 import CountTab from '../counting/CountTab.vue'
 import BookRoom from '../keeping/BookRoom.vue'
+import SharingRoom from '../household/SharingRoom.vue'
 import BackupRoom from '../keeping/BackupRoom.vue'
 import PaceRoom from '../keeping/PaceRoom.vue'
 import CostRoom from '../keeping/CostRoom.vue'
@@ -31,6 +32,7 @@ import PapersRoom from '../printing/PapersRoom.vue'
 import PrintersRoom from '../printing/PrintersRoom.vue'
 import PrintTab from '../printing/PrintTab.vue'
 import TuckRoom from '../tuckingIn/TuckRoom.vue'
+import ContributionsRoom from '../words/ContributionsRoom.vue'
 import LettersRoom from '../words/LettersRoom.vue'
 import PeopleRoom from '../words/PeopleRoom.vue'
 import StylesRoom from '../words/StylesRoom.vue'
@@ -82,6 +84,7 @@ const ofAlbum = {
   'keep/costs': CostRoom,
   'keep/year': YearRoom,
   'keep/backup': BackupRoom,
+  'keep/sharing': SharingRoom,
 } as const
 
 defineExpose({
@@ -94,6 +97,12 @@ defineExpose({
 <template>
   <component :is="ofAlbum[at as keyof typeof ofAlbum]" v-if="at in ofAlbum" :album="album" />
   <PhotosRoom v-else-if="at === 'gather/photos' && scope.kind === 'album'" :album="album" />
+  <ContributionsRoom
+    v-else-if="at === 'tell/contributions'"
+    :key="`contributions ${unitIds.join()}`"
+    :album="album"
+    :unit-id="scope.kind === 'unit' ? scope.from : undefined"
+  />
   <WordsRoom v-else-if="at === 'tell/cards' && scope.kind === 'stretch'" :album="album" :unit-ids="unitIds" />
   <CountTab
     v-else-if="at === 'count/tally' && (unit || scope.kind !== 'unit')"

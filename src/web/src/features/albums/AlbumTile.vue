@@ -9,9 +9,14 @@ import SpreadCover from './SpreadCover.vue'
 /** An album on the shelf: its last finished spread, how far along it is, and the one next thing to do. */
 const props = defineProps<{ album: AlbumSummary; large?: boolean }>()
 defineEmits<{ away: [] }>()
-const { data: overview } = useOverview(() => props.album.id)
+const { data: overview } = useOverview(
+  () => props.album.id,
+  () => props.album.role !== 'reader',
+)
 const unitWords = { weekly: 'week', trip: 'travel day', documentedDay: 'hour', countdown: 'day' }
 
+/** One's own album is put away; somebody else's is left. */
+const awayWords = computed(() => (props.album.role === 'owner' ? 'Put away' : 'Leave'))
 const units = computed(() => overview.value?.units ?? [])
 const cover = computed(
   () => units.value.filter((u) => u.progress === 'laid').at(-1) ?? units.value.filter((u) => u.placed > 0).at(-1),
@@ -30,6 +35,11 @@ const open = computed(() =>
   <article class="tile" :class="{ large }" :aria-label="album.name">
     <RouterLink :to="{ name: 'album', params: { albumId: album.id } }" class="cover" tabindex="-1" aria-hidden="true">
       <SpreadCover v-if="cover" :unit-id="cover.id" :title="cover.title" />
+      <SpreadCover
+        v-else-if="album.role === 'reader' && album.coverUnitId"
+        :unit-id="album.coverUnitId"
+        :title="album.name"
+      />
       <span v-else class="blank">{{ album.body }}</span>
     </RouterLink>
     <div class="facts">
@@ -41,8 +51,11 @@ const open = computed(() =>
         pages
         {{ album.body }}
       </p>
-      <p class="progress-words visually-hidden">{{ done }} of {{ album.units }} laid out</p>
-      <div class="strip" aria-hidden="true" :title="`${done} of ${album.units} laid out`">
+      <p v-if="album.role !== 'owner'" class="mb-1">
+        {{ album.owner }}’s album; you are {{ album.role === 'editor' ? 'an editor' : 'a reader' }}
+      </p>
+      <p v-if="overview" class="progress-words visually-hidden">{{ done }} of {{ album.units }} laid out</p>
+      <div v-if="overview" class="strip" aria-hidden="true" :title="`${done} of ${album.units} laid out`">
         <span v-for="u in units" :key="u.id" class="mark"
           ><span class="fill" :style="{ height: `${100 * share(u)}%` }"></span
         ></span>
@@ -54,8 +67,13 @@ const open = computed(() =>
           next ? `Open ${next.title}` : 'Open'
         }}</RouterLink>
       </div>
-      <BButton size="sm" variant="link" class="away" :aria-label="`Put away “${album.name}”`" @click="$emit('away')"
-        >Put away</BButton
+      <BButton
+        size="sm"
+        variant="link"
+        class="away"
+        :aria-label="`${awayWords} “${album.name}”`"
+        @click="$emit('away')"
+        >{{ awayWords }}</BButton
       >
     </div>
   </article>

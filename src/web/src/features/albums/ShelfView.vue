@@ -13,15 +13,34 @@ import { useShelf } from './queries'
 const { data: albums, error } = useShelf()
 const { data: me } = useMe()
 const making = ref(false)
+/** Whoever leaves comes back with another invitation only: that is asked about. */
+const leaving = ref<AlbumSummary | null>(null)
 const putAway = ref<AlbumSummary | null>(null)
 const notices = useNotices()
 const client = useQueryClient()
 
 async function away(album: AlbumSummary) {
+  if (album.role !== 'owner') {
+    leaving.value = album
+    return
+  }
   try {
     await answer(api.POST('/api/albums/{id}/put-away', { params: { path: { id: album.id } } }))
     putAway.value = album
     await client.invalidateQueries({ queryKey: keys.shelf })
+  } catch (refusal) {
+    notices.refused(refusal)
+  }
+}
+
+async function leave() {
+  const album = leaving.value
+  leaving.value = null
+  if (!album) return
+  try {
+    await answer(api.POST('/api/albums/{albumId}/leave', { params: { path: { albumId: album.id } } }))
+    await client.invalidateQueries({ queryKey: keys.shelf })
+    notices.done(`Left “${album.name}”.`)
   } catch (refusal) {
     notices.refused(refusal)
   }
@@ -75,6 +94,20 @@ async function bringBack() {
         <AlbumTile :album="album" :large="i === 0" @away="away(album)" />
       </li>
     </ul>
+    <BModal
+      :model-value="leaving !== null"
+      title-tag="h2"
+      title-class="h5 mb-0"
+      title="Leave this album?"
+      ok-title="Leave album"
+      ok-variant="primary"
+      cancel-title="Stay"
+      cancel-variant="outline-dark"
+      @ok="leave"
+      @hidden="leaving = null"
+    >
+      “{{ leaving?.name }}” stays with {{ leaving?.owner }}. You come back with another invitation only.
+    </BModal>
     <NewAlbumDialog v-model="making" />
   </main>
 </template>

@@ -11,8 +11,9 @@ export const useAlbum = (id: MaybeRefOrGetter<string>) =>
     queryFn: () => answer(api.GET('/api/albums/{id}', { params: { path: { id: toValue(id) } } })),
   })
 
-export const useOverview = (id: MaybeRefOrGetter<string>) =>
+export const useOverview = (id: MaybeRefOrGetter<string>, enabled: MaybeRefOrGetter<boolean> = true) =>
   useQuery({
+    enabled: computed(() => toValue(enabled)),
     queryKey: computed(() => keys.of(toValue(id), 'overview')),
     queryFn: () => answer(api.GET('/api/albums/{id}/overview', { params: { path: { id: toValue(id) } } })),
   })

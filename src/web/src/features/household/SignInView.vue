@@ -17,7 +17,7 @@ async function signIn() {
   problem.value = ''
   try {
     await answer(api.POST('/api/sign-in', { body: { name: name.value, password: password.value } }))
-    beginAnew((route.query.to as string | undefined) ?? '/')
+    beginAnew(((route.query.to as string | undefined) ?? '/') + window.location.hash)
   } catch (refused) {
     problem.value = (refused as Error).message
     password.value = ''

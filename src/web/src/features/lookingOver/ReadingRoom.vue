@@ -7,7 +7,8 @@ import { usePages } from './queries'
 import { leavesOf, openingsOf, sheetAt } from './reading'
 
 /** Leafs through the album as it will lie on the table, or proofs a leaf with both its sides beside each other. */
-const props = defineProps<{ album: AlbumView; unitIds: string[]; whole: boolean }>()
+const props = defineProps<{ album: AlbumView; unitIds: string[]; whole: boolean; reader?: boolean }>()
+const emit = defineEmits<{ seen: [unitId: string] }>()
 const { data: pages, error } = usePages(() => props.album.id)
 
 const inScope = computed(() => {
@@ -45,7 +46,14 @@ watch(byLeaf, () => {
   if (seen) at.value = Math.max(0, sheetAt(sheets.value, seen))
 })
 const shown = ref<AlbumPage>()
-watch(sheet, (s) => (shown.value = s?.pages[0]), { immediate: true })
+watch(
+  sheet,
+  (s) => {
+    shown.value = s?.pages[0]
+    if (shown.value) emit('seen', shown.value.unitId)
+  },
+  { immediate: true },
+)
 
 /** Which way a leaf is being turned, while it is. */
 const turning = ref<'' | 'on' | 'back'>('')
@@ -87,8 +95,8 @@ const altOf = (page: AlbumPage) => `${page.side === 'back' ? 'Left' : 'Right'} p
       </button>
       <strong data-testid="opening">
         <template v-for="(t, i) in titles" :key="t"
-          ><template v-if="i"> · </template
-          ><RouterLink :to="unitPlace(album.id, sheet!.pages.find((p) => p.unitTitle === t)!.unitId, 'place')">{{
+          ><template v-if="i"> · </template><template v-if="reader">{{ t }}</template
+          ><RouterLink v-else :to="unitPlace(album.id, sheet!.pages.find((p) => p.unitTitle === t)!.unitId, 'place')">{{
             t
           }}</RouterLink></template
         >
