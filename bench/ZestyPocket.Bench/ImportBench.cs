@@ -139,11 +139,13 @@ internal static class ImportBench
                 await using var db = new ZestyContext(builder.Options);
                 await using var file = File.OpenRead(path);
                 using var arrived = await vault.ReceiveAsync(file, file.Length, cancel);
+                var quota = new UploadQuota(db, new ZestySettings());
                 var outcome = await new PhotoImport(
                     db,
                     cache,
                     SystemClock.Instance,
-                    new VideoIntake(db, SystemClock.Instance)
+                    new VideoIntake(db, SystemClock.Instance, quota),
+                    quota
                 ).TakeAsync(album.Id, Path.GetFileName(path), arrived, null, null, cancel);
                 if (outcome.Status != ImportStatus.Added)
                 {

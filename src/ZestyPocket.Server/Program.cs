@@ -5,6 +5,7 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Hangfire;
 using Hangfire.PostgreSql;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -39,7 +40,6 @@ using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Keeping;
-using ZestyPocket.Storage.Photos;
 using ZestyPocket.Storage.Placing;
 using ZestyPocket.Storage.Printing;
 
@@ -92,6 +92,7 @@ services.AddScoped<TripImport>();
 services.AddScoped<IPieceCount, PieceCount>();
 services.AddScoped<PhotoImport>();
 services.AddScoped<VideoIntake>();
+services.AddScoped<UploadQuota>();
 services.AddScoped<PhotoDays>();
 services.AddScoped<LookalikeGroups>();
 services.AddScoped<PhotoListing>();
@@ -162,7 +163,8 @@ services.AddSingleton<LabNudges>();
 services.AddSingleton<AskedJobNudges<LabOrder>>(s => s.GetRequiredService<LabNudges>());
 services.AddSingleton<ISheetCovering, SheetCovering>();
 services.AddScoped<DemoSeeding>();
-services.AddSingleton<IPhotoVault>(_ => new FolderVault(settings.Vault));
+services.AddFileKeeping(settings);
+services.AddTelemetry(settings);
 services.AddSingleton<PaintingBench>();
 services.AddSingleton<PictureCache>();
 services.AddHostedService<CacheSweep>();
@@ -189,7 +191,7 @@ services.ConfigureHttpJsonOptions(options =>
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddProblemDetails();
 services.AddExceptionHandler<Problems>();
-services.AddHealthChecks().AddCheck<DatabaseHealth>("database");
+services.AddHealthChecks().AddCheck<DatabaseHealth>("database", tags: ["ready"]);
 services.AddApiDocument();
 services.AddResponseCompression();
 
@@ -286,6 +288,7 @@ if (!onlyDocument)
     }
 }
 
+app.UseProxyTrust(settings);
 app.UseSecurityHeaders();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
@@ -312,7 +315,9 @@ app.UseAuthorization();
 app.UseAlbumDoor();
 app.UseRateLimiter();
 
-app.MapHealthChecks("/healthz");
+// Live: the process answers. Ready: it can work, and takes requests.
+app.MapHealthChecks("/livez", new HealthCheckOptions { Predicate = _ => false });
+app.MapHealthChecks("/healthz", new HealthCheckOptions { Predicate = check => check.Tags.Contains("ready") });
 app.MapOpenApi("/api/openapi.json").ExcludeFromDescription();
 var api = app.MapGroup("/api")
     .AddEndpointFilter(NoMissingEntries.CheckAsync)

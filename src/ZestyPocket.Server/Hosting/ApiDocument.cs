@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Authorization;
 using NodaTime;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Placing;
-using ZestyPocket.Server.Shared;
 
 namespace ZestyPocket.Server.Hosting;
 
@@ -50,7 +49,7 @@ public static class ApiDocument
                         var metadata = context.Description.ActionDescriptor.EndpointMetadata;
                         var needs =
                             metadata.OfType<IAllowAnonymous>().Any() ? "nobody"
-                            : !AlbumDoor.IsAboutAnAlbum(context.Description.RelativePath) ? "keeper"
+                            : !AlbumAddresses.IsAboutAnAlbum(context.Description.RelativePath) ? "keeper"
                             : metadata.OfType<NeedsRole>().LastOrDefault() is { Role: var role }
                                 ? role.ToString().ToLowerInvariant()
                             : "editor";

@@ -15,14 +15,18 @@ namespace ZestyPocket.Server.Hosting;
 public sealed class MissingException(string what)
     : Exception($"{what} was not found. It may have been put away; go back to the shelf.");
 
-/// <summary>Somebody may come to an album, but not do this there.</summary>
-public sealed class NotAllowedException(AlbumRole role, AlbumRole needs)
-    : Exception(
-        needs == AlbumRole.Owner
-            ? "Only the owner of this album does that. Nothing was changed: ask the owner."
-            : $"You are a {role.ToString().ToLowerInvariant()} of this album, and this is for its editors. Nothing was "
-                + "changed: ask its owner."
-    );
+/// <summary>Somebody is known here, but may not do this.</summary>
+public sealed class NotAllowedException(string message) : Exception(message)
+{
+    /// <summary>Somebody may come to an album, but not do this there.</summary>
+    public NotAllowedException(AlbumRole role, AlbumRole needs)
+        : this(
+            needs == AlbumRole.Owner
+                ? "Only the owner of this album does that. Nothing was changed: ask the owner."
+                : $"You are a {role.ToString().ToLowerInvariant()} of this album, and this is for its editors. Nothing "
+                    + "was changed: ask its owner."
+        ) { }
+}
 
 /// <summary>Turns refusals into problem documents: what happened, what was kept, what to do.</summary>
 public sealed class Problems(IProblemDetailsService service) : IExceptionHandler

@@ -24,7 +24,7 @@ public static class RequestGate
                     var headers = context.Response.Headers;
                     headers.XContentTypeOptions = "nosniff";
                     headers.ContentSecurityPolicy =
-                        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
+                        "default-src 'self'; img-src 'self' data: blob:; style-src 'self'; "
                         + "object-src 'none'; form-action 'self'; base-uri 'self'; frame-ancestors 'none'";
                     headers["Referrer-Policy"] = "no-referrer";
                     headers["Cross-Origin-Resource-Policy"] = "same-origin";

@@ -1,3 +1,6 @@
+using ZestyPocket.Storage.Albums;
+using ZestyPocket.Storage.Photos;
+
 namespace ZestyPocket.Server.Hosting;
 
 /// <summary>Who may use the program.</summary>
@@ -20,6 +23,28 @@ public sealed class ZestySettings
     public bool RunJobs { get; set; } = true;
 
     public SignInMode SignIn { get; set; }
+
+    /// <summary>An object store for originals and made files, for several servers; without one they lie in folders.</summary>
+    public ObjectStoreSettings ObjectStore { get; set; } = new();
+
+    /// <summary>Most of what one keeper may have in albums of their own, in millions of bytes; null for no end.</summary>
+    public long? QuotaMegabytes { get; set; }
+
+    /// <summary>
+    /// Proxies that may say for whom they ask (<c>X-Forwarded-For</c>, <c>X-Forwarded-Proto</c>), as addresses or networks
+    /// such as <c>10.0.0.0/8</c>. From anybody else these headers are passed over.
+    /// </summary>
+    public IReadOnlyList<string> TrustedProxies { get; set; } = [];
+
+    /// <summary>Where traces and metrics go by OTLP, such as <c>http://127.0.0.1:4317</c>; null for nowhere.</summary>
+    public string? TelemetryEndpoint { get; set; }
+
+    /// <summary>Names of accounts that see the operator's page; none is the first account.</summary>
+    public IReadOnlyList<string> Operators { get; set; } = [];
+
+    /// <summary>Whether somebody sees the operator's page.</summary>
+    public bool IsOperator(Guid keeperId, string name) =>
+        Operators.Count == 0 ? keeperId == Keeper.LocalId : Operators.Contains(name);
 
     public string Vault => Path.Combine(DataFolder, "vault");
 

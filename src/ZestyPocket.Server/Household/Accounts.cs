@@ -195,7 +195,8 @@ public sealed class Accounts(
                 .OrderByDescending(a => a.At)
                 .Take(MostShown)
                 .Select(a => new SignInView(a.At, a.What, a.From, a.Succeeded))
-                .ToListAsync(cancel)
+                .ToListAsync(cancel),
+            settings.IsOperator(account.Id, account.UserName!)
         );
     }
 

@@ -21,6 +21,7 @@ public static class HouseholdDoor
         services.AddScoped<ICurrentKeeper, CurrentKeeper>();
         services.AddScoped<Accounts>();
         services.AddScoped<Invitations>();
+        services.AddScoped<Operations>();
         services.AddScoped<ShareLog>();
         services.AddSingleton<IPostOffice, FolderPostOffice>();
         services

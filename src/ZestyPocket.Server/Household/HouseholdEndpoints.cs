@@ -75,6 +75,11 @@ public static class HouseholdEndpoints
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
         group
+            .MapGet("/operations", (Operations operations, CancellationToken cancel) => operations.LookAsync(cancel))
+            .WithName("getOperations")
+            .ProducesProblem(StatusCodes.Status403Forbidden)
+            .WithProblems();
+        group
             .MapPost(
                 "/account-links",
                 (Accounts accounts, ICurrentKeeper keeper, CancellationToken cancel) =>

@@ -38,4 +38,5 @@ public sealed record SignInView(Instant At, string What, string From, bool Succe
 
 /// <summary>The account of whoever is signed in.</summary>
 /// <param name="SignIns">The newest first.</param>
-public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns);
+/// <param name="IsOperator">Whether the operator's page is theirs.</param>
+public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns, bool IsOperator);

@@ -22,7 +22,13 @@ namespace ZestyPocket.Server.Importing;
 public sealed record ImportOutcome(string FileName, ImportStatus Status, string Detail, Guid? PhotoId, Guid? UnitId);
 
 /// <summary>Takes a file into an album: checked, hashed, kept, dated, judged.</summary>
-public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock clock, VideoIntake videos)
+public sealed class PhotoImport(
+    ZestyContext db,
+    PictureCache cache,
+    IClock clock,
+    VideoIntake videos,
+    UploadQuota quota
+)
 {
     /// <summary>Decoding is heavy: as many files side by side as there are cores, however many are sent.</summary>
     private static readonly SemaphoreSlim Bench = new(Environment.ProcessorCount);
@@ -79,6 +85,11 @@ public sealed class PhotoImport(ZestyContext db, PictureCache cache, IClock cloc
         finally
         {
             Bench.Release();
+        }
+
+        if (await quota.RefusalAsync(albumId, arrived.Original.Bytes, cancel) is { } full)
+        {
+            return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, full, null, null), cancel);
         }
 
         // The original is in its place before the row that names it exists.

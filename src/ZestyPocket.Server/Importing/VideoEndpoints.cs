@@ -161,20 +161,16 @@ public static class VideoEndpoints
                 async (Guid id, ZestyContext db, AlbumReader albums, IPhotoVault vault, CancellationToken cancel) =>
                 {
                     var (video, _) = await RequireAsync(id, db, albums, cancel);
-                    await VideoIntake.Gate.WaitAsync(cancel);
-                    try
+                    await db.Videos.Where(v => v.Id == id).ExecuteDeleteAsync(cancel);
+                    // The row first: a crash in between leaves a file too many, not a row without its file.
+                    await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+                    await VaultLock.HoldAsync(db, video.Sha256, cancel);
+                    if (!await db.Videos.AnyAsync(v => v.Sha256 == video.Sha256, cancel))
                     {
-                        await db.Videos.Where(v => v.Id == id).ExecuteDeleteAsync(cancel);
-                        if (!await db.Videos.AnyAsync(v => v.Sha256 == video.Sha256, cancel))
-                        {
-                            vault.Remove(video.Sha256);
-                        }
-                    }
-                    finally
-                    {
-                        VideoIntake.Gate.Release();
+                        vault.Remove(video.Sha256);
                     }
 
+                    await transaction.CommitAsync(cancel);
                     return Results.NoContent();
                 }
             )

@@ -12,7 +12,7 @@ namespace ZestyPocket.Server.Importing;
 /// <summary>
 /// Takes a video in: looked at for frames that are worth being pictures, kept until the keeper is done with it.
 /// </summary>
-public sealed class VideoIntake(ZestyContext db, IClock clock)
+public sealed class VideoIntake(ZestyContext db, IClock clock, UploadQuota quota)
 {
     /// <summary>How many frames are looked at.</summary>
     private const int Looked = 24;
@@ -22,9 +22,6 @@ public sealed class VideoIntake(ZestyContext db, IClock clock)
 
     /// <summary>Reading videos is heavy: one at a time over the whole program.</summary>
     private static readonly SemaphoreSlim Bench = new(1);
-
-    /// <summary>Files come into the vault and leave it one after another.</summary>
-    public static SemaphoreSlim Gate { get; } = new(1);
 
     /// <summary>Takes the file. A bad one is an outcome, not an exception.</summary>
     public async Task<ImportOutcome> TakeAsync(
@@ -61,13 +58,19 @@ public sealed class VideoIntake(ZestyContext db, IClock clock)
             Bench.Release();
         }
 
-        await Gate.WaitAsync(cancel);
+        if (await quota.RefusalAsync(albumId, arrived.Original.Bytes, cancel) is { } full)
+        {
+            return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, full, null, null), cancel);
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await VaultLock.HoldAsync(db, arrived.Original.Sha256, cancel);
         try
         {
             arrived.Keep();
             db.Videos.Add(Row(albumId, name, arrived.Original, facts, proposed));
             var frames = NumberWords.Counted(proposed.Count, "frame");
-            return await EndAsync(
+            var outcome = await EndAsync(
                 line,
                 new ImportOutcome(
                     name,
@@ -78,16 +81,15 @@ public sealed class VideoIntake(ZestyContext db, IClock clock)
                 ),
                 cancel
             );
+            await transaction.CommitAsync(cancel);
+            return outcome;
         }
         catch (DbUpdateException twice)
             when (twice.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
+            await transaction.RollbackAsync(cancel);
             db.ChangeTracker.Entries<Video>().Single().State = EntityState.Detached;
             return await EndAsync(line, Known(name), cancel);
-        }
-        finally
-        {
-            Gate.Release();
         }
     }
 

@@ -106,11 +106,17 @@ public static class BookEndpoints
         group
             .MapGet(
                 "/books/{id:guid}/file",
-                async (Guid id, AskedJobs<Book> books, ZestySettings settings, CancellationToken cancel) =>
+                async (
+                    Guid id,
+                    AskedJobs<Book> books,
+                    ZestySettings settings,
+                    IMadeFiles files,
+                    CancellationToken cancel
+                ) =>
                 {
                     var book = await books.RequireAsync(id, What, cancel);
-                    var path = BookRunner.PathOf(settings, book);
-                    if (book.State != JobState.Done || !File.Exists(path))
+                    var path = await files.FetchAsync(BookRunner.PathOf(settings, book), cancel);
+                    if (book.State != JobState.Done || path is null)
                     {
                         throw new RuleException("The book is not made yet. Wait until it is done, or make it again.");
                     }

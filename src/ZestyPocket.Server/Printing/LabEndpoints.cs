@@ -74,11 +74,18 @@ public static class LabEndpoints
         group
             .MapGet(
                 "/lab-orders/{id:guid}/file",
-                async (Guid id, AskedJobs<LabOrder> jobs, ZestySettings settings, CancellationToken cancel) =>
+                async (
+                    Guid id,
+                    AskedJobs<LabOrder> jobs,
+                    ZestySettings settings,
+                    IMadeFiles files,
+                    CancellationToken cancel
+                ) =>
                 {
                     var order = await jobs.RequireAsync(id, LabOrders.What, cancel);
-                    var path = LabOrderRunner.PathOf(settings, id);
-                    return order.State == JobState.Done && File.Exists(path)
+                    return
+                        order.State == JobState.Done
+                        && await files.FetchAsync(LabOrderRunner.PathOf(settings, id), cancel) is { } path
                         ? Results.File(Path.GetFullPath(path), "application/zip", "lab-order.zip")
                         : throw new RuleException("The files are not drawn yet. Wait until they are, or order again.");
                 }

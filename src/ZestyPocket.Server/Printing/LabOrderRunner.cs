@@ -28,6 +28,7 @@ public sealed class LabOrderRunner(
     IConfiguration configuration,
     ZestySettings settings,
     IClock clock,
+    IMadeFiles files,
     ILogger<LabOrderRunner> log
 ) : AskedJobRunner<LabOrder>(db, queue, configuration, clock, log)
 {
@@ -71,6 +72,7 @@ public sealed class LabOrderRunner(
             PathOf(settings, job.Id),
             async path => done = await WriteAsync(path, job, prepared, prints, cancel)
         );
+        await files.ShareAsync(PathOf(settings, job.Id), cancel);
         (job.Prints, job.PagesDone) = (JsonSerializer.Serialize(done, JsonSerializerOptions.Web), prints.Length);
     }
 

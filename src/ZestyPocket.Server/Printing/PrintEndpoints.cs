@@ -110,11 +110,18 @@ public static class PrintEndpoints
         group
             .MapGet(
                 "/print-jobs/{id:guid}/file",
-                async (Guid id, AskedJobs<PrintJob> jobs, ZestySettings settings, CancellationToken cancel) =>
+                async (
+                    Guid id,
+                    AskedJobs<PrintJob> jobs,
+                    ZestySettings settings,
+                    IMadeFiles files,
+                    CancellationToken cancel
+                ) =>
                 {
                     var job = await jobs.RequireAsync(id, PrintJobs.What, cancel);
-                    var path = PrintJobRunner.PathOf(settings, id);
-                    return job.State == JobState.Done && File.Exists(path)
+                    return
+                        job.State == JobState.Done
+                        && await files.FetchAsync(PrintJobRunner.PathOf(settings, id), cancel) is { } path
                         ? Results.File(Path.GetFullPath(path), "application/pdf", "zesty-pocket-sheets.pdf")
                         : throw new RuleException(
                             "The sheets are not drawn yet. Wait until the print job is done, or print again."

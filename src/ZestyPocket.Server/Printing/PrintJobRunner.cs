@@ -22,6 +22,7 @@ public sealed partial class PrintJobRunner(
     IConfiguration configuration,
     ZestySettings settings,
     IClock clock,
+    IMadeFiles files,
     ILogger<PrintJobRunner> log
 ) : AskedJobRunner<PrintJob>(db, queue, configuration, clock, log)
 {
@@ -89,6 +90,7 @@ public sealed partial class PrintJobRunner(
             }
         );
 
+        await files.ShareAsync(PathOf(settings, job.Id), cancel);
         job.PagesDone = job.PagesTotal;
         _drawn = prepared;
         LogDone(job.Id, prepared.Plan.Sheets.Length);

@@ -74,7 +74,7 @@ public sealed class History(ZestyContext db, IClock clock)
     /// <summary>
     /// Lets an edit that was made on an older revision go on when it can be merged: everything since was done in other
     /// windows, and what it changes is not what they changed, which <see cref="CheckMergedAsync"/> finds out. Otherwise
-    /// refuses it, telling both sides. What came from the same window since may be this very edit, whose answer was lost.
+    /// refuses it, telling both sides. What came from the same window since may be this very edit, its answer lost.
     /// </summary>
     public async Task MergeAsync(IRevisioned row, int revision, string yours, CancellationToken cancel)
     {

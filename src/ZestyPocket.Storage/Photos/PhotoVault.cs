@@ -106,6 +106,27 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
+    /// <summary>
+    /// Keeps no more than so many bytes of originals, those that were used last; only where they lie elsewhere too.
+    /// </summary>
+    internal void Bound(long most)
+    {
+        var kept = new DirectoryInfo(_root)
+            .EnumerateFiles("*", SearchOption.AllDirectories)
+            .Where(f => f.Name.Length == 64)
+            .OrderByDescending(f => f.LastAccessTimeUtc)
+            .ToList();
+        var total = 0L;
+        foreach (var file in kept)
+        {
+            total += file.Length;
+            if (total > most)
+            {
+                file.Delete();
+            }
+        }
+    }
+
     public void Remove(string sha256)
     {
         if (File.Exists(PathOf(sha256)))

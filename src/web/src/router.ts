@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/welcome', name: 'welcome', component: () => import('./features/household/WelcomeView.vue') },
     { path: '/join', name: 'join', component: () => import('./features/household/JoinView.vue') },
     { path: '/write', name: 'write', component: () => import('./features/household/WriteView.vue') },
+    { path: '/operations', name: 'operations', component: () => import('./features/household/OperationsView.vue') },
     { path: '/account', name: 'account', component: () => import('./features/household/AccountView.vue') },
     {
       path: '/albums/:albumId/note',

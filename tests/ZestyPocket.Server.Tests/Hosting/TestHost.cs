@@ -17,6 +17,7 @@ using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Words;
 using ZestyPocket.Storage.Jobs;
+using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests.Hosting;
 
@@ -40,10 +41,17 @@ public sealed class TestHost : IAsyncDisposable
     private WebApplicationFactory<Program> _factory;
     private bool _lent;
     private bool _twin;
+    private readonly ObjectStoreSettings? _store;
 
-    private TestHost(string connection, bool runJobs, IPageSolver? solver = null, bool household = false)
+    private TestHost(
+        string connection,
+        bool runJobs,
+        IPageSolver? solver = null,
+        bool household = false,
+        ObjectStoreSettings? store = null
+    )
     {
-        (_connection, _runJobs, _solver, _household) = (connection, runJobs, solver, household);
+        (_connection, _runJobs, _solver, _household, _store) = (connection, runJobs, solver, household, store);
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -77,6 +85,10 @@ public sealed class TestHost : IAsyncDisposable
     public static async Task<TestHost> HouseholdAsync() =>
         new(await TestDatabase.CreateAsync(), runJobs: false, household: true);
 
+    /// <summary>A server whose originals lie in an object store.</summary>
+    public static async Task<TestHost> WithStoreAsync(ObjectStoreSettings store) =>
+        new(await TestDatabase.CreateAsync(), runJobs: false, store: store);
+
     /// <summary>Another browser: with cookies of its own.</summary>
     public HttpClient Browser() => _factory.CreateClient();
 
@@ -89,7 +101,7 @@ public sealed class TestHost : IAsyncDisposable
     }
 
     /// <summary>Another server on the same database.</summary>
-    public TestHost Twin() => new(_connection, runJobs: false, household: _household) { _twin = true };
+    public TestHost Twin() => new(_connection, runJobs: false, household: _household, store: _store) { _twin = true };
 
     /// <summary>The server on a database that is there already.</summary>
     public static TestHost On(string connection) => new(connection, runJobs: false);
@@ -286,6 +298,13 @@ public sealed class TestHost : IAsyncDisposable
             builder.UseSetting("Zesty:DataFolder", DataFolder);
             builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
             builder.UseSetting("Zesty:SignIn", _household ? "Household" : "None");
+            if (_store is not null)
+            {
+                builder.UseSetting("Zesty:ObjectStore:ServiceUrl", _store.ServiceUrl);
+                builder.UseSetting("Zesty:ObjectStore:AccessKey", _store.AccessKey);
+                builder.UseSetting("Zesty:ObjectStore:SecretKey", _store.SecretKey);
+            }
+
             if (_solver is not null)
             {
                 builder.ConfigureServices(services => services.AddSingleton(_solver));

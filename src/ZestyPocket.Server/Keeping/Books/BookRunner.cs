@@ -34,6 +34,7 @@ public sealed class BookRunner(
     IConfiguration configuration,
     ZestySettings settings,
     IClock clock,
+    IMadeFiles files,
     ILogger<BookRunner> log
 ) : AskedJobRunner<Book>(db, queue, configuration, clock, log)
 {
@@ -129,6 +130,7 @@ public sealed class BookRunner(
             }
         );
 
+        await files.ShareAsync(path, cancel);
         (job.PagesDone, job.Bytes) = (pages.Count, new FileInfo(path).Length);
     }
 

@@ -16,6 +16,8 @@ public static class JobQueues
 
     public const string Searches = "searches";
 
+    public static IReadOnlyList<string> All { get; } = [Imports, Prints, Searches];
+
     public const int WorkersEach = 2;
 }
 

@@ -82,10 +82,6 @@ public static class AlbumDoor
             }
         );
 
-    /// <summary>Whether an address such as <c>/api/units/{id}</c> names an album or something in one.</summary>
-    public static bool IsAboutAnAlbum(string? pattern) =>
-        pattern?.Trim('/').Split('/') is [_, var kind, ['{', ..], ..] && Kinds.Contains(kind);
-
     private static async Task RequireAsync(
         ZestyContext db,
         ICurrentKeeper keeper,
@@ -116,25 +112,10 @@ public static class AlbumDoor
         }
 
         var name = parts is [_, _, _, var parameter, ..] ? parameter.Trim('{', '}').Split(':')[0] : string.Empty;
-        return Kinds.Contains(kind) && Guid.TryParse(http.GetRouteValue(name)?.ToString(), out var id)
+        return AlbumAddresses.Kinds.Contains(kind) && Guid.TryParse(http.GetRouteValue(name)?.ToString(), out var id)
             ? (kind, id)
             : null;
     }
-
-    private static readonly HashSet<string> Kinds =
-    [
-        "albums",
-        "units",
-        "photos",
-        "videos",
-        "edits",
-        "imports",
-        "print-jobs",
-        "lab-orders",
-        "books",
-        "page-searches",
-        "stretch-placings",
-    ];
 
     private static Task<Guid?> AlbumOfAsync(ZestyContext db, string kind, Guid id, CancellationToken cancel)
     {

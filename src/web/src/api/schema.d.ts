@@ -116,6 +116,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/operations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getOperations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account-links": {
         parameters: {
             query?: never;
@@ -2979,6 +2995,8 @@ export interface components {
             name: string;
             /** @description The newest first. */
             signIns: components["schemas"]["SignInView"][];
+            /** @description Whether the operator's page is theirs. */
+            isOperator: boolean;
         };
         /**
          * @description Where a shape of a composition stands across its piece: at an edge, in the middle, over a third.
@@ -5204,6 +5222,12 @@ export interface components {
             /** @description Words on its index tab. */
             tab: null | string;
         };
+        /** @description A job that failed. */
+        FailedJobView: {
+            what: string;
+            problem: null | string;
+            at: null | components["schemas"]["Instant"];
+        };
         /** @enum {unknown} */
         FindingRoom: "sheets" | "printers" | null;
         /**
@@ -6136,6 +6160,36 @@ export interface components {
             minutes: number;
             /** @description What a thin version of it would need. */
             thin: string;
+        };
+        /** @description How the program is, for whoever runs it. */
+        OperationsView: {
+            workers: components["schemas"]["WorkerView"][];
+            queues: components["schemas"]["QueueView"][];
+            /** Format: int64 */
+            done: number;
+            /** Format: int64 */
+            failed: number;
+            lastFailed: components["schemas"]["FailedJobView"][];
+            /**
+             * Format: int64
+             * @description Bytes left where the data folder is.
+             */
+            diskFree: number;
+            /** Format: int64 */
+            diskSize: number;
+            /**
+             * Format: int64
+             * @description Bytes of originals that albums name, in all.
+             */
+            originals: number;
+            /** Format: int64 */
+            database: number;
+            /** Format: int32 */
+            accounts: number;
+            /** Format: int32 */
+            albums: number;
+            /** @description Of the last day, the most frequent first. */
+            refusedSignIns: components["schemas"]["RefusedSignInView"][];
         };
         /** @description What waits on the phone. */
         OutboxView: {
@@ -7131,6 +7185,22 @@ export interface components {
             thickness: string;
             holes: null | components["schemas"]["HolesView"];
             body: string;
+        };
+        /** @description A queue of jobs. */
+        QueueView: {
+            name: string;
+            /** Format: int64 */
+            waiting: number;
+            /** Format: int64 */
+            running: number;
+        };
+        /** @description Somebody who was not let in, by where it came from. */
+        RefusedSignInView: {
+            from: string;
+            what: string;
+            /** Format: int32 */
+            times: number;
+            lastAt: components["schemas"]["Instant"];
         };
         /**
          * @description What people do, in this order, when words do not fit. Common practice.
@@ -9624,6 +9694,14 @@ export interface components {
          * @enum {unknown}
          */
         WordFindingKind: "blankLines" | "doubleSpace" | "wrongWeekday" | "wrongDate" | "weekdayOfDate" | "nameSpeltTwoWays" | "cutOff" | "faintInk" | "spelling";
+        /** @description A server that works on jobs. */
+        WorkerView: {
+            name: string;
+            queues: string[];
+            /** Format: int32 */
+            workers: number;
+            heardAt: null | components["schemas"]["Instant"];
+        };
         /** @description A bought card as written. */
         WrittenBoughtCard: {
             name: string;
@@ -10121,6 +10199,62 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getOperations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationsView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
             /** @description Not Found */
             404: {

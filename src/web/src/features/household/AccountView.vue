@@ -56,6 +56,7 @@ const at = (instant: string) => new Date(instant).toLocaleString()
         <BButton size="sm" variant="outline-dark" :disabled="busy" @click="signOut(true)">Sign out everywhere</BButton>
       </div>
     </section>
+    <p v-if="account?.isOperator"><RouterLink to="/operations">Operations: jobs, disk, refused sign-ins</RouterLink></p>
     <section class="room-panel mb-3" aria-labelledby="link-head">
       <h2 id="link-head" class="h5">Somebody else in the household</h2>
       <p>A link makes one account with a shelf of its own. It holds for seven days and is used once.</p>

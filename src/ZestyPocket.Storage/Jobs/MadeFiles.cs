@@ -1,0 +1,36 @@
+using ZestyPocket.Storage.Photos;
+
+namespace ZestyPocket.Storage.Jobs;
+
+/// <summary>
+/// Files that jobs make, such as a PDF: made at one server and fetched at any. Where servers share a folder there is
+/// nothing to do.
+/// </summary>
+public interface IMadeFiles
+{
+    /// <summary>After a file was made, before the job says that it is done.</summary>
+    Task ShareAsync(string path, CancellationToken cancel);
+
+    /// <summary>The file on this machine; null when it is nowhere.</summary>
+    Task<string?> FetchAsync(string path, CancellationToken cancel);
+}
+
+/// <summary>In a folder that all servers have.</summary>
+public sealed class MadeFilesInFolder : IMadeFiles
+{
+    public Task ShareAsync(string path, CancellationToken cancel) => Task.CompletedTask;
+
+    public Task<string?> FetchAsync(string path, CancellationToken cancel) =>
+        Task.FromResult(File.Exists(path) ? path : null);
+}
+
+/// <summary>In an object store, under the name of the file.</summary>
+public sealed class MadeFilesInStore(ObjectStore store) : IMadeFiles
+{
+    private static string KeyOf(string path) => $"made/{Path.GetFileName(path)}";
+
+    public Task ShareAsync(string path, CancellationToken cancel) => store.PutAsync(KeyOf(path), path, cancel);
+
+    public async Task<string?> FetchAsync(string path, CancellationToken cancel) =>
+        File.Exists(path) || await store.GetAsync(KeyOf(path), path, cancel) ? path : null;
+}
