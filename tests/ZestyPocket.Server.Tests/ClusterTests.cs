@@ -9,8 +9,8 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>
-/// Two servers behind a proxy, on one database and one object store, are killed and restarted in turn while pictures come
-/// and cards are written: what was acknowledged is there, and nothing is there twice.
+/// Two servers behind a proxy, on one database and one object store, are killed and restarted in turn while pictures
+/// come and cards are written: what was acknowledged is there, and nothing is there twice.
 /// </summary>
 public sealed class ClusterTests : IAsyncLifetime
 {

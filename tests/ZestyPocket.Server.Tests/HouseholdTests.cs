@@ -124,6 +124,99 @@ public sealed class HouseholdTests
     }
 
     [Fact]
+    public async Task A_session_that_somebody_chose_beforehand_is_no_session_and_signing_in_gives_another_one()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var client = host.Browser();
+        client.DefaultRequestHeaders.Add("Cookie", "zesty-session=chosen-by-somebody-else");
+        (await client.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
+        var given = new HashSet<string>();
+        for (var i = 0; i < 2; i++)
+        {
+            var answer = await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", Password));
+            given.Add(answer.Headers.GetValues("Set-Cookie").Single().Split(';')[0]);
+        }
+
+        given.Count.ShouldBe(2);
+        given.ShouldNotContain("zesty-session=chosen-by-somebody-else");
+    }
+
+    [Fact]
+    public async Task Whoever_says_that_they_ask_for_others_is_counted_as_one_unless_the_proxy_is_trusted()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var statuses = new List<int>();
+        for (var i = 0; i < 25; i++)
+        {
+            var client = host.Browser();
+            client.DefaultRequestHeaders.Add("X-Forwarded-For", $"192.0.2.{i}");
+            var answer = await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", $"wrong password {i}"));
+            statuses.Add((int)answer.StatusCode);
+        }
+
+        statuses[^1].ShouldBe(429);
+    }
+
+    [Fact]
+    public async Task A_name_that_is_none_takes_as_long_to_refuse_as_a_wrong_password()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var client = host.Browser();
+        var (known, unknown) = (await TimeAsync("Ada"), await TimeAsync("Nobody at all"));
+        // Without the work of a hash a refusal takes a fiftieth of the time; the rest is the noise of the machine.
+        (unknown / known).ShouldBeGreaterThan(0.2);
+        (unknown / known).ShouldBeLessThan(5);
+
+        async Task<double> TimeAsync(string name)
+        {
+            var times = new List<double>();
+            for (var i = 0; i < 5; i++)
+            {
+                var watch = System.Diagnostics.Stopwatch.StartNew();
+                await SendAsync(client, "/api/sign-in", new SignInRequest(name, $"wrong password {i}"));
+                times.Add(watch.Elapsed.TotalMilliseconds);
+            }
+
+            return times.Order().ElementAt(2);
+        }
+    }
+
+    [Fact]
+    public async Task The_operators_page_is_for_the_first_account_and_tells_of_refused_sign_ins()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, ben) = await TwoAsync(host);
+        await SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", "not this one at all"));
+        var seen = await ada.GetAsync<OperationsView>("/api/operations");
+        seen.RefusedSignIns.ShouldContain(r => r.What == "wrong password" && r.Times == 1);
+        (seen.Accounts, seen.DiskFree > 0, seen.Database > 0).ShouldBe((2, true, true));
+        seen.Queues.Select(q => q.Name).ShouldBe(["imports", "prints", "searches"]);
+        (await ben.Client.GetAsync(new Uri("/api/operations", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
+        (await ada.GetAsync<AccountView>("/api/account")).IsOperator.ShouldBeTrue();
+        (await ben.GetAsync<AccountView>("/api/account")).IsOperator.ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task It_is_live_without_asking_anybody_and_ready_with_its_database()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        foreach (var path in new[] { "/livez", "/healthz" })
+        {
+            (await host.Browser().GetAsync(new Uri(path, UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+                HttpStatusCode.OK,
+                path
+            );
+        }
+    }
+
+    [Fact]
     public async Task Another_password_ends_the_other_sessions_and_not_this_one()
     {
         await using var host = await TestHost.HouseholdAsync();

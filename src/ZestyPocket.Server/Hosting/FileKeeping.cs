@@ -3,7 +3,9 @@ using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Hosting;
 
-/// <summary>Where originals and made files are kept: in folders, or in an object store that several servers share.</summary>
+/// <summary>
+/// Where originals and made files are kept: in folders, or in an object store that several servers share.
+/// </summary>
 public static class FileKeeping
 {
     public static void AddFileKeeping(this IServiceCollection services, ZestySettings settings)

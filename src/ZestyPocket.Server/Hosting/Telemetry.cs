@@ -5,8 +5,8 @@ using OpenTelemetry.Trace;
 namespace ZestyPocket.Server.Hosting;
 
 /// <summary>
-/// Traces and metrics by OTLP, off unless an address is set. Addresses of requests are routes (<c>/api/units/{id}</c>), and
-/// neither words nor names of anybody are in them.
+/// Traces and metrics by OTLP, off unless an address is set. Requests are named by their routes
+/// (<c>/api/units/{id}</c>), and neither words nor names of anybody are in them.
 /// </summary>
 public static class Telemetry
 {

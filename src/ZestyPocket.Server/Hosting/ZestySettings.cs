@@ -24,15 +24,19 @@ public sealed class ZestySettings
 
     public SignInMode SignIn { get; set; }
 
-    /// <summary>An object store for originals and made files, for several servers; without one they lie in folders.</summary>
+    /// <summary>
+    /// An object store for originals and made files, for several servers; without one they lie in folders.
+    /// </summary>
     public ObjectStoreSettings ObjectStore { get; set; } = new();
 
-    /// <summary>Most of what one keeper may have in albums of their own, in millions of bytes; null for no end.</summary>
+    /// <summary>
+    /// Most of what one keeper may have in albums of their own, in millions of bytes; null for no end.
+    /// </summary>
     public long? QuotaMegabytes { get; set; }
 
     /// <summary>
-    /// Proxies that may say for whom they ask (<c>X-Forwarded-For</c>, <c>X-Forwarded-Proto</c>), as addresses or networks
-    /// such as <c>10.0.0.0/8</c>. From anybody else these headers are passed over.
+    /// Proxies that may say for whom they ask (<c>X-Forwarded-For</c>, <c>X-Forwarded-Proto</c>), as addresses or
+    /// networks such as <c>10.0.0.0/8</c>. From anybody else these headers are passed over.
     /// </summary>
     public IReadOnlyList<string> TrustedProxies { get; set; } = [];
 

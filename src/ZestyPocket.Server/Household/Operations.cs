@@ -81,9 +81,9 @@ public sealed class Operations(
                 .SignIns.AsNoTracking()
                 .Where(s => !s.Succeeded && s.At > yesterday)
                 .GroupBy(s => new { s.From, s.What })
-                .Select(g => new RefusedSignInView(g.Key.From, g.Key.What, g.Count(), g.Max(s => s.At)))
-                .OrderByDescending(r => r.Times)
+                .OrderByDescending(g => g.Count())
                 .Take(MostShown)
+                .Select(g => new RefusedSignInView(g.Key.From, g.Key.What, g.Count(), g.Max(s => s.At)))
                 .ToListAsync(cancel)
         );
     }

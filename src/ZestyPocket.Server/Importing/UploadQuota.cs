@@ -5,7 +5,9 @@ using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Importing;
 
-/// <summary>How much a keeper may have in their own albums, whoever adds it. Without a figure there is no end.</summary>
+/// <summary>
+/// How much a keeper may have in their own albums, whoever adds it. Without a figure there is no end.
+/// </summary>
 public sealed class UploadQuota(ZestyContext db, ZestySettings settings)
 {
     private const long Megabyte = 1_000_000;
@@ -30,8 +32,8 @@ public sealed class UploadQuota(ZestyContext db, ZestySettings settings)
             ? null
             : string.Create(
                 CultureInfo.InvariantCulture,
-                $"The owner of this album has {used / Megabyte:N0} of {most:N0} MB. The file was not kept: make room, or "
-                    + $"ask whoever runs the program for more."
+                $"The owner of this album has {used / Megabyte:N0} of {most:N0} MB. The file was not kept: make room, "
+                    + $"or ask whoever runs the program for more."
             );
     }
 }

@@ -69,7 +69,9 @@ public sealed class ObjectStore(ObjectStoreSettings settings) : IDisposable
             cancel
         );
 
-    /// <summary>Writes an object to a file that appears whole or not at all; false when there is no such object.</summary>
+    /// <summary>
+    /// Writes an object to a file that appears whole or not at all; false when there is no such object.
+    /// </summary>
     public async Task<bool> GetAsync(string key, string path, CancellationToken cancel)
     {
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);

@@ -1,8 +1,9 @@
 namespace ZestyPocket.Storage.Photos;
 
 /// <summary>
-/// The vault in an object store, for several servers: originals and parked files lie there, and a folder of this machine
-/// holds those that were used last. An original has the hash of its content for a name, so a copy can never be old.
+/// The vault in an object store, for several servers: originals and parked files lie there, and a folder of this
+/// machine holds those that were used last. An original has the hash of its content for a name, so a copy can never be
+/// old.
 /// </summary>
 /// <remarks>The store is asked with the thread waiting: readers of pictures are programs that want a file.</remarks>
 public sealed class ObjectStoreVault(ObjectStore store, string folder, int localMegabytes) : IPhotoVault

@@ -45,6 +45,19 @@ public static class Pictures
         return tagged.JpegsaveBuffer(q: 80);
     }
 
+    /// <summary>Noise, about three bytes a pixel: it does not get smaller.</summary>
+    public static byte[] NoisePng(int width, int height, int seed)
+    {
+        PhotoEngine.Start();
+        using var grey = Image.Gaussnoise(width, height, sigma: 60, mean: 128, seed: seed);
+        using var other = Image.Gaussnoise(width, height, sigma: 60, mean: 128, seed: seed + 1_000);
+        using var third = Image.Gaussnoise(width, height, sigma: 60, mean: 128, seed: seed + 2_000);
+        using var pixels = grey.Bandjoin(other, third)
+            .Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
+        return pixels.PngsaveBuffer();
+    }
+
     public static byte[] Png(int width, int height)
     {
         PhotoEngine.Start();

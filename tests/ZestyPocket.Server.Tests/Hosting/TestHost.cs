@@ -42,16 +42,25 @@ public sealed class TestHost : IAsyncDisposable
     private bool _lent;
     private bool _twin;
     private readonly ObjectStoreSettings? _store;
+    private readonly int? _quota;
 
     private TestHost(
         string connection,
         bool runJobs,
         IPageSolver? solver = null,
         bool household = false,
-        ObjectStoreSettings? store = null
+        ObjectStoreSettings? store = null,
+        int? quota = null
     )
     {
-        (_connection, _runJobs, _solver, _household, _store) = (connection, runJobs, solver, household, store);
+        (_connection, _runJobs, _solver, _household, _store, _quota) = (
+            connection,
+            runJobs,
+            solver,
+            household,
+            store,
+            quota
+        );
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -84,6 +93,10 @@ public sealed class TestHost : IAsyncDisposable
     /// <summary>A server that belongs to a household: everybody signs in.</summary>
     public static async Task<TestHost> HouseholdAsync() =>
         new(await TestDatabase.CreateAsync(), runJobs: false, household: true);
+
+    /// <summary>A server where a keeper has room for so much.</summary>
+    public static async Task<TestHost> WithQuotaAsync(int megabytes) =>
+        new(await TestDatabase.CreateAsync(), runJobs: false, quota: megabytes);
 
     /// <summary>A server whose originals lie in an object store.</summary>
     public static async Task<TestHost> WithStoreAsync(ObjectStoreSettings store) =>
@@ -298,6 +311,14 @@ public sealed class TestHost : IAsyncDisposable
             builder.UseSetting("Zesty:DataFolder", DataFolder);
             builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
             builder.UseSetting("Zesty:SignIn", _household ? "Household" : "None");
+            if (_quota is { } quota)
+            {
+                builder.UseSetting(
+                    "Zesty:QuotaMegabytes",
+                    quota.ToString(System.Globalization.CultureInfo.InvariantCulture)
+                );
+            }
+
             if (_store is not null)
             {
                 builder.UseSetting("Zesty:ObjectStore:ServiceUrl", _store.ServiceUrl);
