@@ -9,23 +9,30 @@ internal sealed class BenchServer : IAsyncDisposable
 {
     private readonly Process _process;
     private readonly string _folder;
-    private readonly HttpClient _client = new() { BaseAddress = new Uri("http://127.0.0.1:5199") };
+    private readonly HttpClient _client;
 
-    private BenchServer(Process process, string folder, string connection) =>
+    private BenchServer(Process process, string folder, string connection, int port)
+    {
         (_process, _folder, Connection) = (process, folder, connection);
+        _client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
+    }
+
+    public HttpClient Client => _client;
 
     public string Connection { get; }
 
-    public static async Task<BenchServer> StartAsync()
+    /// <param name="beside">A server whose database and vault this one shares; null for one of its own.</param>
+    public static async Task<BenchServer> StartAsync(BenchServer? beside = null)
     {
+        const int firstPort = 5199;
+        var port = beside is null ? firstPort : firstPort + 1;
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
         var database =
             Environment.GetEnvironmentVariable("ZESTY_TEST_DATABASE")
             ?? throw new InvalidOperationException("Run with ./bench/run.");
-        var connection = new NpgsqlConnectionStringBuilder(database)
-        {
-            Database = $"bench_{Guid.NewGuid():N}",
-        }.ConnectionString;
+        var connection =
+            beside?.Connection
+            ?? new NpgsqlConnectionStringBuilder(database) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
         await Database.MigrateAsync(connection, CancellationToken.None);
         var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")])
         {
@@ -33,10 +40,10 @@ internal sealed class BenchServer : IAsyncDisposable
             RedirectStandardOutput = true,
         };
         start.Environment["ConnectionStrings__Zesty"] = connection;
-        start.Environment["Zesty__DataFolder"] = folder;
-        start.Environment["Urls"] = "http://127.0.0.1:5199";
+        start.Environment["Zesty__DataFolder"] = beside?._folder ?? folder;
+        start.Environment["Urls"] = $"http://127.0.0.1:{port}";
         start.Environment["Serilog__MinimumLevel__Default"] = "Fatal";
-        var server = new BenchServer(Process.Start(start)!, folder, connection);
+        var server = new BenchServer(Process.Start(start)!, folder, connection, port);
         while (true)
         {
             try

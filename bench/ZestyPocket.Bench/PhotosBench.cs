@@ -54,7 +54,7 @@ internal static class PhotosBench
         }
     }
 
-    private static async Task<Guid> FillAsync(string connection, int photos)
+    internal static async Task<Guid> FillAsync(string connection, int photos)
     {
         var builder = new Microsoft.EntityFrameworkCore.DbContextOptionsBuilder<ZestyContext>();
         ZestyContext.Configure(builder, connection);

@@ -1,6 +1,6 @@
 using ZestyPocket.Bench;
 
-// Usage: ZestyPocket.Bench import|photos|open|print|year|book|pack|fit|pages|placing|look|all.
+// Usage: ZestyPocket.Bench import|photos|open|household|print|year|book|pack|fit|pages|placing|look|all.
 // ./bench/run sets up what they need.
 var wanted = args.FirstOrDefault() ?? "all";
 if (args is ["paint", var folder])
@@ -34,6 +34,11 @@ if (wanted is "photos" or "all")
 if (wanted is "open" or "all")
 {
     await OpenBench.RunAsync();
+}
+
+if (wanted is "household" or "all")
+{
+    await HouseholdBench.RunAsync();
 }
 
 if (wanted is "print" or "all")

@@ -27,6 +27,8 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
 {
     public DbSet<AccountLink> AccountLinks => Set<AccountLink>();
 
+    public DbSet<RecoveryCode> RecoveryCodes => Set<RecoveryCode>();
+
     public DbSet<SignInAttempt> SignIns => Set<SignInAttempt>();
 
     /// <summary>What sessions are signed with, shared by all servers.</summary>
@@ -416,6 +418,12 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
         {
             link.Property(l => l.Hash).HasMaxLength(64).IsFixedLength();
             link.HasIndex(l => l.Hash).IsUnique();
+        });
+        builder.Entity<RecoveryCode>(code =>
+        {
+            code.Property(c => c.Hash).HasMaxLength(64).IsFixedLength();
+            code.HasOne<Account>().WithMany().HasForeignKey(c => c.AccountId);
+            code.HasIndex(c => new { c.AccountId, c.Hash }).IsUnique();
         });
         builder.Entity<SignInAttempt>(attempt =>
         {

@@ -33,6 +33,13 @@ public sealed class HouseholdTests
         desk.Go("/account");
         desk.UntilText("[data-testid='account']", "account made");
         desk.AxeFindings().ShouldBeEmpty("the account");
+        desk.ClickButton("Make new codes");
+        var code = desk.See("[data-testid='codes'] code").Text;
+        desk.AxeFindings().ShouldBeEmpty("recovery codes");
+        desk.ClickLink("Operations");
+        desk.UntilText("[data-testid='operations']", "Refused sign-ins");
+        desk.AxeFindings().ShouldBeEmpty("the operator's page");
+        desk.Go("/account");
         desk.ClickButton("Make a link");
         var link = desk.Until("the link", () => desk.See("#account-link").GetDomProperty("value"));
         desk.ClickButton("Sign out");
@@ -53,6 +60,18 @@ public sealed class HouseholdTests
         desk.AxeFindings().ShouldBeEmpty("a refused sign-in");
         desk.Write("#sign-in-password", "plum duff at dawn");
         desk.Click("form button[type='submit']");
+        desk.UntilText("main", "Ada's year");
+
+        desk.Go("/account");
+        desk.ClickButton("Sign out");
+        desk.UntilText("main", "Sign in");
+        desk.ClickButton("I forgot my password");
+        desk.See("#recover-code");
+        desk.AxeFindings().ShouldBeEmpty("a forgotten password");
+        desk.Write("#recover-name", "Ada");
+        desk.Write("#recover-code", code);
+        desk.Write("#recover-wanted", "another plum for the boat");
+        desk.ClickButton("Set password");
         desk.UntilText("main", "Ada's year");
     }
 
@@ -133,7 +152,8 @@ public sealed class HouseholdTests
         nan.UntilText("main", "Your words are in the album");
         foreach (var desk in new[] { ada, ben, rosa, nan })
         {
-            desk.Complaints().ShouldBeEmpty();
+            // Who is not signed in yet is refused, which a browser writes down.
+            desk.Complaints().Where(c => !c.Contains("401", StringComparison.Ordinal)).ShouldBeEmpty();
         }
     }
 

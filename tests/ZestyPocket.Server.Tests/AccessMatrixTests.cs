@@ -125,6 +125,11 @@ public sealed partial class AccessMatrixTests
             return status == 401 ? null : "should sign in";
         }
 
+        if (operation.Needs == "operator")
+        {
+            return (status == 403) == (rank < 2) ? null : "is for whoever runs the program";
+        }
+
         if (!ofAlbum)
         {
             return status is 401 or 403 ? "should be let in" : null;

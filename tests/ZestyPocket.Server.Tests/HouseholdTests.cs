@@ -217,6 +217,53 @@ public sealed class HouseholdTests
     }
 
     [Fact]
+    public async Task A_recovery_code_sets_the_password_once_ends_every_session_and_new_codes_end_the_old_ones()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var old = await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new { });
+        var codes = (await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new { })).Codes;
+        codes.Distinct().Count().ShouldBe(8);
+        codes.ShouldAllBe(c => c.Length == 19);
+        const string wanted = "another plum for the boat";
+        foreach (
+            var (name, code, password) in new[]
+            {
+                ("Ada", old.Codes[0], wanted),
+                ("Nobody", codes[0], wanted),
+                ("Ben", codes[0], wanted),
+                ("Ada", "", wanted),
+                ("Ada", codes[0], "short"),
+            }
+        )
+        {
+            var refused = await SendAsync(host.Browser(), "/api/recover", new RecoverRequest(name, code, password));
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity, name);
+        }
+
+        var six = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    SendAsync(
+                        host.Browser(),
+                        "/api/recover",
+                        new RecoverRequest("Ada", codes[0].ToUpperInvariant(), wanted)
+                    )
+                )
+        );
+        six.Count(a => a.StatusCode == HttpStatusCode.OK).ShouldBe(1);
+        (await ada.Client.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
+        var client = host.Browser();
+        (await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", wanted))).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await host.As(client).GetAsync<AccountView>("/api/account")).RecoveryCodes.ShouldBe(7);
+    }
+
+    [Fact]
     public async Task Another_password_ends_the_other_sessions_and_not_this_one()
     {
         await using var host = await TestHost.HouseholdAsync();

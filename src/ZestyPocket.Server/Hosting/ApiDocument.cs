@@ -49,6 +49,7 @@ public static class ApiDocument
                         var metadata = context.Description.ActionDescriptor.EndpointMetadata;
                         var needs =
                             metadata.OfType<IAllowAnonymous>().Any() ? "nobody"
+                            : metadata.OfType<NeedsOperator>().Any() ? "operator"
                             : !AlbumAddresses.IsAboutAnAlbum(context.Description.RelativePath) ? "keeper"
                             : metadata.OfType<NeedsRole>().LastOrDefault() is { Role: var role }
                                 ? role.ToString().ToLowerInvariant()

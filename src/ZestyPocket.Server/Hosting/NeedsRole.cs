@@ -12,9 +12,15 @@ public sealed record NeedsRole(AlbumRole Role)
     public static AlbumRole? Of(EndpointMetadataCollection? metadata) => metadata?.GetMetadata<NeedsRole>()?.Role;
 }
 
+/// <summary>The operation is for whoever runs the program.</summary>
+public sealed record NeedsOperator;
+
 /// <summary>Marks operations with who may ask for them.</summary>
 public static class NeedsRoleMarks
 {
+    public static RouteHandlerBuilder ForTheOperator(this RouteHandlerBuilder route) =>
+        route.WithMetadata(new NeedsOperator());
+
     public static RouteHandlerBuilder ForReaders(this RouteHandlerBuilder route) =>
         route.WithMetadata(new NeedsRole(AlbumRole.Reader));
 

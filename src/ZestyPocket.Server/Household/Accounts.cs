@@ -33,6 +33,9 @@ public sealed class Accounts(
 
     private const int MostShown = 50;
 
+    /// <summary>How many recovery codes an account has. A choice of this program.</summary>
+    private const int Codes = 8;
+
     private static readonly Duration LinkHolds = Duration.FromDays(7);
 
     /// <summary>Checked where there is no account, so that the time tells nobody which names there are.</summary>
@@ -184,6 +187,69 @@ public sealed class Accounts(
         await signIn.RefreshSignInAsync(account);
     }
 
+    /// <summary>Makes new codes; those from before do not hold any more.</summary>
+    public async Task<RecoveryCodesView> MakeCodesAsync(CancellationToken cancel)
+    {
+        var account = await MineAsync();
+        var codes = Enumerable.Range(0, Codes).Select(_ => LinkSecret.NewCode()).ToList();
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.RecoveryCodes.Where(c => c.AccountId == account.Id).ExecuteDeleteAsync(cancel);
+        db.RecoveryCodes.AddRange(
+            codes.Select(code => new RecoveryCode
+            {
+                Id = Guid.CreateVersion7(),
+                AccountId = account.Id,
+                Hash = LinkSecret.HashOf(code),
+            })
+        );
+        await NoteAsync(account.Id, "recovery codes made", succeeded: true, cancel);
+        await transaction.CommitAsync(cancel);
+        return new RecoveryCodesView(codes);
+    }
+
+    /// <summary>
+    /// Sets another password by a code, which is used up, ends every session, and signs in. A wrong name and a wrong
+    /// code are refused alike.
+    /// </summary>
+    public async Task<MeView> RecoverAsync(RecoverRequest asked, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(asked);
+        RequireHousehold();
+        var account = await users.FindByNameAsync(asked.Name.Trim());
+        var (hash, now) = (LinkSecret.HashOf(asked.Code.ToLowerInvariant()), clock.GetCurrentInstant());
+        var key = account?.Id ?? Guid.Empty;
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        // With a condition, so that one code sets one password also when it is sent twice at once.
+        var used = await db
+            .RecoveryCodes.Where(c => c.AccountId == key && c.Hash == hash && c.UsedAt == null)
+            .ExecuteUpdateAsync(set => set.SetProperty(c => c.UsedAt, now), cancel);
+        if (account is null || used == 0)
+        {
+            await transaction.RollbackAsync(cancel);
+            await NoteAsync(account?.Id, "wrong recovery code", succeeded: false, cancel);
+            throw new RuleException(
+                "That name and code do not belong together, or the code was used. Nothing was changed: try another "
+                    + "one."
+            );
+        }
+
+        var token = await users.GeneratePasswordResetTokenAsync(account);
+        var changed = await users.ResetPasswordAsync(account, token, asked.Wanted);
+        if (!changed.Succeeded)
+        {
+            throw new RuleException(
+                $"{string.Join(" ", changed.Errors.Select(e => e.Description))} The password stays as it was, and the "
+                    + "code can still be used."
+            );
+        }
+
+        await users.SetLockoutEndDateAsync(account, null);
+        await NoteAsync(account.Id, "password set by a recovery code", succeeded: true, cancel);
+        await transaction.CommitAsync(cancel);
+        await signIn.SignInAsync(account, isPersistent: true);
+        return new MeView(SignInState.SignedIn, account.UserName);
+    }
+
     public async Task<AccountView> AccountAsync(CancellationToken cancel)
     {
         var account = await MineAsync();
@@ -196,7 +262,8 @@ public sealed class Accounts(
                 .Take(MostShown)
                 .Select(a => new SignInView(a.At, a.What, a.From, a.Succeeded))
                 .ToListAsync(cancel),
-            settings.IsOperator(account.Id, account.UserName!)
+            settings.IsOperator(account.Id, account.UserName!),
+            await db.RecoveryCodes.CountAsync(c => c.AccountId == account.Id && c.UsedAt == null, cancel)
         );
     }
 

@@ -35,6 +35,24 @@ public static class HouseholdEndpoints
             .WithProblems();
         group
             .MapPost(
+                "/recover",
+                (RecoverRequest asked, Accounts accounts, CancellationToken cancel) =>
+                    accounts.RecoverAsync(asked, cancel)
+            )
+            .WithName("recover")
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
+                "/account/recovery-codes",
+                (Accounts accounts, CancellationToken cancel) => accounts.MakeCodesAsync(cancel)
+            )
+            .WithName("makeRecoveryCodes")
+            .RequireRateLimiting(RateLimits.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
                 "/sign-out",
                 async (Accounts accounts) =>
                 {
@@ -77,6 +95,7 @@ public static class HouseholdEndpoints
         group
             .MapGet("/operations", (Operations operations, CancellationToken cancel) => operations.LookAsync(cancel))
             .WithName("getOperations")
+            .ForTheOperator()
             .ProducesProblem(StatusCodes.Status403Forbidden)
             .WithProblems();
         group

@@ -29,6 +29,12 @@ public sealed record NewAccountRequest(string Secret, string Name, string Passwo
 /// <summary>Another password.</summary>
 public sealed record PasswordRequest(string Current, string Wanted);
 
+/// <summary>Codes with which the password is set anew, each once; shown this once.</summary>
+public sealed record RecoveryCodesView(IReadOnlyList<string> Codes);
+
+/// <summary>Sets the password anew with a recovery code.</summary>
+public sealed record RecoverRequest(string Name, string Code, string Wanted);
+
 /// <summary>A link with which one account can be made.</summary>
 /// <param name="Path">To be opened on this server; its secret is shown this once.</param>
 public sealed record AccountLinkView(string Path, Instant ExpiresAt);
@@ -39,4 +45,5 @@ public sealed record SignInView(Instant At, string What, string From, bool Succe
 /// <summary>The account of whoever is signed in.</summary>
 /// <param name="SignIns">The newest first.</param>
 /// <param name="IsOperator">Whether the operator's page is theirs.</param>
-public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns, bool IsOperator);
+/// <param name="RecoveryCodes">How many codes are left.</param>
+public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns, bool IsOperator, int RecoveryCodes);

@@ -27,6 +27,19 @@ public sealed class AccountLink
     public Instant? UsedAt { get; set; }
 }
 
+/// <summary>With it somebody who forgot the password sets another one, once.</summary>
+public sealed class RecoveryCode
+{
+    public Guid Id { get; set; }
+
+    public Guid AccountId { get; set; }
+
+    /// <summary>SHA-256 of the code, lower-case hex.</summary>
+    public required string Hash { get; set; }
+
+    public Instant? UsedAt { get; set; }
+}
+
 /// <summary>Somebody signed in, or tried to.</summary>
 public sealed class SignInAttempt
 {

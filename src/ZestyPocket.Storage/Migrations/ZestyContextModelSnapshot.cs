@@ -206,6 +206,32 @@ namespace ZestyPocket.Storage.Migrations
                     b.ToTable("AccountLinks");
                 });
 
+            modelBuilder.Entity("ZestyPocket.Storage.Accounts.RecoveryCode", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("AccountId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character(64)")
+                        .IsFixedLength();
+
+                    b.Property<Instant?>("UsedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("AccountId", "Hash")
+                        .IsUnique();
+
+                    b.ToTable("RecoveryCodes");
+                });
+
             modelBuilder.Entity("ZestyPocket.Storage.Accounts.SignInAttempt", b =>
                 {
                     b.Property<Guid>("Id")
@@ -2195,6 +2221,15 @@ namespace ZestyPocket.Storage.Migrations
                     b.HasOne("ZestyPocket.Storage.Albums.Keeper", null)
                         .WithOne()
                         .HasForeignKey("ZestyPocket.Storage.Accounts.Account", "Id")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("ZestyPocket.Storage.Accounts.RecoveryCode", b =>
+                {
+                    b.HasOne("ZestyPocket.Storage.Accounts.Account", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

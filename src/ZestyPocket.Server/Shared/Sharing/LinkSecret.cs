@@ -12,6 +12,15 @@ public static class LinkSecret
     /// <summary>192 random bits, lower-case hex.</summary>
     public static string New() => Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(Bytes));
 
+    /// <summary>
+    /// A secret that somebody writes down: 79 random bits in four groups, without signs that look alike.
+    /// </summary>
+    public static string NewCode()
+    {
+        var signs = RandomNumberGenerator.GetItems<char>("abcdefghjkmnpqrstuvwxyz23456789", 16);
+        return string.Join('-', signs.Chunk(4).Select(g => new string(g)));
+    }
+
     /// <summary>SHA-256, lower-case hex; enough for what is random and long.</summary>
     public static string HashOf(string secret)
     {

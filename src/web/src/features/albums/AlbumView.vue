@@ -15,5 +15,5 @@ const { data: album, error } = useAlbum(() => props.albumId)
     <RouterLink to="/" class="btn btn-outline-dark">Back to the shelf</RouterLink>
   </main>
   <ReaderView v-else-if="album?.role === 'reader'" :album="album" />
-  <AlbumDesk v-else v-bind="props" />
+  <AlbumDesk v-else-if="album" v-bind="props" />
 </template>

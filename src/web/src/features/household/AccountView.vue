@@ -29,6 +29,12 @@ const makeLink = () =>
     const made = await answer(api.POST('/api/account-links'))
     link.value = window.location.origin + made.path
   })
+const codes = ref<string[]>([])
+const makeCodes = () =>
+  run(async () => {
+    codes.value = (await answer(api.POST('/api/account/recovery-codes'))).codes
+    await client.invalidateQueries({ queryKey: ['me'] })
+  })
 const change = () =>
   run(async () => {
     await answer(api.POST('/api/account/password', { body: { current: current.value, wanted: wanted.value } }))
@@ -95,6 +101,22 @@ const at = (instant: string) => new Date(instant).toLocaleString()
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Change password</BButton>
       </form>
     </section>
+    <section class="room-panel mb-3" aria-labelledby="codes-head">
+      <h2 id="codes-head" class="h5">Recovery codes</h2>
+      <p>
+        Who forgets the password sets another one with a code. Each works once; {{ account?.recoveryCodes ?? 0 }} are
+        left. Keep them on paper, away from this machine.
+      </p>
+      <BButton size="sm" variant="outline-dark" :disabled="busy" @click="makeCodes">Make new codes</BButton>
+      <template v-if="codes.length">
+        <p class="mt-2 mb-1">Write these down; they are shown only now, and older ones do not hold any more.</p>
+        <ul class="codes" data-testid="codes">
+          <li v-for="c in codes" :key="c">
+            <code>{{ c }}</code>
+          </li>
+        </ul>
+      </template>
+    </section>
     <section class="room-panel" aria-labelledby="sign-ins-head">
       <h2 id="sign-ins-head" class="h5">Sign-ins</h2>
       <ul class="list-unstyled mb-0">
@@ -105,3 +127,11 @@ const at = (instant: string) => new Date(instant).toLocaleString()
     </section>
   </main>
 </template>
+
+<style scoped>
+.codes {
+  columns: 2;
+  max-width: 28rem;
+  font-size: 1.05rem;
+}
+</style>

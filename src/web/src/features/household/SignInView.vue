@@ -12,11 +12,20 @@ const password = ref('')
 const problem = ref('')
 const busy = ref(false)
 
-async function signIn() {
+const forgot = ref(false)
+const code = ref('')
+const signIn = () =>
+  enter(() => answer(api.POST('/api/sign-in', { body: { name: name.value, password: password.value } })))
+const recover = () =>
+  enter(() =>
+    answer(api.POST('/api/recover', { body: { name: name.value, code: code.value, wanted: password.value } })),
+  )
+
+async function enter(ask: () => Promise<unknown>) {
   busy.value = true
   problem.value = ''
   try {
-    await answer(api.POST('/api/sign-in', { body: { name: name.value, password: password.value } }))
+    await ask()
     beginAnew(((route.query.to as string | undefined) ?? '/') + window.location.hash)
   } catch (refused) {
     problem.value = (refused as Error).message
@@ -34,6 +43,29 @@ async function signIn() {
       <h2 class="h5">No account yet</h2>
       <p class="mb-0">Open the link that ./start shows in its terminal: with it you make the first account.</p>
     </section>
+    <form v-else-if="forgot" class="room-panel" @submit.prevent="recover">
+      <h2 class="h5">Set another password</h2>
+      <p v-if="problem" class="warning-chip" role="alert">! {{ problem }}</p>
+      <label for="recover-name" class="form-label mb-0">Name</label>
+      <BFormInput id="recover-name" v-model="name" autocomplete="username" required maxlength="80" class="mb-2" />
+      <label for="recover-code" class="form-label mb-0">One of your recovery codes</label>
+      <BFormInput id="recover-code" v-model="code" autocomplete="one-time-code" required class="mb-2" />
+      <label for="recover-wanted" class="form-label mb-0">New password, at least ten characters</label>
+      <BFormInput
+        id="recover-wanted"
+        v-model="password"
+        type="password"
+        autocomplete="new-password"
+        minlength="10"
+        required
+        class="mb-3"
+      />
+      <BButton type="submit" variant="primary" :disabled="busy">Set password</BButton>
+      <BButton variant="link" :disabled="busy" @click="forgot = false">Back</BButton>
+      <p class="visually-quiet small mt-3 mb-0">
+        Without codes ask whoever runs the program for a link to another account; your albums stay with the old one.
+      </p>
+    </form>
     <form v-else class="room-panel" @submit.prevent="signIn">
       <h2 class="h5">Sign in</h2>
       <p v-if="problem" class="warning-chip" role="alert">! {{ problem }}</p>
@@ -49,6 +81,7 @@ async function signIn() {
         class="mb-3"
       />
       <BButton type="submit" variant="primary" :disabled="busy">Sign in</BButton>
+      <BButton variant="link" :disabled="busy" @click="forgot = true">I forgot my password</BButton>
     </form>
   </main>
 </template>
