@@ -129,11 +129,14 @@ public sealed class HouseholdTests
         ada.Press(OpenQA.Selenium.Keys.Escape);
 
         ada.OpenRoom("Tell", "Contributions");
-        ada.Write("#ask-people", "Nan");
+        ada.Write("#ask-people", "Nan\nOtto");
         ada.Write("#ask-prompt", "What grew first?");
         ada.AxeFindings().ShouldBeEmpty("contributions");
         ada.ClickButton("Make links");
         var link = ada.Until("the link", () => ada.See("[id^='link-']").GetDomProperty("value"));
+        var ottos = ada
+            .Browser.FindElements(OpenQA.Selenium.By.CssSelector("[id^='link-']"))[1]
+            .GetDomProperty("value")!;
         var nan = ada.Guest(link[link.IndexOf("/write", StringComparison.Ordinal)..]);
         nan.Resize(400, 800);
         nan.UntilText("main", "What grew first?");
@@ -150,6 +153,9 @@ public sealed class HouseholdTests
         ada.UntilText("main", "7 words: one");
         nan.Browser.Navigate().Refresh();
         nan.UntilText("main", "Your words are in the album");
+        // Another link in the same window is another person's.
+        nan.Go(ottos[ottos.IndexOf("/write", StringComparison.Ordinal)..]);
+        nan.UntilText("main", "Hello Otto");
         foreach (var desk in new[] { ada, ben, rosa, nan })
         {
             // Who is not signed in yet is refused, which a browser writes down.

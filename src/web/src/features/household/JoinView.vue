@@ -3,9 +3,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api } from '../../api/client'
 import { beginAnew, useMe } from './queries'
+import { useSecret } from './secret'
 
 /** Takes an invitation to an album up: with the account one has, or with a new one. */
-const secret = window.location.hash.slice(1)
+const secret = useSecret()
 const { data: me } = useMe()
 const { data: invited, error } = useQuery({
   queryKey: ['invitation', secret],

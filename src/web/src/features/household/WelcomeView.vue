@@ -2,9 +2,10 @@
 import { ref } from 'vue'
 import { answer, api } from '../../api/client'
 import { beginAnew } from './queries'
+import { useSecret } from './secret'
 
 /** Makes an account by way of a link; its secret is after the # and goes to the server with the form only. */
-const secret = window.location.hash.slice(1)
+const secret = useSecret()
 const name = ref('')
 const password = ref('')
 const again = ref('')

@@ -4,9 +4,10 @@ import { computed, onMounted, ref } from 'vue'
 import { answer, api, type ContributionView } from '../../api/client'
 import { asBytes } from '../../shared/upload'
 import { counted } from '../../shared/words'
+import { useSecret } from './secret'
 
 /** For somebody without an account, on a phone: what is asked, room for their words, and their photos of that day. */
-const secret = window.location.hash.slice(1)
+const secret = useSecret()
 const headers = { 'X-Zesty-Link': secret }
 const asked = ref<ContributionView>()
 /** Words that are not sent yet outlive a closed page. */
