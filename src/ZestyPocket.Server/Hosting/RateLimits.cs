@@ -30,23 +30,14 @@ public static class RateLimits
             _ => new FixedWindowRateLimiterOptions { PermitLimit = aMinute, Window = TimeSpan.FromMinutes(1) }
         );
 
-    private static Task RefuseAsync(HttpContext context)
-    {
-        context.Response.StatusCode = StatusCodes.Status429TooManyRequests;
-        return context
-            .RequestServices.GetRequiredService<IProblemDetailsService>()
-            .WriteAsync(
-                new ProblemDetailsContext
-                {
-                    HttpContext = context,
-                    ProblemDetails = new ProblemDetails
-                    {
-                        Status = StatusCodes.Status429TooManyRequests,
-                        Title = "Too many tries",
-                        Detail = "Nothing was done. Wait a minute and try again.",
-                    },
-                }
-            )
-            .AsTask();
-    }
+    private static Task RefuseAsync(HttpContext context) =>
+        RequestGate.WriteAsync(
+            context,
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status429TooManyRequests,
+                Title = "Too many tries",
+                Detail = "Nothing was done. Wait a minute and try again.",
+            }
+        );
 }

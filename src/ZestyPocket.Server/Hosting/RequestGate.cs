@@ -202,7 +202,8 @@ public static class RequestGate
             );
     }
 
-    private static Task WriteAsync(HttpContext context, ProblemDetails problem)
+    /// <summary>Answers with a problem document.</summary>
+    internal static Task WriteAsync(HttpContext context, ProblemDetails problem)
     {
         context.Response.StatusCode = problem.Status!.Value;
         return context

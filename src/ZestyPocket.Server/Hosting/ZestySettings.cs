@@ -1,3 +1,4 @@
+using ZestyPocket.Core;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Photos;
 
@@ -45,6 +46,18 @@ public sealed class ZestySettings
 
     /// <summary>Names of accounts that see the operator's page; none is the first account.</summary>
     public IReadOnlyList<string> Operators { get; set; } = [];
+
+    /// <summary>Throws <see cref="RuleException"/> where nobody signs in.</summary>
+    public void RequireHousehold()
+    {
+        if (SignIn != SignInMode.Household)
+        {
+            throw new RuleException(
+                "Nobody signs in here, so nothing is shared. Nothing was changed: start it with ./start --household "
+                    + "first."
+            );
+        }
+    }
 
     /// <summary>Whether somebody sees the operator's page.</summary>
     public bool IsOperator(Guid keeperId, string name) =>

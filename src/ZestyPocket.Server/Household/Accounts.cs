@@ -65,7 +65,7 @@ public sealed class Accounts(
     public async Task<MeView> SignInAsync(SignInRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        RequireHousehold();
+        settings.RequireHousehold();
         var account = await users.FindByNameAsync(asked.Name.Trim());
         if (account is null)
         {
@@ -95,7 +95,7 @@ public sealed class Accounts(
     public async Task<MeView> MakeAsync(NewAccountRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        RequireHousehold();
+        settings.RequireHousehold();
         var (name, now, hash) = (
             PlainWords.Name(asked.Name).Trim(),
             clock.GetCurrentInstant(),
@@ -214,7 +214,7 @@ public sealed class Accounts(
     public async Task<MeView> RecoverAsync(RecoverRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        RequireHousehold();
+        settings.RequireHousehold();
         var account = await users.FindByNameAsync(asked.Name.Trim());
         var (hash, now) = (LinkSecret.HashOf(asked.Code.ToLowerInvariant()), clock.GetCurrentInstant());
         var key = account?.Id ?? Guid.Empty;
@@ -270,7 +270,7 @@ public sealed class Accounts(
     /// <summary>A link for one further account; for the first one without anybody who asks.</summary>
     public async Task<AccountLinkView> LinkAsync(Guid? madeBy, CancellationToken cancel)
     {
-        RequireHousehold();
+        settings.RequireHousehold();
         var secret = LinkSecret.New();
         var now = clock.GetCurrentInstant();
         db.AccountLinks.Add(
@@ -309,14 +309,6 @@ public sealed class Accounts(
             }
         );
         return db.SaveChangesAsync(cancel);
-    }
-
-    private void RequireHousehold()
-    {
-        if (settings.SignIn != SignInMode.Household)
-        {
-            throw new RuleException("Nobody signs in here: start it with ./start --household first.");
-        }
     }
 
     private static RuleException Refused() =>

@@ -81,23 +81,14 @@ public static class HouseholdDoor
             );
     }
 
-    private static Task AnswerAsync(HttpContext context, int status, string title, string detail)
-    {
-        context.Response.StatusCode = status;
-        return context
-            .RequestServices.GetRequiredService<IProblemDetailsService>()
-            .WriteAsync(
-                new ProblemDetailsContext
-                {
-                    HttpContext = context,
-                    ProblemDetails = new ProblemDetails
-                    {
-                        Status = status,
-                        Title = title,
-                        Detail = detail,
-                    },
-                }
-            )
-            .AsTask();
-    }
+    private static Task AnswerAsync(HttpContext context, int status, string title, string detail) =>
+        RequestGate.WriteAsync(
+            context,
+            new ProblemDetails
+            {
+                Status = status,
+                Title = title,
+                Detail = detail,
+            }
+        );
 }

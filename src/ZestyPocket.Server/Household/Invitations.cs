@@ -70,7 +70,7 @@ public sealed class Invitations(
     public async Task<LinkView> InviteAsync(Guid albumId, InvitationRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        RequireHousehold();
+        settings.RequireHousehold();
         var album = await RequireAlbumAsync(albumId, cancel);
         var name = PlainWords.Name(asked.For).Trim();
         if (asked.Role == AlbumRole.Owner)
@@ -215,7 +215,7 @@ public sealed class Invitations(
     /// </summary>
     public async Task<InvitedView> AcceptAsync(string secret, Guid keeperId, CancellationToken cancel)
     {
-        RequireHousehold();
+        settings.RequireHousehold();
         var invited = await FindAsync(secret, cancel) ?? throw DoesNotHold();
         var before = await AlbumAccess.RoleAsync(db, keeperId, invited.AlbumId, cancel);
         if (before >= invited.Role)
@@ -293,16 +293,6 @@ public sealed class Invitations(
                 ?? throw new MissingException("That person"),
             await db.Keepers.Where(k => k.Id == memberId).Select(k => k.Name).SingleAsync(cancel)
         );
-
-    private void RequireHousehold()
-    {
-        if (settings.SignIn != SignInMode.Household)
-        {
-            throw new RuleException(
-                "Albums are shared in a household only. Nothing was changed: start it with ./start --household first."
-            );
-        }
-    }
 
     private static string InWords(AlbumRole role) => role == AlbumRole.Editor ? "an editor" : "a reader";
 

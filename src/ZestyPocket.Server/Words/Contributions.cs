@@ -48,7 +48,7 @@ public sealed class Contributions(
     {
         ArgumentNullException.ThrowIfNull(asked);
         await albums.RequireAsync(albumId, cancel);
-        RequireHousehold();
+        settings.RequireHousehold();
         var people = asked.People.Select(p => p with { Name = PlainWords.Name(p.Name).Trim() }).ToList();
         var prompt = PlainWords.Clean(asked.Prompt).Trim();
         Check(asked, people, prompt);
@@ -372,16 +372,6 @@ public sealed class Contributions(
         if (unit is null || asked.PieceId is not { } piece || unit.Read().Find(piece) is not Card)
         {
             throw new MissingException("That card");
-        }
-    }
-
-    private void RequireHousehold()
-    {
-        if (settings.SignIn != SignInMode.Household)
-        {
-            throw new RuleException(
-                "Links for others need a household. Nobody was asked: start it with ./start --household first."
-            );
         }
     }
 }
