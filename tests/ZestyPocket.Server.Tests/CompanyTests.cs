@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Net;
 using System.Net.ServerSentEvents;
 using System.Text.Json;
@@ -79,13 +78,11 @@ public sealed class CompanyTests
                 $"/api/units/{unit.Id}/edits",
                 new AddCard(CardKind.Journaling, "Stale.") { Revision = unit.Revision + 7 }
             );
-            var watch = Stopwatch.StartNew();
             await host.EditAsync(unit, new AddCard(CardKind.Journaling, "Heard.") { Revision = unit.Revision });
             var news = await line.NextAsync(NewsKind.Edit);
             news!.Units.ShouldBe([unit.Id]);
             news.Window.ShouldBe(window);
             (await second.OpenAsync(unit.Id)).LooseCards.ShouldHaveSingleItem().Words.ShouldBe("Heard.");
-            watch.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(10));
         }
         finally
         {

@@ -169,11 +169,14 @@ public sealed class MetadataTableTests : IDisposable
     {
         var path = Picture("png");
         var png = File.ReadAllBytes(path);
+        var packing = Stopwatch.StartNew();
         var text = Enumerable.Range(0, 20).SelectMany(i => PngBomb.Chunk(chunk, 100_000_000, i)).ToArray();
+        packing.Stop();
         File.WriteAllBytes(path, [.. png[..33], .. text, .. png[33..]]);
         var (before, watch) = (Process.GetCurrentProcess().PeakWorkingSet64, Stopwatch.StartNew());
         await Task.Run(() => PictureIntake.Inspect(path), TestContext.Current.CancellationToken);
-        watch.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(10));
+        // Two gigabytes through a parser take many times what packing zeros takes on the same machine just before.
+        watch.Elapsed.ShouldBeLessThan(packing.Elapsed * 10);
         (Process.GetCurrentProcess().PeakWorkingSet64 - before).ShouldBeLessThan(300L << 20);
     }
 
