@@ -34,15 +34,22 @@ internal sealed class BenchServer : IAsyncDisposable
             beside?.Connection
             ?? new NpgsqlConnectionStringBuilder(database) { Database = $"bench_{Guid.NewGuid():N}" }.ConnectionString;
         await Database.MigrateAsync(connection, CancellationToken.None);
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "ZestyPocket.Server.dll")])
+        // Its own build: beside this program's it would not find its native libraries.
+        var built = Path.Combine(
+            Environment.GetEnvironmentVariable("ZESTY_ROOT")
+                ?? throw new InvalidOperationException("Run with ./bench/run."),
+            "src/ZestyPocket.Server/bin/Release/net10.0/linux-x64"
+        );
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(built, "ZestyPocket.Server.dll")])
         {
             WorkingDirectory = folder,
-            RedirectStandardOutput = true,
         };
         start.Environment["ConnectionStrings__Zesty"] = connection;
         start.Environment["Zesty__DataFolder"] = beside?._folder ?? folder;
         start.Environment["Urls"] = $"http://127.0.0.1:{port}";
-        start.Environment["Serilog__MinimumLevel__Default"] = "Fatal";
+        // Its settings say where errors are written.
+        start.Environment["ASPNETCORE_CONTENTROOT"] = built;
+        start.Environment["Serilog__MinimumLevel__Default"] = "Error";
         var server = new BenchServer(Process.Start(start)!, folder, connection, port);
         while (true)
         {

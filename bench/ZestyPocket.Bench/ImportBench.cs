@@ -90,18 +90,31 @@ internal static class ImportBench
 
     public static void Paint(string folder)
     {
-        var scenes = Enum.GetValues<Scene>();
         for (var i = 0; i < Files; i++)
         {
-            var path = Path.Combine(folder, $"{i:000}.jpg");
-            var taken = new LocalDateTime(2026, 5, 4 + (i % 7), 9, i % 60);
-            File.WriteAllBytes(
-                path,
-                DemoPictures.Jpeg(
-                    new DemoShot($"{i}.jpg", scenes[i % scenes.Length], i, 4000, 3000, taken, "Bench B1", 60, 51, -2)
-                )
-            );
+            File.WriteAllBytes(Path.Combine(folder, $"{i:000}.jpg"), Picture(i));
         }
+    }
+
+    /// <summary>A JPEG of twelve megapixels, each number another one.</summary>
+    public static byte[] Picture(int number)
+    {
+        var scenes = Enum.GetValues<Scene>();
+        var taken = new LocalDateTime(2026, 5, 4 + (number % 7), 9, number % 60);
+        return DemoPictures.Jpeg(
+            new DemoShot(
+                $"{number}.jpg",
+                scenes[number % scenes.Length],
+                number,
+                4000,
+                3000,
+                taken,
+                "Bench B1",
+                60,
+                51,
+                -2
+            )
+        );
     }
 
     private static async Task OursAsync(string connection, string folder, List<string> paths, string round)

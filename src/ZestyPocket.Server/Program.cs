@@ -60,6 +60,7 @@ var connectionString =
             ? "Host=127.0.0.1"
             : throw new InvalidOperationException("ConnectionStrings:Zesty is not set; start with ./start.")
     );
+connectionString = Database.WithBoundedPool(connectionString);
 
 var services = builder.Services;
 services.AddSingleton(settings);

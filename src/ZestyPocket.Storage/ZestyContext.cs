@@ -102,6 +102,9 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
     public static void Configure(DbContextOptionsBuilder builder, string connectionString) =>
         builder.UseNpgsql(connectionString, npgsql => npgsql.UseNodaTime());
 
+    /// <summary>The one with passkeys.</summary>
+    protected override Version SchemaVersion => IdentitySchemaVersions.Version3;
+
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
         configurationBuilder.Properties<Length>().HaveConversion<LengthInEmu>();
@@ -414,6 +417,15 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
         builder.Entity<IdentityUserClaim<Guid>>().ToTable("AccountClaims");
         builder.Entity<IdentityUserLogin<Guid>>().ToTable("AccountLogins");
         builder.Entity<IdentityUserToken<Guid>>().ToTable("AccountTokens");
+        builder.Entity<IdentityUserPasskey<Guid>>(passkey =>
+        {
+            // What Identity itself says of it leaves its data without an owner in this context.
+            passkey.ToTable("AccountPasskeys");
+            passkey.HasKey(p => p.CredentialId);
+            passkey.Property(p => p.CredentialId).HasMaxLength(1_024);
+            passkey.OwnsOne(p => p.Data, data => data.ToJson());
+            passkey.HasOne<Account>().WithMany().HasForeignKey(p => p.UserId);
+        });
         builder.Entity<AccountLink>(link =>
         {
             link.Property(l => l.Hash).HasMaxLength(64).IsFixedLength();

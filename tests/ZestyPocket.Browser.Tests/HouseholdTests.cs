@@ -1,4 +1,5 @@
 using Microsoft.Extensions.DependencyInjection;
+using OpenQA.Selenium.VirtualAuth;
 using ZestyPocket.Browser.Tests.Hosting;
 using ZestyPocket.Server.Household;
 
@@ -73,6 +74,63 @@ public sealed class HouseholdTests
         desk.Write("#recover-wanted", "another plum for the boat");
         desk.ClickButton("Set password");
         desk.UntilText("main", "Ada's year");
+    }
+
+    [Fact]
+    public async Task A_passkey_is_added_to_the_account_and_signs_in_without_a_password()
+    {
+        await using var desk = await Desk.OpenAsync(household: true);
+        string first;
+        await using (var scope = desk.Services.CreateAsyncScope())
+        {
+            first = (
+                await scope
+                    .ServiceProvider.GetRequiredService<Accounts>()
+                    .FirstLinkAsync(TestContext.Current.CancellationToken)
+            )!;
+        }
+
+        desk.Go(first);
+        MakeAccount(desk, "Ada");
+        desk.UntilText("main", "The shelf is empty");
+        // A bare address has no passkeys; the page says where they are.
+        desk.Go("/account");
+        desk.UntilText("[data-testid='account']", "Open it by its name to add one");
+        desk.ClickLink("http://localhost");
+        desk.UseName();
+        desk.UntilText("main", "Sign in");
+        desk.Browser.AddVirtualAuthenticator(
+            new VirtualAuthenticatorOptions()
+                .SetProtocol(VirtualAuthenticatorOptions.Protocol.CTAP2)
+                .SetTransport(VirtualAuthenticatorOptions.Transport.INTERNAL)
+                .SetHasResidentKey(true)
+                .SetHasUserVerification(true)
+                .SetIsUserVerified(true)
+        );
+        desk.Write("#sign-in-name", "Ada");
+        desk.Write("#sign-in-password", "plum duff at dawn");
+        desk.Click("form button[type='submit']");
+        desk.UntilText("main", "Passkeys");
+        desk.Write("#passkey-name", "Kitchen tablet");
+        desk.Write("#passkey-password", "plum duff at dawn");
+        desk.ClickButton("Add a passkey");
+        desk.UntilText("[data-testid='passkeys']", "Kitchen tablet, since");
+        desk.AxeFindings().ShouldBeEmpty("a passkey");
+
+        desk.ClickButton("Sign out");
+        desk.UntilText("main", "Use a passkey");
+        desk.AxeFindings().ShouldBeEmpty("signing in with a passkey");
+        desk.ClickButton("Use a passkey");
+        desk.UntilText("main", "The shelf is empty");
+
+        desk.Go("/account");
+        desk.UntilText("main", "signed in with Kitchen tablet");
+        desk.ClickButton("Remove Kitchen tablet");
+        desk.Gone("[data-testid='passkeys']");
+        desk.ClickButton("Sign out");
+        desk.UntilText("main", "Use a passkey");
+        desk.ClickButton("Use a passkey");
+        desk.UntilText("main", "opens no account here");
     }
 
     [Fact]

@@ -1,7 +1,9 @@
 using System.Net;
 using System.Net.ServerSentEvents;
 using System.Text.Json;
+using Npgsql;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Household;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage.Editing;
@@ -89,6 +91,34 @@ public sealed class CompanyTests
             host.Client.DefaultRequestHeaders.Remove("X-Zesty-Window");
         }
     }
+
+    /// <summary>All of them ask the database the same at once: whether they may still read. The pool has 20.</summary>
+    [Fact]
+    public async Task Two_hundred_windows_at_one_album_all_hear_of_an_edit_through_a_few_connections()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await host.MakeAlbumAsync();
+        var unit = await host.OpenAsync(album.Units[0].Id);
+        await using var first = await Line.OpenAsync(host.Client, album.Id);
+        await first.NextAsync(NewsKind.LookAgain);
+        var lines = await Task.WhenAll(Enumerable.Range(0, 200).Select(_ => Line.OpenAsync(host.Client, album.Id)));
+        await host.EditAsync(unit, new AddCard(CardKind.Journaling, "Heard.") { Revision = unit.Revision });
+        foreach (var news in await Task.WhenAll(lines.Select(l => l.NextAsync(NewsKind.Edit))))
+        {
+            news!.Units.ShouldBe([unit.Id]);
+        }
+
+        foreach (var line in lines)
+        {
+            await line.DisposeAsync();
+        }
+    }
+
+    [Theory]
+    [InlineData("Host=127.0.0.1;Database=zesty", Database.Connections)]
+    [InlineData("Host=127.0.0.1;Database=zesty;Maximum Pool Size=7", 7)]
+    public void A_server_takes_so_many_connections_that_another_has_room_beside_it(string asked, int most) =>
+        new NpgsqlConnectionStringBuilder(Database.WithBoundedPool(asked)).MaxPoolSize.ShouldBe(most);
 
     [Fact]
     public async Task Whoever_is_sent_away_hears_nothing_more()

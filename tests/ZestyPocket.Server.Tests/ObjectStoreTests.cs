@@ -1,9 +1,11 @@
 using System.Diagnostics;
+using System.Net.Http.Json;
 using System.Security.Cryptography;
 using Microsoft.Extensions.DependencyInjection;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Books;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Photos;
 
@@ -134,12 +136,52 @@ public sealed class ObjectStoreTests : IAsyncLifetime
             $"/api/albums/{album.Id}/books",
             new BookRequest("one", BookForm.Pages, true, [album.Units[0].Id])
         );
-        await using (var scope = one.Services.CreateAsyncScope())
-        {
-            await scope.ServiceProvider.GetRequiredService<BookRunner>().RunAsync(asked.Id, Cancel);
-        }
+        await RunAsync<BookRunner>(one, r => r.RunAsync(asked.Id, Cancel));
 
         var file = await two.Client.GetByteArrayAsync(new Uri($"/api/books/{asked.Id}/file", UriKind.Relative), Cancel);
         file.AsSpan(0, 5).SequenceEqual("%PDF-"u8).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_bundle_that_one_server_writes_is_fetched_restored_and_deleted_at_another()
+    {
+        await using var one = await TestHost.WithStoreAsync(_settings);
+        await using var two = one.Twin();
+        var album = await one.MakeAlbumAsync();
+        await one.AddAsync(album.Id, "a.jpg", Pictures.Jpeg(900, 600, "2026:05:04 12:00:00"));
+        var asked = await two.PostAsync<BackupView>("/api/backups", new BackupRequest("one", [album.Id]));
+        await RunAsync<BackupRunner>(one, r => r.RunAsync(asked.Id, Cancel));
+        var bundle = await two.Client.GetByteArrayAsync(
+            new Uri($"/api/backups/{asked.Id}/file", UriKind.Relative),
+            Cancel
+        );
+
+        // Sent to one server, read back at the other.
+        using var content = new ByteArrayContent(bundle);
+        content.Headers.ContentType = new("application/octet-stream");
+        using var sent = await two.Client.PostAsync(
+            new Uri("/api/restores?requestKey=back", UriKind.Relative),
+            content,
+            Cancel
+        );
+        var restore = (await sent.Content.ReadFromJsonAsync<RestoreView>(TestHost.Json, Cancel))!;
+        await RunAsync<RestoreRunner>(one, r => r.RunAsync(restore.Id, Cancel));
+        var done = await two.GetAsync<RestoreView>($"/api/restores/{restore.Id}");
+        done.State.ShouldBe(JobState.Done, string.Join(" ", done.Report));
+        (await two.GetAsync<AlbumView>($"/api/albums/{done.AlbumIds.Single()}")).Units.Count.ShouldBe(
+            album.Units.Count
+        );
+
+        using var deleted = await two.Client.DeleteAsync(new Uri($"/api/backups/{asked.Id}", UriKind.Relative), Cancel);
+        deleted.IsSuccessStatusCode.ShouldBeTrue();
+        using var store = new ObjectStore(_settings);
+        (await store.ListAsync("made/", Cancel)).ShouldBeEmpty("what is deleted or restored lies nowhere");
+    }
+
+    private static async Task RunAsync<T>(TestHost host, Func<T, Task> run)
+        where T : notnull
+    {
+        await using var scope = host.Services.CreateAsyncScope();
+        await run(scope.ServiceProvider.GetRequiredService<T>());
     }
 }

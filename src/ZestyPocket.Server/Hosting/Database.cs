@@ -17,6 +17,25 @@ public static class Database
     private static readonly TimeSpan ComesUpWithin = TimeSpan.FromSeconds(60);
 
     /// <summary>
+    /// Most connections of one server's pool where the connection string says nothing: two servers and their jobs have
+    /// room within the hundred that PostgreSQL allows unless told otherwise (max_connections). Who comes beyond that
+    /// waits for a moment instead of being refused by the database.
+    /// </summary>
+    public const int Connections = 30;
+
+    /// <summary>The connection string with a bound of its pool.</summary>
+    public static string WithBoundedPool(string connectionString)
+    {
+        var asked = new NpgsqlConnectionStringBuilder(connectionString);
+        if (!asked.ShouldSerialize("Maximum Pool Size"))
+        {
+            asked.MaxPoolSize = Connections;
+        }
+
+        return asked.ConnectionString;
+    }
+
+    /// <summary>
     /// Applies migrations and brings documents up to date, one server at a time when several start together.
     /// </summary>
     public static async Task MigrateAsync(string connectionString, CancellationToken cancel)

@@ -20,6 +20,7 @@ public sealed class Accounts(
     SignInManager<Account> signIn,
     ZestySettings settings,
     Invitations invitations,
+    SignInLog signIns,
     IHttpContextAccessor http,
     IClock clock
 )
@@ -30,8 +31,6 @@ public sealed class Accounts(
     /// No rules of what is in it, only how long it is. Source: NIST SP 800-63B, 5.1.1.2; at least ten instead of eight.
     /// </summary>
     public const int ShortestPassword = 10;
-
-    private const int MostShown = 50;
 
     /// <summary>How many recovery codes an account has. A choice of this program.</summary>
     private const int Codes = 8;
@@ -70,7 +69,7 @@ public sealed class Accounts(
         if (account is null)
         {
             users.PasswordHasher.VerifyHashedPassword(new Account(), NobodysHash.Value, asked.Password);
-            await NoteAsync(null, "no such name", succeeded: false, cancel);
+            await signIns.NoteAsync(null, "no such name", succeeded: false, cancel);
             throw Refused();
         }
 
@@ -80,7 +79,7 @@ public sealed class Accounts(
             isPersistent: true,
             lockoutOnFailure: true
         );
-        await NoteAsync(
+        await signIns.NoteAsync(
             account.Id,
             result.Succeeded ? "signed in"
                 : result.IsLockedOut ? "locked for five minutes"
@@ -153,7 +152,7 @@ public sealed class Accounts(
             await invitations.AcceptAsync(asked.Secret, account.Id, cancel);
         }
 
-        await NoteAsync(account.Id, "account made", succeeded: true, cancel);
+        await signIns.NoteAsync(account.Id, "account made", succeeded: true, cancel);
         await transaction.CommitAsync(cancel);
         await signIn.SignInAsync(account, isPersistent: true);
         return new MeView(SignInState.SignedIn, account.UserName);
@@ -166,7 +165,7 @@ public sealed class Accounts(
     {
         var account = await MineAsync();
         await users.UpdateSecurityStampAsync(account);
-        await NoteAsync(account.Id, "signed out everywhere", succeeded: true, cancel);
+        await signIns.NoteAsync(account.Id, "signed out everywhere", succeeded: true, cancel);
         await signIn.SignOutAsync();
     }
 
@@ -176,7 +175,7 @@ public sealed class Accounts(
         ArgumentNullException.ThrowIfNull(asked);
         var account = await MineAsync();
         var changed = await users.ChangePasswordAsync(account, asked.Current, asked.Wanted);
-        await NoteAsync(account.Id, "password changed", changed.Succeeded, cancel);
+        await signIns.NoteAsync(account.Id, "password changed", changed.Succeeded, cancel);
         if (!changed.Succeeded)
         {
             throw new RuleException(
@@ -202,7 +201,7 @@ public sealed class Accounts(
                 Hash = LinkSecret.HashOf(code),
             })
         );
-        await NoteAsync(account.Id, "recovery codes made", succeeded: true, cancel);
+        await signIns.NoteAsync(account.Id, "recovery codes made", succeeded: true, cancel);
         await transaction.CommitAsync(cancel);
         return new RecoveryCodesView(codes);
     }
@@ -226,7 +225,7 @@ public sealed class Accounts(
         if (account is null || used == 0)
         {
             await transaction.RollbackAsync(cancel);
-            await NoteAsync(account?.Id, "wrong recovery code", succeeded: false, cancel);
+            await signIns.NoteAsync(account?.Id, "wrong recovery code", succeeded: false, cancel);
             throw new RuleException(
                 "That name and code do not belong together, or the code was used. Nothing was changed: try another "
                     + "one."
@@ -244,7 +243,7 @@ public sealed class Accounts(
         }
 
         await users.SetLockoutEndDateAsync(account, null);
-        await NoteAsync(account.Id, "password set by a recovery code", succeeded: true, cancel);
+        await signIns.NoteAsync(account.Id, "password set by a recovery code", succeeded: true, cancel);
         await transaction.CommitAsync(cancel);
         await signIn.SignInAsync(account, isPersistent: true);
         return new MeView(SignInState.SignedIn, account.UserName);
@@ -255,15 +254,11 @@ public sealed class Accounts(
         var account = await MineAsync();
         return new AccountView(
             account.UserName!,
-            await db
-                .SignIns.AsNoTracking()
-                .Where(a => a.AccountId == account.Id)
-                .OrderByDescending(a => a.At)
-                .Take(MostShown)
-                .Select(a => new SignInView(a.At, a.What, a.From, a.Succeeded))
-                .ToListAsync(cancel),
+            await signIns.LastAsync(account.Id, cancel),
             settings.IsOperator(account.Id, account.UserName!),
-            await db.RecoveryCodes.CountAsync(c => c.AccountId == account.Id && c.UsedAt == null, cancel)
+            await db.RecoveryCodes.CountAsync(c => c.AccountId == account.Id && c.UsedAt == null, cancel),
+            Passkeys.Views(await users.GetPasskeysAsync(account)),
+            await invitations.LastAsync(account.Id, cancel)
         );
     }
 
@@ -294,22 +289,6 @@ public sealed class Accounts(
     private async Task<Account> MineAsync() =>
         await users.GetUserAsync(http.HttpContext?.User ?? new ClaimsPrincipal())
         ?? throw new RuleException("Nobody signs in here. Nothing was changed.");
-
-    private Task<int> NoteAsync(Guid? account, string what, bool succeeded, CancellationToken cancel)
-    {
-        db.SignIns.Add(
-            new SignInAttempt
-            {
-                Id = Guid.CreateVersion7(),
-                AccountId = account,
-                What = what,
-                Succeeded = succeeded,
-                From = http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "this machine",
-                At = clock.GetCurrentInstant(),
-            }
-        );
-        return db.SaveChangesAsync(cancel);
-    }
 
     private static RuleException Refused() =>
         new("That name and password do not belong together, or too many were tried. Wait a little and try again.");

@@ -74,8 +74,9 @@ public sealed class Company(
     )
     {
         var me = keeper.Id;
-        yield return new SseItem<NewsView?>(null, "here");
+        // Before the window hears that its line is open: from then on nothing may be missed.
         using var lines = feed.Open(albumId);
+        yield return new SseItem<NewsView?>(null, "here");
         while (!cancel.IsCancellationRequested)
         {
             var line = await NextAsync(lines, cancel);

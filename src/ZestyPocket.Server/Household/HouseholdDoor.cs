@@ -20,6 +20,8 @@ public static class HouseholdDoor
         services.AddHttpContextAccessor();
         services.AddScoped<ICurrentKeeper, CurrentKeeper>();
         services.AddScoped<Accounts>();
+        services.AddScoped<Passkeys>();
+        services.AddScoped<SignInLog>();
         services.AddScoped<Invitations>();
         services.AddScoped<Operations>();
         services.AddScoped<ShareLog>();
@@ -41,6 +43,21 @@ public static class HouseholdDoor
             .AddDefaultTokenProviders();
         services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
         services.ConfigureApplicationCookie(Cookie);
+        // Holds what a passkey is asked with until the answer comes.
+        services.Configure<CookieAuthenticationOptions>(
+            IdentityConstants.TwoFactorUserIdScheme,
+            options =>
+            {
+                options.Cookie.Name = "zesty-passkey";
+                options.Cookie.SameSite = SameSiteMode.Strict;
+            }
+        );
+        services.Configure<IdentityPasskeyOptions>(passkeys =>
+        {
+            // A finger, a face or a PIN each time, and found without a name: two proofs in one.
+            (passkeys.UserVerificationRequirement, passkeys.ResidentKeyRequirement) = ("required", "required");
+            passkeys.AuthenticatorTimeout = TimeSpan.FromMinutes(5);
+        });
         // Signing out everywhere holds from the next request on.
         services.Configure<SecurityStampValidatorOptions>(o => o.ValidationInterval = TimeSpan.Zero);
         services.AddDataProtection().SetApplicationName("ZestyPocket").PersistKeysToDbContext<ZestyContext>();

@@ -92,6 +92,7 @@ public static class HouseholdEndpoints
             .RequireRateLimiting(RateLimits.Guarded)
             .Produces(StatusCodes.Status204NoContent)
             .WithProblems();
+        MapPasskeys(group);
         group
             .MapGet("/operations", (Operations operations, CancellationToken cancel) => operations.LookAsync(cancel))
             .WithName("getOperations")
@@ -105,6 +106,51 @@ public static class HouseholdEndpoints
                     accounts.LinkAsync(keeper.Id, cancel)
             )
             .WithName("makeAccountLink")
+            .WithProblems();
+    }
+
+    private static void MapPasskeys(RouteGroupBuilder group)
+    {
+        group
+            .MapPost("/sign-in/passkey-options", (Passkeys passkeys) => passkeys.AskAsync())
+            .WithName("askForPasskey")
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.Links)
+            .WithProblems();
+        group
+            .MapPost(
+                "/sign-in/passkey",
+                (PasskeySignInRequest asked, Passkeys passkeys, CancellationToken cancel) =>
+                    passkeys.SignInAsync(asked, cancel)
+            )
+            .WithName("signInWithPasskey")
+            .AllowAnonymous()
+            .RequireRateLimiting(RateLimits.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
+                "/account/passkey-options",
+                (BeginPasskeyRequest asked, Passkeys passkeys, CancellationToken cancel) =>
+                    passkeys.BeginAsync(asked, cancel)
+            )
+            .WithName("beginPasskey")
+            .RequireRateLimiting(RateLimits.Guarded)
+            .WithProblems();
+        group
+            .MapPost(
+                "/account/passkeys",
+                (NewPasskeyRequest asked, Passkeys passkeys, CancellationToken cancel) =>
+                    passkeys.AddAsync(asked, cancel)
+            )
+            .WithName("addPasskey")
+            .RequireRateLimiting(RateLimits.Guarded)
+            .WithProblems();
+        group
+            .MapDelete(
+                "/account/passkeys/{id}",
+                (string id, Passkeys passkeys, CancellationToken cancel) => passkeys.RemoveAsync(id, cancel)
+            )
+            .WithName("removePasskey")
             .WithProblems();
     }
 }

@@ -42,8 +42,38 @@ public sealed record AccountLinkView(string Path, Instant ExpiresAt);
 /// <summary>Somebody signed in, or tried to.</summary>
 public sealed record SignInView(Instant At, string What, string From, bool Succeeded);
 
+/// <summary>A passkey of an account.</summary>
+public sealed record PasskeyView(string Id, string Name, Instant MadeAt);
+
+/// <summary>Begins to make a passkey.</summary>
+public sealed record BeginPasskeyRequest(string Password);
+
+/// <summary>What the browser is asked with.</summary>
+/// <param name="Options">JSON as Web Authentication describes it.</param>
+public sealed record PasskeyOptionsView(string Options);
+
+/// <summary>A passkey that the browser made.</summary>
+/// <param name="Credential">JSON as Web Authentication describes it.</param>
+public sealed record NewPasskeyRequest(string Name, string Credential);
+
+/// <summary>A proof by passkey.</summary>
+/// <param name="Credential">JSON as Web Authentication describes it.</param>
+public sealed record PasskeySignInRequest(string Credential);
+
+/// <summary>Something that was shared, or not any more.</summary>
+/// <param name="By">Null for somebody with a contributor's link.</param>
+public sealed record AccountShareView(Instant At, string Album, string? By, string What);
+
 /// <summary>The account of whoever is signed in.</summary>
 /// <param name="SignIns">The newest first.</param>
 /// <param name="IsOperator">Whether the operator's page is theirs.</param>
 /// <param name="RecoveryCodes">How many codes are left.</param>
-public sealed record AccountView(string Name, IReadOnlyList<SignInView> SignIns, bool IsOperator, int RecoveryCodes);
+/// <param name="Shares">What was shared of their albums and with them, the newest first.</param>
+public sealed record AccountView(
+    string Name,
+    IReadOnlyList<SignInView> SignIns,
+    bool IsOperator,
+    int RecoveryCodes,
+    IReadOnlyList<PasskeyView> Passkeys,
+    IReadOnlyList<AccountShareView> Shares
+);

@@ -66,6 +66,26 @@ public sealed class Invitations(
         );
     }
 
+    /// <summary>What was shared of a keeper's albums, and what they did in others', the newest first.</summary>
+    public Task<List<AccountShareView>> LastAsync(Guid keeperId, CancellationToken cancel)
+    {
+        var names = db.Keepers.AsNoTracking();
+        return (
+            from entry in db.ShareEntries.AsNoTracking()
+            join album in db.Albums.AsNoTracking() on entry.AlbumId equals album.Id
+            where entry.KeeperId == keeperId || album.KeeperId == keeperId
+            orderby entry.At descending
+            select new AccountShareView(
+                entry.At,
+                album.Name,
+                names.Where(k => k.Id == entry.KeeperId).Select(k => k.Name).FirstOrDefault(),
+                entry.What
+            )
+        )
+            .Take(MostShown)
+            .ToListAsync(cancel);
+    }
+
     /// <summary>Makes a link; its secret is given this once.</summary>
     public async Task<LinkView> InviteAsync(Guid albumId, InvitationRequest asked, CancellationToken cancel)
     {

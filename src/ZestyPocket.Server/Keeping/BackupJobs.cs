@@ -121,6 +121,7 @@ public sealed class BackupRunner(
     BackupNudges queue,
     IConfiguration configuration,
     ZestySettings settings,
+    IMadeFiles files,
     IClock clock,
     ILogger<BackupRunner> log
 ) : AskedJobRunner<Backup>(db, queue, configuration, clock, log)
@@ -162,6 +163,7 @@ public sealed class BackupRunner(
         ];
         // What cannot be restored is no backup: it is tried before it is called one.
         job.Report.AddRange(await restorer.TryAsync(path, job.KeeperId, watch.Token));
+        await files.ShareAsync(path, watch.Token);
         (job.Bytes, job.FilesDone) = (new FileInfo(path).Length, job.FilesTotal);
     }
 
@@ -183,7 +185,7 @@ public sealed class BackupRunner(
         var old = keeper.Rhythm().TooMany(whole.Select(b => (b.Id, b.MadeAt))).ToHashSet();
         foreach (var backup in whole.Where(b => old.Contains(b.Id)))
         {
-            File.Delete(Path.Combine(settings.Backups, backup.FileName));
+            await files.RemoveAsync(Path.Combine(settings.Backups, backup.FileName), cancel);
             Db.Backups.Remove(backup);
         }
     }
@@ -197,6 +199,7 @@ public sealed class RestoreRunner(
     RestoreNudges queue,
     IConfiguration configuration,
     ZestySettings settings,
+    IMadeFiles files,
     IClock clock,
     ILogger<RestoreRunner> log
 ) : AskedJobRunner<Restore>(db, queue, configuration, clock, log)
@@ -213,7 +216,7 @@ public sealed class RestoreRunner(
     {
         ArgumentNullException.ThrowIfNull(job);
         var path = Path.Combine(settings.Backups, job.FileName);
-        if (!File.Exists(path))
+        if (await files.FetchAsync(path, cancel) is null)
         {
             throw new RuleException("That bundle is not in the folder of backups any more. Nothing was restored.");
         }
@@ -234,14 +237,12 @@ public sealed class RestoreRunner(
     }
 
     /// <summary>A bundle that was sent has done its work.</summary>
-    protected override Task NoteAsync(Restore job, CancellationToken cancel)
+    protected override async Task NoteAsync(Restore job, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(job);
         if (job.FileName.StartsWith(Backups.Arrived, StringComparison.Ordinal))
         {
-            File.Delete(Path.Combine(settings.Backups, job.FileName));
+            await files.RemoveAsync(Path.Combine(settings.Backups, job.FileName), cancel);
         }
-
-        return Task.CompletedTask;
     }
 }

@@ -20,6 +20,7 @@ public sealed class Backups(
     AskedJobs<Restore> restores,
     BundleRestorer restorer,
     ZestySettings settings,
+    IMadeFiles files,
     IClock clock
 )
 {
@@ -95,8 +96,9 @@ public sealed class Backups(
     public async Task<string> PathAsync(Guid id, CancellationToken cancel)
     {
         var backup = await backups.RequireAsync(id, What, cancel);
-        var path = Path.Combine(settings.Backups, backup.FileName);
-        return backup.State == JobState.Done && File.Exists(path)
+        return
+            backup.State == JobState.Done
+            && await files.FetchAsync(Path.Combine(settings.Backups, backup.FileName), cancel) is { } path
             ? Path.GetFullPath(path)
             : throw new RuleException(
                 "That bundle is not written yet, or not in the folder of backups any more. Back up again."
@@ -111,7 +113,7 @@ public sealed class Backups(
             throw new RuleException("This backup is being written. Cancel it first.");
         }
 
-        File.Delete(Path.Combine(settings.Backups, backup.FileName));
+        await files.RemoveAsync(Path.Combine(settings.Backups, backup.FileName), cancel);
         await db.Backups.Where(b => b.Id == id).ExecuteDeleteAsync(cancel);
     }
 
@@ -136,6 +138,8 @@ public sealed class Backups(
             }
 
             File.Move(temporary, Path.Combine(settings.Backups, name));
+            // Another server may be the one that restores it.
+            await files.ShareAsync(Path.Combine(settings.Backups, name), cancel);
         }
         finally
         {

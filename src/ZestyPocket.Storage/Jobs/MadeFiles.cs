@@ -3,7 +3,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Storage.Jobs;
 
 /// <summary>
-/// Files that jobs make, such as a PDF: made at one server and fetched at any. Where servers share a folder there is
+/// Files that jobs make or work on, such as a PDF or a bundle: made at one server and fetched at any. Where servers share a folder there is
 /// nothing to do.
 /// </summary>
 public interface IMadeFiles
@@ -13,6 +13,9 @@ public interface IMadeFiles
 
     /// <summary>The file on this machine; null when it is nowhere.</summary>
     Task<string?> FetchAsync(string path, CancellationToken cancel);
+
+    /// <summary>Away from this machine and from where others would fetch it.</summary>
+    Task RemoveAsync(string path, CancellationToken cancel);
 }
 
 /// <summary>In a folder that all servers have.</summary>
@@ -22,6 +25,12 @@ public sealed class MadeFilesInFolder : IMadeFiles
 
     public Task<string?> FetchAsync(string path, CancellationToken cancel) =>
         Task.FromResult(File.Exists(path) ? path : null);
+
+    public Task RemoveAsync(string path, CancellationToken cancel)
+    {
+        File.Delete(path);
+        return Task.CompletedTask;
+    }
 }
 
 /// <summary>In an object store, under the name of the file.</summary>
@@ -33,4 +42,10 @@ public sealed class MadeFilesInStore(ObjectStore store) : IMadeFiles
 
     public async Task<string?> FetchAsync(string path, CancellationToken cancel) =>
         File.Exists(path) || await store.GetAsync(KeyOf(path), path, cancel) ? path : null;
+
+    public Task RemoveAsync(string path, CancellationToken cancel)
+    {
+        File.Delete(path);
+        return store.DeleteAsync(KeyOf(path), cancel);
+    }
 }

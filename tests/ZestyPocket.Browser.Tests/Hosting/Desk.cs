@@ -14,7 +14,7 @@ namespace ZestyPocket.Browser.Tests.Hosting;
 public sealed class Desk : IAsyncDisposable
 {
     private readonly WebApplicationFactory<Program> _factory;
-    private readonly string _address;
+    private string _address;
 
     private readonly string _connection;
 
@@ -57,6 +57,9 @@ public sealed class Desk : IAsyncDisposable
         desk.Go(path);
         return desk;
     }
+
+    /// <summary>From now on the server is asked by its name instead of its address.</summary>
+    public void UseName() => _address = _address.Replace("127.0.0.1", "localhost", StringComparison.Ordinal);
 
     public void Go(string path) => Browser.Navigate().GoToUrl(_address + path);
 

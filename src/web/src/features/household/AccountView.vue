@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import PasskeysPanel from './PasskeysPanel.vue'
 import { beginAnew, useAccount } from './queries'
 
 /** One's own account: who else may come, another password, where one signed in. */
@@ -101,6 +102,7 @@ const at = (instant: string) => new Date(instant).toLocaleString()
         <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Change password</BButton>
       </form>
     </section>
+    <PasskeysPanel :passkeys="account?.passkeys ?? []" />
     <section class="room-panel mb-3" aria-labelledby="codes-head">
       <h2 id="codes-head" class="h5">Recovery codes</h2>
       <p>
@@ -116,6 +118,14 @@ const at = (instant: string) => new Date(instant).toLocaleString()
           </li>
         </ul>
       </template>
+    </section>
+    <section v-if="account?.shares.length" class="room-panel mb-3" aria-labelledby="shares-head">
+      <h2 id="shares-head" class="h5">Shares</h2>
+      <ul class="list-unstyled mb-0" data-testid="shares">
+        <li v-for="s in account.shares" :key="s.at">
+          {{ at(s.at) }}: {{ s.album }}, {{ s.by ?? 'somebody with a private link' }} {{ s.what }}
+        </li>
+      </ul>
     </section>
     <section class="room-panel" aria-labelledby="sign-ins-head">
       <h2 id="sign-ins-head" class="h5">Sign-ins</h2>

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answer, api } from '../../api/client'
+import { passkeysHere, provePasskey } from './passkeys'
 import { beginAnew, useMe } from './queries'
 
 /** The door of a household: a name and a password. */
@@ -16,6 +17,11 @@ const forgot = ref(false)
 const code = ref('')
 const signIn = () =>
   enter(() => answer(api.POST('/api/sign-in', { body: { name: name.value, password: password.value } })))
+const withPasskey = () =>
+  enter(async () => {
+    const { options } = await answer(api.POST('/api/sign-in/passkey-options'))
+    await answer(api.POST('/api/sign-in/passkey', { body: { credential: await provePasskey(options) } }))
+  })
 const recover = () =>
   enter(() =>
     answer(api.POST('/api/recover', { body: { name: name.value, code: code.value, wanted: password.value } })),
@@ -81,6 +87,9 @@ async function enter(ask: () => Promise<unknown>) {
         class="mb-3"
       />
       <BButton type="submit" variant="primary" :disabled="busy">Sign in</BButton>
+      <BButton v-if="passkeysHere()" variant="outline-dark" class="ms-2" :disabled="busy" @click="withPasskey">
+        Use a passkey
+      </BButton>
       <BButton variant="link" :disabled="busy" @click="forgot = true">I forgot my password</BButton>
     </form>
   </main>
