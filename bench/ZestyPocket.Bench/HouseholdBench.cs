@@ -111,8 +111,8 @@ internal static class HouseholdBench
 
         await RoundsAsync([server.Client]);
         Console.WriteLine(
-            $"servers  4 people, 80 weeks opened and 80 cards written: {Compared(edits)}; import of {Pictures} files of "
-                + $"12 MP: {Compared(imports)}"
+            $"servers  4 people, 80 weeks opened and 80 cards written: {Compared(edits)}; import of {Pictures} files "
+                + $"of 12 MP: {Compared(imports)}"
         );
 
         static string Compared(Dictionary<int, List<double>> times)

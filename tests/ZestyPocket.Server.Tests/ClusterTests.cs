@@ -3,7 +3,9 @@ using System.Diagnostics;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Importing;
+using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
+using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests;
@@ -47,12 +49,14 @@ public sealed class ClusterTests : IAsyncLifetime
             )
         );
         var batch = (await machine.PostAsync<ImportView>($"/api/albums/{album.Id}/imports", new { })).Id;
+        var printed = await machine.FillAsync(album.Units[2].Id);
         var written = new ConcurrentBag<string>();
         var work = Task.WhenAll(
             Task.Run(() => SendAsync(machine, batch)),
             Task.Run(() => WriteAsync(machine, album.Units[0].Id, 0, written)),
             Task.Run(() => WriteAsync(machine, album.Units[1].Id, 1, written))
         );
+        var prints = new List<Guid>();
         for (var i = 0; i < Kills; i++)
         {
             // Between kills some of the work must go on: a kill before anything happened shows nothing.
@@ -62,7 +66,17 @@ public sealed class ClusterTests : IAsyncLifetime
                     ? Task.CompletedTask
                     : throw new TimeoutException("Nothing is written any more.")
             );
-            if (i == Kills / 2)
+            await Machine.PersistAsync(async () =>
+                prints.Add(
+                    (
+                        await machine.PostAsync<PrintJobView>(
+                            "/api/print-jobs",
+                            new PrintRequest($"before kill {i}", [printed], "letter", "1/4 in", "0")
+                        )
+                    ).Id
+                )
+            );
+            if (i == Kills / 3 || i == 2 * Kills / 3)
             {
                 machine.KillDatabase();
                 machine.StartDatabase();
@@ -102,6 +116,20 @@ public sealed class ClusterTests : IAsyncLifetime
 
         cards.Order().ShouldBe(written.Order(), "every acknowledged card once");
         cards.Distinct().Count().ShouldBe(Edits);
+
+        foreach (var print in prints)
+        {
+            PrintJobView? job = null;
+            await Machine.PersistAsync(async () =>
+            {
+                job = await machine.GetAsync<PrintJobView>($"/api/print-jobs/{print}");
+                if (job.State is JobState.Waiting or JobState.Running)
+                {
+                    throw new TimeoutException($"The print is still {job.State}.");
+                }
+            });
+            (job!.State, job.Problem).ShouldBe((JobState.Done, null));
+        }
 
         var shas = await machine.ShasAsync();
         shas.Count.ShouldBe(Files);

@@ -1,7 +1,5 @@
 using System.Diagnostics;
 using ZestyPocket.Core.Measures;
-using ZestyPocket.Core.Placing;
-using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Printing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -85,7 +83,7 @@ public sealed class KilledTests
             )
             .ToList();
 
-        var unit = await FilledAsync(machine, album.Units[0].Id);
+        var unit = await machine.FillAsync(album.Units[0].Id);
         var (prints, longest) = (new List<Guid>(), TimeSpan.Zero);
         foreach (var moment in Moments)
         {
@@ -189,27 +187,5 @@ public sealed class KilledTests
                 ? Task.CompletedTask
                 : throw new TimeoutException("Leftovers stay for ever.")
         );
-    }
-
-    /// <summary>A week with fillers in its first pockets, so that there is something to print.</summary>
-    private static async Task<Guid> FilledAsync(Machine machine, Guid unitId)
-    {
-        for (var i = 0; i < 4; i++)
-        {
-            await Machine.PersistAsync(async () =>
-            {
-                var unit = await machine.GetAsync<UnitView>($"/api/units/{unitId}");
-                var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[i]);
-                await machine.PostAsync<EditAnswer>(
-                    $"/api/units/{unitId}/edits",
-                    new AddCard(CardKind: CardKind.Filler, Place: new PocketPlace(face.LeafId, face.Side, pocket.Key))
-                    {
-                        Revision = unit.Revision,
-                    }
-                );
-            });
-        }
-
-        return unitId;
     }
 }

@@ -65,6 +65,7 @@ public static class ImportEndpoints
                 }
             )
             .WithName("addPhoto")
+            .RequireRateLimiting(RateLimits.Uploads)
             .Accepts<byte[]>("application/octet-stream")
             .WithMetadata(new RequestSizeLimitAttribute(PictureIntake.LargestFile + (1 << 20)))
             .WithProblems();
@@ -153,6 +154,7 @@ public static class ImportEndpoints
                 }
             )
             .WithName("sendFile")
+            .RequireRateLimiting(RateLimits.Uploads)
             .Accepts<byte[]>("application/octet-stream")
             .WithMetadata(new RequestSizeLimitAttribute(ZipBundle.LargestZip + (1 << 20)))
             .WithProblems();

@@ -175,6 +175,7 @@ public static class BackupEndpoints
                     RestoreView.Of(await backups.RestoreAsync(request.Body, requestKey, cancel))
             )
             .WithName("restoreFile")
+            .RequireRateLimiting(RateLimits.Uploads)
             .Accepts<byte[]>("application/octet-stream")
             .WithMetadata(new RequestSizeLimitAttribute(Backups.LargestBundle))
             .WithProblems();

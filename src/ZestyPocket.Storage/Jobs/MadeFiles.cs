@@ -3,8 +3,8 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Storage.Jobs;
 
 /// <summary>
-/// Files that jobs make or work on, such as a PDF or a bundle: made at one server and fetched at any. Where servers share a folder there is
-/// nothing to do.
+/// Files that jobs make or work on, such as a PDF or a bundle: made at one server and fetched at any. Where servers
+/// share a folder there is nothing to do.
 /// </summary>
 public interface IMadeFiles
 {

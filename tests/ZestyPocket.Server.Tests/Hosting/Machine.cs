@@ -2,6 +2,8 @@ using System.Diagnostics;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Npgsql;
+using ZestyPocket.Core.Placing;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests.Hosting;
@@ -89,7 +91,7 @@ internal sealed class Machine : IAsyncDisposable
         return machine;
     }
 
-    public void StartDatabase() => Bash($"postgres_start \"$PG\" {_databasePort} '-c fsync=off -c max_connections=60'");
+    public void StartDatabase() => Bash($"postgres_start \"$PG\" {_databasePort} '-c fsync=off'");
 
     public void KillDatabase() =>
         Bash(
@@ -109,7 +111,11 @@ internal sealed class Machine : IAsyncDisposable
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
-        start.Environment["ConnectionStrings__Zesty"] = Connection;
+        // With a pool, as servers have one: connections of a database that was killed lie in it.
+        start.Environment["ConnectionStrings__Zesty"] = new NpgsqlConnectionStringBuilder(Connection)
+        {
+            Pooling = true,
+        }.ConnectionString;
         // Servers that share an object store have no folder in common.
         start.Environment["Zesty__DataFolder"] = _store is null ? DataFolder : $"{DataFolder}-{number}";
         start.Environment["Urls"] = $"http://127.0.0.1:{_ports[number]}";
@@ -180,6 +186,28 @@ internal sealed class Machine : IAsyncDisposable
         content.Headers.ContentType = new("application/octet-stream");
         using var response = await _client.PostAsync($"/api/imports/{batch}/files?key={i}&name={i}.jpg", content);
         await CheckAsync(response);
+    }
+
+    /// <summary>Lays fillers into the first pockets of a week, so that there is something to print.</summary>
+    public async Task<Guid> FillAsync(Guid unitId)
+    {
+        for (var i = 0; i < 4; i++)
+        {
+            await PersistAsync(async () =>
+            {
+                var unit = await GetAsync<UnitView>($"/api/units/{unitId}");
+                var (face, pocket) = (unit.Faces[0], unit.Faces[0].Pockets[i]);
+                await PostAsync<EditAnswer>(
+                    $"/api/units/{unitId}/edits",
+                    new AddCard(CardKind: CardKind.Filler, Place: new PocketPlace(face.LeafId, face.Side, pocket.Key))
+                    {
+                        Revision = unit.Revision,
+                    }
+                );
+            });
+        }
+
+        return unitId;
     }
 
     public async Task<T> PostAsync<T>(string url, object body)

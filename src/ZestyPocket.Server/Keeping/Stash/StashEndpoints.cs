@@ -115,6 +115,7 @@ public static class StashEndpoints
                 ) => photos.FindAsync(file, request.Body, cancel)
             )
             .WithName("findOnPhoto")
+            .RequireRateLimiting(RateLimits.Uploads)
             .Accepts<string>("application/octet-stream")
             .WithMetadata(new RequestSizeLimitAttribute(StashPhotos.Largest + (1 << 20)))
             .WithProblems();
@@ -142,6 +143,7 @@ public static class StashEndpoints
                 }
             )
             .WithName("importStash")
+            .RequireRateLimiting(RateLimits.Uploads)
             .Accepts<string>("application/octet-stream")
             .WithMetadata(new RequestSizeLimitAttribute(StashFile.Largest + (1 << 20)))
             .WithProblems();

@@ -1,6 +1,6 @@
 /**
- * Passkeys of the browser (W3C Web Authentication). They belong to a name: a page that is opened by a bare address, such
- * as 127.0.0.1, has none.
+ * Passkeys of the browser (W3C Web Authentication). They belong to a name: a page that is opened by a bare address,
+ * such as 127.0.0.1, has none.
  */
 export const passkeysHere = () => window.isSecureContext && 'PublicKeyCredential' in window && !bareAddress()
 
