@@ -197,7 +197,8 @@ public sealed class KeepingTests
         // One that is not there, or the album itself, changes nothing.
         foreach (var none in new[] { Guid.NewGuid(), album.Id })
         {
-            await host.EditAlbumAsync(
+            await host.AlbumEditRefusedAsync(
+                422,
                 album.Id,
                 new InsertAlbum(none, album.Units[1].Id) { Revision = TestHost.Latest }
             );

@@ -1,7 +1,9 @@
 using System.Net;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using ZestyPocket.Core.Keeping.Edits;
 using ZestyPocket.Server.Household;
+using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Sharing;
@@ -199,5 +201,37 @@ public sealed class SharingTests
         await SendAsync(ben.Client, $"/api/albums/{album.Id}/leave", new { });
         (await ben.GetAsync<List<AlbumSummary>>("/api/albums")).ShouldBeEmpty();
         await ada.RefusedAsync(404, HttpMethod.Post, $"/api/albums/{album.Id}/leave", new { });
+    }
+
+    /// <summary>Whoever sees an album sees what is bound into it.</summary>
+    [Fact]
+    public async Task An_editor_binds_neither_an_album_of_the_owner_nor_one_of_their_own_into_a_shared_album()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, ben) = await TwoAsync(host);
+        var (shared, secret, own) = (
+            await ada.MakeAlbumAsync(),
+            await ada.MakeAlbumAsync(),
+            await ben.MakeAlbumAsync()
+        );
+        await ShareAsync(ada, ben, shared.Id, AlbumRole.Editor);
+        foreach (var other in new[] { secret.Id, own.Id })
+        {
+            await ben.AlbumEditRefusedAsync(
+                422,
+                shared.Id,
+                new InsertAlbum(other, shared.Units[0].Id) { Revision = TestHost.Latest }
+            );
+        }
+
+        var seen = await ben.GetAsync<InsertsView>($"/api/albums/{shared.Id}/inserted-albums");
+        seen.Offers.ShouldBeEmpty();
+        seen.Hosts.ShouldBeEmpty();
+        // Nor the shared one into their own.
+        await ben.AlbumEditRefusedAsync(
+            422,
+            own.Id,
+            new InsertAlbum(shared.Id, own.Units[0].Id) { Revision = TestHost.Latest }
+        );
     }
 }

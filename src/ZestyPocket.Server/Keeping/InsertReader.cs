@@ -43,9 +43,11 @@ public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener
     {
         var album = await albums.RequireAsync(albumId, cancel);
         var (inserts, units) = (await InsertedAsync(album, cancel), await UnitsAsync(album, cancel));
+        // Who owns both binds one into the other; an editor of somebody's album is offered nothing.
         var others = await db
             .Albums.AsNoTracking()
-            .Where(a => a.KeeperId == keeper.Id && a.PutAwayAt == null && a.Id != albumId)
+            .Where(a => a.KeeperId == keeper.Id && a.KeeperId == album.KeeperId)
+            .Where(a => a.PutAwayAt == null && a.Id != albumId)
             .OrderBy(a => a.FirstDay)
             .ThenBy(a => a.Name)
             .ToListAsync(cancel);

@@ -119,13 +119,17 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
     private readonly Random _random = new(seed);
 
     /// <summary>The operations, in the order of the document, without those whose answer never ends.</summary>
-    public IReadOnlyList<Operation> Operations { get; } =
-    [
-        .. from path in document["paths"]!.AsObject()
+    public IReadOnlyList<Operation> Operations { get; } = [.. Of(document, endless: false)];
+
+    /// <summary>Those whose answer never ends: lines of news.</summary>
+    public IReadOnlyList<Operation> Lines { get; } = [.. Of(document, endless: true)];
+
+    private static IEnumerable<Operation> Of(JsonObject document, bool endless) =>
+        from path in document["paths"]!.AsObject()
         from method in path.Value!.AsObject()
         where method.Key is "get" or "post" or "put" or "delete" or "patch"
         let operation = method.Value!.AsObject()
-        where operation["responses"]?["200"]?["content"]?["text/event-stream"] is null
+        where operation["responses"]?["200"]?["content"]?["text/event-stream"] is null != endless
         select new Operation(
             operation["operationId"]!.GetValue<string>(),
             new HttpMethod(method.Key.ToUpperInvariant()),
@@ -133,8 +137,7 @@ public sealed class RandomCalls(JsonObject document, int seed, Func<string, IRea
             operation["parameters"] as JsonArray ?? [],
             operation["requestBody"] as JsonObject,
             operation["x-needs"]!.GetValue<string>()
-        ),
-    ];
+        );
 
     public RandomCall Next(Operation operation)
     {

@@ -84,6 +84,7 @@ internal static class Household
             request.Content.Headers.ContentType = new(type);
         }
 
-        return await client.SendAsync(request, Cancel);
+        // Not to its end: a line of news has none.
+        return await client.SendAsync(request, HttpCompletionOption.ResponseHeadersRead, Cancel);
     }
 }

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Binder.Edits;
+using ZestyPocket.Core.Keeping.Edits;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Photos;
@@ -56,6 +58,11 @@ public sealed class AlbumEditor(
         {
             var row = rows.Find(seen) ?? throw new MissingException(Named(seen.What));
             await history.MergeAsync(row, seen.Revision, edit.Label(), cancel);
+        }
+
+        if (edit is InsertAlbum insert)
+        {
+            await RequireBothAsync(rows.Album, insert.AlbumId, cancel);
         }
 
         await designs.LoadAsync(cancel);
@@ -152,6 +159,23 @@ public sealed class AlbumEditor(
         // They are fitted to the pages as they are now, which are read from the database.
         await history.FlushAsync(done, cancel);
         return await stories.FitAgainAsync(told, cancel);
+    }
+
+    /// <summary>
+    /// Pages of an album that is bound into another are seen by all who see that one: only who owns both decides it.
+    /// </summary>
+    private async Task RequireBothAsync(Album host, Guid albumId, CancellationToken cancel)
+    {
+        if (
+            host.KeeperId != keeper.Id
+            || host.Id == albumId
+            || !await db.Albums.AnyAsync(a => a.Id == albumId && a.KeeperId == keeper.Id, cancel)
+        )
+        {
+            throw new RuleException(
+                "An album is bound into another one by whoever owns both. Nothing was changed: choose an album of yours."
+            );
+        }
     }
 
     private Protector? FindDesign(string key) => designs.Find(key) is { } design ? designs.AsProtector(design) : null;

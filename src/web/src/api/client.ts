@@ -143,7 +143,18 @@ export class Refusal extends Error {
   ) {
     super(message)
   }
+
+  /** Whether it may have been done all the same: the answer never came, or not from the server itself. */
+  get mayBeDone() {
+    return this.status === 0 || this.status >= 502
+  }
 }
+
+/** A proxy speaks where a server did not: the server may have died with the answer, after it had done what was asked. */
+const wordless = (status: number) =>
+  status >= 502
+    ? `The answer was lost on the way (${status}). It may have been done or not: look, and do it again if it was not.`
+    : `The server answered with ${status}. Nothing was changed; try again.`
 
 /** Unwraps an answer, or throws the server's refusal. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -164,7 +175,7 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   if (error !== undefined || !response.ok) {
     const problem = (error ?? {}) as { detail?: string; title?: string; yours?: string; theirs?: string[] }
     throw new Refusal(
-      problem.detail ?? problem.title ?? `The server answered with ${response.status}. Nothing was changed; try again.`,
+      problem.detail ?? problem.title ?? wordless(response.status),
       response.status,
       problem.yours,
       problem.theirs,

@@ -17,6 +17,21 @@ export function isWriting(): boolean {
 /** Everything that was written is saved, or was given up. */
 export const allSaved = () => unsaved.clear()
 
+/** What saves a moment after the last key, each with what saves it now. */
+const pending = new Set<() => unknown>()
+
+/**
+ * Before others' changes are read, an editor that saves a moment after the last key saves on what it was written on:
+ * what does not touch is merged then, and the rest is told with both sides.
+ */
+export function savesFirst(save: () => unknown): void {
+  pending.add(save)
+  onScopeDispose(() => pending.delete(save))
+}
+
+/** Saves what waits to be saved. */
+export const saveFirst = () => pending.forEach((save) => save())
+
 /** News that come within this time, in milliseconds, are read in one go. */
 const together = 250
 
@@ -39,6 +54,7 @@ export function useNews(albumId: () => string, window: string, heard: Heard) {
 
   function show() {
     waiting.value = false
+    saveFirst()
     allSaved()
     void heard.changed()
   }

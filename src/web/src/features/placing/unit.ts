@@ -52,6 +52,7 @@ export function useUnit(unitId: MaybeRefOrGetter<string>) {
           }
         } else {
           notices.refused(error)
+          if (error instanceof Refusal && error.mayBeDone) await client.refetchQueries({ queryKey: keys.unit(id) })
         }
         return undefined
       }

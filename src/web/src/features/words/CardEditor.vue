@@ -10,6 +10,7 @@ import {
   type RemedyView,
   type UnitView,
 } from '../../api/client'
+import { savesFirst } from '../../shared/news'
 import { useNotices } from '../../shared/notices'
 import { offered } from './offered'
 import { useAlbumWords } from './queries'
@@ -37,6 +38,7 @@ const setting = ref<CardSetting | null>(props.piece.setting ?? null)
 const fit = ref<FitAnswer | null>(null)
 const fitting = useTimeoutFn(() => void measure(), 120, { immediate: false })
 const saving = useTimeoutFn(() => save(), 900, { immediate: false })
+savesFirst(() => saving.isPending.value && save())
 let asked = 0
 
 const written = computed(() => takesWords(props.piece.cardKind))

@@ -5,6 +5,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { answer, api, type RoomForWords, type StoryEdit, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editStories } from '../../shared/edits'
+import { savesFirst } from '../../shared/news'
 import { useNotices } from '../../shared/notices'
 import { offered } from './offered'
 import { useAlbumWords } from './queries'
@@ -35,6 +36,7 @@ const pause = useTimeoutFn(
   700,
   { immediate: false },
 )
+savesFirst(() => pause.isPending.value && save())
 let asked = 0
 
 const styles = computed(() => offered(album.value?.styles, 'journaling', standing.value[0]?.styleKey))
