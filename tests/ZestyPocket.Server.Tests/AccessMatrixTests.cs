@@ -2,7 +2,6 @@ using System.Net;
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using ZestyPocket.Server.Household;
 using ZestyPocket.Server.Tests.Fuzzing;
 using ZestyPocket.Server.Tests.Hosting;
 using ZestyPocket.Server.Words;
@@ -262,10 +261,7 @@ public sealed partial class AccessMatrixTests
             "/api/print-jobs",
             new Printing.PrintRequest("one", [ids["units"][0]], "a4", "5 mm", "2 mm")
         );
-        var me = await MemberIdAsync(ada, album);
-        (
-            await ada.Client.DeleteAsync(new Uri($"/api/albums/{album}/members/{me}", UriKind.Relative), Cancel)
-        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await SendAwayAsync(ada, album);
         foreach (
             var path in new[] { $"/api/albums/{album}", $"/api/print-jobs/{print.Id}", $"/api/units/{ids["units"][0]}" }
         )
@@ -295,10 +291,7 @@ public sealed partial class AccessMatrixTests
             $"/api/albums/{album}/stretch-placings",
             new Placing.PlaceStretchRequest("one", ids["units"][0], 1, true, new())
         );
-        await ada.Client.DeleteAsync(
-            new Uri($"/api/albums/{album}/members/{await MemberIdAsync(ada, album)}", UriKind.Relative),
-            Cancel
-        );
+        await SendAwayAsync(ada, album);
         await using var scope = host.Services.CreateAsyncScope();
         await scope.ServiceProvider.GetRequiredService<Placing.StretchRunner>().RunAsync(asked.Id, Cancel);
         var job = await scope
@@ -308,7 +301,4 @@ public sealed partial class AccessMatrixTests
         job.State.ShouldBe(Storage.Jobs.JobState.Failed);
         job.Problem.ShouldNotBeNull().ShouldContain("was not found");
     }
-
-    private static async Task<Guid> MemberIdAsync(TestHost owner, Guid album) =>
-        (await owner.GetAsync<SharingView>($"/api/albums/{album}/sharing")).Members.Single().KeeperId;
 }

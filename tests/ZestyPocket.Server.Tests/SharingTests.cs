@@ -234,4 +234,35 @@ public sealed class SharingTests
             new InsertAlbum(shared.Id, own.Units[0].Id) { Revision = TestHost.Latest }
         );
     }
+
+    [Fact]
+    public async Task What_an_editor_sent_before_they_were_sent_away_is_taken_and_nothing_after_it()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, ben) = await TwoAsync(host);
+        var album = await ada.MakeAlbumAsync();
+        await ShareAsync(ada, ben, album.Id, AlbumRole.Editor);
+        var batch = await ImportJobTests.BeginAsync(ben, album);
+        await ImportJobTests.SendAsync(ben, batch, "0", "before.jpg", Pictures.Jpeg(shade: 1));
+        await SendAwayAsync(ada, album.Id);
+        using var content = new ByteArrayContent(Pictures.Jpeg(shade: 2));
+        content.Headers.ContentType = new("application/octet-stream");
+        using var late = await ben.Client.PostAsync(
+            new Uri($"/api/imports/{batch}/files?key=1&name=after.jpg", UriKind.Relative),
+            content,
+            TestContext.Current.CancellationToken
+        );
+        late.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            await scope
+                .ServiceProvider.GetRequiredService<Importing.ImportJob>()
+                .RunAsync(batch, TestContext.Current.CancellationToken);
+        }
+
+        var seen = await ada.GetAsync<Importing.ImportView>($"/api/imports/{batch}");
+        (seen.Added, seen.Waiting).ShouldBe((1, 0));
+        // The owner ends what the editor cannot end any more.
+        await ada.PostAsync<Importing.ImportView>($"/api/imports/{batch}/close", new { });
+    }
 }

@@ -58,6 +58,17 @@ internal static class Household
         await guest.PostAsync<InvitedView>("/api/invitations/accept", new SecretRequest(SecretOf(link.Path)));
     }
 
+    /// <summary>Sends the one member of an album away.</summary>
+    public static async Task SendAwayAsync(TestHost owner, Guid album)
+    {
+        var member = (await owner.GetAsync<SharingView>($"/api/albums/{album}/sharing")).Members.Single().KeeperId;
+        using var sent = await owner.Client.DeleteAsync(
+            new Uri($"/api/albums/{album}/members/{member}", UriKind.Relative),
+            Cancel
+        );
+        sent.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+    }
+
     public static bool Owned(Dictionary<string, IReadOnlyList<Guid>> ids, Guid id) =>
         ids.Values.Any(v => v.Contains(id));
 

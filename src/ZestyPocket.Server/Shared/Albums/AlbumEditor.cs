@@ -173,7 +173,8 @@ public sealed class AlbumEditor(
         )
         {
             throw new RuleException(
-                "An album is bound into another one by whoever owns both. Nothing was changed: choose an album of yours."
+                "An album is bound into another one by whoever owns both. Nothing was changed: choose an album of "
+                    + "yours."
             );
         }
     }

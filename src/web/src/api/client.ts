@@ -150,7 +150,7 @@ export class Refusal extends Error {
   }
 }
 
-/** A proxy speaks where a server did not: the server may have died with the answer, after it had done what was asked. */
+/** A proxy speaks where a server did not: it may have died with the answer, after it had done what was asked. */
 const wordless = (status: number) =>
   status >= 502
     ? `The answer was lost on the way (${status}). It may have been done or not: look, and do it again if it was not.`

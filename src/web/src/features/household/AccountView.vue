@@ -2,6 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api } from '../../api/client'
+import { useBusy } from '../../shared/busy'
 import { useNotices } from '../../shared/notices'
 import PasskeysPanel from './PasskeysPanel.vue'
 import { beginAnew, useAccount } from './queries'
@@ -13,18 +14,8 @@ const client = useQueryClient()
 const link = ref('')
 const current = ref('')
 const wanted = ref('')
-const busy = ref(false)
 
-async function run(what: () => Promise<unknown>) {
-  busy.value = true
-  try {
-    await what()
-  } catch (refused) {
-    notices.refused(refused)
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, run } = useBusy()
 const makeLink = () =>
   run(async () => {
     const made = await answer(api.POST('/api/account-links'))

@@ -1,34 +1,21 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api, type AlbumView, type CommentView } from '../../api/client'
+import { useBusy } from '../../shared/busy'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../../shared/queries'
 
 /** What is said about a spread: written, marked as done, deleted and brought back. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ album: AlbumView; unitId: string; comments: CommentView[] }>()
-const client = useQueryClient()
 const notices = useNotices()
 const words = ref('')
-const busy = ref(false)
 const titleOf = (id: string) => props.album.units.find((u) => u.id === id)?.title ?? 'this album'
 const mayMark = (c: CommentView) => c.mine || props.album.role !== 'reader'
 const mayDelete = (c: CommentView) => c.mine || props.album.role === 'owner'
 
 // Buttons are not disabled meanwhile: one that is loses the focus, and with it the keys that close the panel.
-async function run(what: () => Promise<unknown>) {
-  if (busy.value) return
-  busy.value = true
-  try {
-    await what()
-    await client.invalidateQueries({ queryKey: keys.of(props.album.id, 'comments') })
-  } catch (refused) {
-    notices.refused(refused)
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, run } = useBusy(() => keys.of(props.album.id, 'comments'))
 const add = () =>
   run(async () => {
     await answer(

@@ -1,30 +1,16 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, api, type PasskeyView } from '../../api/client'
-import { useNotices } from '../../shared/notices'
+import { useBusy } from '../../shared/busy'
 import { byName, makePasskey, passkeysHere } from './passkeys'
 
 /** The passkeys of one's account: devices that sign in without a password. */
 defineProps<{ passkeys: PasskeyView[] }>()
-const notices = useNotices()
-const client = useQueryClient()
 const name = ref('')
 const password = ref('')
-const busy = ref(false)
 const here = passkeysHere()
 
-async function run(what: () => Promise<string>) {
-  busy.value = true
-  try {
-    notices.done(await what())
-    await client.invalidateQueries({ queryKey: ['me'] })
-  } catch (refused) {
-    notices.refused(refused)
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, run } = useBusy(() => ['me'])
 const add = () =>
   run(async () => {
     const { options } = await answer(api.POST('/api/account/passkey-options', { body: { password: password.value } }))

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type AlbumView } from '../../api/client'
+import { useBusy } from '../../shared/busy'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../../shared/queries'
 import { counted } from '../../shared/words'
@@ -11,7 +12,6 @@ import { useMe } from './queries'
 const props = defineProps<{ album: AlbumView }>()
 const { data: me } = useMe()
 const notices = useNotices()
-const client = useQueryClient()
 const owner = computed(() => me.value?.state === 'signedIn' && props.album.role === 'owner')
 const key = computed(() => keys.of(props.album.id, 'sharing'))
 const path = computed(() => ({ path: { albumId: props.album.id } }))
@@ -22,20 +22,8 @@ const { data: sharing, error } = useQuery({
 })
 const asked = reactive({ for: '', role: 'reader' as 'reader' | 'editor', days: 7, mostUses: 1, sendTo: '' })
 const link = ref('')
-const busy = ref(false)
 
-async function run(what: () => Promise<unknown>, done = '') {
-  busy.value = true
-  try {
-    await what()
-    await client.invalidateQueries({ queryKey: key.value })
-    if (done) notices.done(done)
-  } catch (refused) {
-    notices.refused(refused)
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, run } = useBusy(() => key.value)
 const invite = () =>
   run(async () => {
     const made = await answer(

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { answer, api, type AlbumView, type ContributorLinkView } from '../../api/client'
 import { useAct } from '../../shared/act'
+import { useBusy } from '../../shared/busy'
 import { useNotices } from '../../shared/notices'
 import { keys } from '../../shared/queries'
 import { counted } from '../../shared/words'
@@ -13,7 +14,6 @@ import { useUnit } from '../placing/unit'
 const props = defineProps<{ album: AlbumView; unitId?: string }>()
 const { data: me } = useMe()
 const notices = useNotices()
-const client = useQueryClient()
 const { act } = useAct(() => props.album.id)
 const { unit } = useUnit(() => props.unitId ?? '')
 const key = computed(() => keys.of(props.album.id, 'contributions'))
@@ -32,19 +32,8 @@ const blank = computed(() =>
 )
 const form = reactive({ people: '', prompt: '', day: week.value?.firstDay ?? '', pieceId: '', mostPhotos: 0, days: 14 })
 const links = ref<ContributorLinkView[]>([])
-const busy = ref(false)
 
-async function run(what: () => Promise<unknown>) {
-  busy.value = true
-  try {
-    await what()
-    await client.invalidateQueries({ queryKey: key.value })
-  } catch (refused) {
-    notices.refused(refused)
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, run } = useBusy(() => key.value)
 /** One a line: a name, and a mail address after a comma for whoever gets a letter. */
 const people = computed(() =>
   form.people
