@@ -184,7 +184,10 @@ services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     // Edits are told apart by their kind, wherever it stands in the object.
     options.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
-    options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { EditWire.Modify } };
+    options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver
+    {
+        Modifiers = { EditWire.Modify, EditWire.RefuseEmptyEntries },
+    };
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));

@@ -104,5 +104,7 @@ public sealed class KeyboardTests
             "the step",
             () => desk.See(".index-tab.on").Text.StartsWith(name, StringComparison.Ordinal) ? "yes" : null
         );
+        // While the dialog goes, keys are still its own.
+        desk.UntilNoDialog();
     }
 }

@@ -219,4 +219,21 @@ public sealed class StashTests
         );
         ((int)refused.StatusCode).ShouldBe(422);
     }
+
+    [Fact]
+    public async Task A_list_with_an_empty_entry_is_refused_as_the_callers_mistake()
+    {
+        await using var host = await TestHost.StartAsync();
+        await host.RefusedAsync(
+            400,
+            HttpMethod.Post,
+            "/api/stash/edits",
+            new
+            {
+                kind = "addToStash",
+                entries = new object?[] { null },
+                upload = (string?)null,
+            }
+        );
+    }
 }

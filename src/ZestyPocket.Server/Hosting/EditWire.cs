@@ -1,3 +1,4 @@
+using System.Collections;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
@@ -44,6 +45,24 @@ public static class EditWire
         if (IsEdit(type.Type))
         {
             type.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        }
+    }
+
+    /// <summary>
+    /// A list with an empty entry is the caller's mistake: annotations of what may be null reach members, not entries.
+    /// </summary>
+    public static void RefuseEmptyEntries(JsonTypeInfo type)
+    {
+        ArgumentNullException.ThrowIfNull(type);
+        if (type is { Kind: JsonTypeInfoKind.Enumerable, ElementType.IsValueType: false })
+        {
+            type.OnDeserialized = list =>
+            {
+                if (((IEnumerable)list).Cast<object?>().Contains(null))
+                {
+                    throw new JsonException("A list has an empty entry.");
+                }
+            };
         }
     }
 

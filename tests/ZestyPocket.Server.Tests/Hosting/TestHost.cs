@@ -36,31 +36,20 @@ public sealed class TestHost : IAsyncDisposable
     private readonly string _connection;
     private readonly bool _runJobs;
     private readonly IPageSolver? _solver;
-    private readonly bool _household;
     private static TestHost? _idle;
     private WebApplicationFactory<Program> _factory;
     private bool _lent;
     private bool _twin;
-    private readonly ObjectStoreSettings? _store;
-    private readonly int? _quota;
+    private readonly (string Key, string Value)[] _settings;
 
     private TestHost(
         string connection,
         bool runJobs,
         IPageSolver? solver = null,
-        bool household = false,
-        ObjectStoreSettings? store = null,
-        int? quota = null
+        params (string Key, string Value)[] settings
     )
     {
-        (_connection, _runJobs, _solver, _household, _store, _quota) = (
-            connection,
-            runJobs,
-            solver,
-            household,
-            store,
-            quota
-        );
+        (_connection, _runJobs, _solver, _settings) = (connection, runJobs, solver, settings);
         _factory = Factory();
         Client = _factory.CreateClient();
     }
@@ -91,16 +80,23 @@ public sealed class TestHost : IAsyncDisposable
     }
 
     /// <summary>A server that belongs to a household: everybody signs in.</summary>
-    public static async Task<TestHost> HouseholdAsync() =>
-        new(await TestDatabase.CreateAsync(), runJobs: false, household: true);
+    public static async Task<TestHost> HouseholdAsync() => await WithAsync(("Zesty:SignIn", "Household"));
 
     /// <summary>A server where a keeper has room for so much.</summary>
-    public static async Task<TestHost> WithQuotaAsync(int megabytes) =>
-        new(await TestDatabase.CreateAsync(), runJobs: false, quota: megabytes);
+    public static Task<TestHost> WithQuotaAsync(int megabytes) =>
+        WithAsync(("Zesty:QuotaMegabytes", megabytes.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+
+    /// <summary>A server with settings of its own, and without jobs.</summary>
+    public static async Task<TestHost> WithAsync(params (string Key, string Value)[] settings) =>
+        new(await TestDatabase.CreateAsync(), runJobs: false, solver: null, settings);
 
     /// <summary>A server whose originals lie in an object store.</summary>
-    public static async Task<TestHost> WithStoreAsync(ObjectStoreSettings store) =>
-        new(await TestDatabase.CreateAsync(), runJobs: false, store: store);
+    public static Task<TestHost> WithStoreAsync(ObjectStoreSettings store) =>
+        WithAsync(
+            ("Zesty:ObjectStore:ServiceUrl", store.ServiceUrl!),
+            ("Zesty:ObjectStore:AccessKey", store.AccessKey),
+            ("Zesty:ObjectStore:SecretKey", store.SecretKey)
+        );
 
     /// <summary>Another browser: with cookies of its own.</summary>
     public HttpClient Browser() => _factory.CreateClient();
@@ -114,7 +110,7 @@ public sealed class TestHost : IAsyncDisposable
     }
 
     /// <summary>Another server on the same database.</summary>
-    public TestHost Twin() => new(_connection, runJobs: false, household: _household, store: _store) { _twin = true };
+    public TestHost Twin() => new(_connection, runJobs: false, solver: null, _settings) { _twin = true };
 
     /// <summary>The server on a database that is there already.</summary>
     public static TestHost On(string connection) => new(connection, runJobs: false);
@@ -310,20 +306,9 @@ public sealed class TestHost : IAsyncDisposable
             builder.UseSetting("ConnectionStrings:Zesty", _connection);
             builder.UseSetting("Zesty:DataFolder", DataFolder);
             builder.UseSetting("Zesty:RunJobs", _runJobs ? "true" : "false");
-            builder.UseSetting("Zesty:SignIn", _household ? "Household" : "None");
-            if (_quota is { } quota)
+            foreach (var (key, value) in _settings)
             {
-                builder.UseSetting(
-                    "Zesty:QuotaMegabytes",
-                    quota.ToString(System.Globalization.CultureInfo.InvariantCulture)
-                );
-            }
-
-            if (_store is not null)
-            {
-                builder.UseSetting("Zesty:ObjectStore:ServiceUrl", _store.ServiceUrl);
-                builder.UseSetting("Zesty:ObjectStore:AccessKey", _store.AccessKey);
-                builder.UseSetting("Zesty:ObjectStore:SecretKey", _store.SecretKey);
+                builder.UseSetting(key, value);
             }
 
             if (_solver is not null)
