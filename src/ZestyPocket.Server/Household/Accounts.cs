@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -163,7 +162,7 @@ public sealed class Accounts(
     /// <summary>Ends every session of the account, this one too.</summary>
     public async Task SignOutEverywhereAsync(CancellationToken cancel)
     {
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         await users.UpdateSecurityStampAsync(account);
         await signIns.NoteAsync(account.Id, "signed out everywhere", succeeded: true, cancel);
         await signIn.SignOutAsync();
@@ -173,7 +172,7 @@ public sealed class Accounts(
     public async Task ChangePasswordAsync(PasswordRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         var changed = await users.ChangePasswordAsync(account, asked.Current, asked.Wanted);
         await signIns.NoteAsync(account.Id, "password changed", changed.Succeeded, cancel);
         if (!changed.Succeeded)
@@ -189,7 +188,7 @@ public sealed class Accounts(
     /// <summary>Makes new codes; those from before do not hold any more.</summary>
     public async Task<RecoveryCodesView> MakeCodesAsync(CancellationToken cancel)
     {
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         var codes = Enumerable.Range(0, Codes).Select(_ => LinkSecret.NewCode()).ToList();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.RecoveryCodes.Where(c => c.AccountId == account.Id).ExecuteDeleteAsync(cancel);
@@ -251,7 +250,7 @@ public sealed class Accounts(
 
     public async Task<AccountView> AccountAsync(CancellationToken cancel)
     {
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         return new AccountView(
             account.UserName!,
             await signIns.LastAsync(account.Id, cancel),
@@ -285,10 +284,6 @@ public sealed class Accounts(
     /// <summary>For the terminal: the way to the first account; null when there is one already.</summary>
     public async Task<string?> FirstLinkAsync(CancellationToken cancel) =>
         await db.Set<Account>().AnyAsync(cancel) ? null : (await LinkAsync(null, cancel)).Path;
-
-    private async Task<Account> MineAsync() =>
-        await users.GetUserAsync(http.HttpContext?.User ?? new ClaimsPrincipal())
-        ?? throw new RuleException("Nobody signs in here. Nothing was changed.");
 
     private static RuleException Refused() =>
         new("That name and password do not belong together, or too many were tried. Wait a little and try again.");

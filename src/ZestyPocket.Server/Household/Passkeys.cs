@@ -1,4 +1,3 @@
-using System.Security.Claims;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.WebUtilities;
 using ZestyPocket.Core;
@@ -43,7 +42,7 @@ public sealed class Passkeys(
     public async Task<PasskeyOptionsView> BeginAsync(BeginPasskeyRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         var known = await signIn.CheckPasswordSignInAsync(account, asked.Password, lockoutOnFailure: true);
         if (!known.Succeeded)
         {
@@ -72,7 +71,7 @@ public sealed class Passkeys(
     public async Task<IReadOnlyList<PasskeyView>> AddAsync(NewPasskeyRequest asked, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(asked);
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         var name = PlainWords.Name(asked.Name).Trim();
         if (name.Length is 0 or > LongestName)
         {
@@ -103,7 +102,7 @@ public sealed class Passkeys(
     /// <summary>From now on it signs nobody in.</summary>
     public async Task<IReadOnlyList<PasskeyView>> RemoveAsync(string id, CancellationToken cancel)
     {
-        var account = await MineAsync();
+        var account = await users.RequireMineAsync(http);
         var passkey =
             (await users.GetPasskeysAsync(account)).FirstOrDefault(p =>
                 WebEncoders.Base64UrlEncode(p.CredentialId) == id
@@ -162,8 +161,4 @@ public sealed class Passkeys(
             return null;
         }
     }
-
-    private async Task<Account> MineAsync() =>
-        await users.GetUserAsync(http.HttpContext?.User ?? new ClaimsPrincipal())
-        ?? throw new RuleException("Nobody signs in here. Nothing was changed.");
 }
