@@ -26,7 +26,7 @@ internal static class BookBench
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
         try
         {
-            var paths = Enumerable.Range(0, Files).ToDictionary(i => $"{i}", i => YearBench.Picture(folder, i));
+            var paths = Enumerable.Range(0, Files).ToDictionary(FileCrops.KeyOf, i => YearBench.Picture(folder, i));
             using var fonts = new FontShelf();
             var painter = new SpreadPainter(new PiecePainter(fonts, new FileCrops(paths)));
             var protector = Protector.Unmeasured(BuiltInDesigns.Find("9x12-nine-3x4")!);
@@ -82,7 +82,7 @@ internal static class BookBench
                                 ? (PieceFace)
                                     new PhotoFace(
                                         cut,
-                                        new PictureRef($"{p.Nth % Files}"),
+                                        new PictureRef(FileCrops.KeyOf(p.Nth % Files)),
                                         pixels,
                                         Crop.For(pixels, cut, Framing.Middle)
                                     )

@@ -20,7 +20,7 @@ internal static class PrintBench
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
         try
         {
-            var paths = new Dictionary<string, string>();
+            var paths = new Dictionary<ContentHash, string>();
             for (var i = 0; i < 9; i++)
             {
                 var path = Path.Combine(folder, $"{i}.jpg");
@@ -41,7 +41,7 @@ internal static class PrintBench
                         )
                     )
                 );
-                paths[$"{i}"] = path;
+                paths[FileCrops.KeyOf(i)] = path;
             }
 
             using var fonts = new FontShelf();

@@ -27,7 +27,7 @@ internal static class YearBench
         var folder = Directory.CreateTempSubdirectory("zesty-bench-").FullName;
         try
         {
-            var paths = Enumerable.Range(0, Files).ToDictionary(i => $"{i}", i => Picture(folder, i));
+            var paths = Enumerable.Range(0, Files).ToDictionary(FileCrops.KeyOf, i => Picture(folder, i));
             using var fonts = new FontShelf();
             var painter = new SheetPainter(new PiecePainter(fonts, new FileCrops(paths)), fonts);
             var (due, faces) = Pieces(fonts);
@@ -115,7 +115,7 @@ internal static class YearBench
             var (id, cut) = (new Guid(i + 1, 0, 0, new byte[8]), cuts[i % 3]);
             faces[id] = new PhotoFace(
                 cut,
-                new PictureRef($"{i % Files}"),
+                new PictureRef(FileCrops.KeyOf(i % Files)),
                 pixels,
                 Crop.For(pixels, cut, Framing.Middle)
             );

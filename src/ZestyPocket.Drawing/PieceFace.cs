@@ -104,9 +104,9 @@ public sealed record CollageFace(Size Cut, ImmutableArray<(Rect Bounds, PieceFac
 /// <param name="Sha256">Content hash of the original.</param>
 /// <param name="Page">The page of a PDF, from 1; 1 for everything else.</param>
 /// <param name="Covers">Opaque boxes that are burned in wherever the picture leaves the program.</param>
-public sealed record PictureRef(string Sha256, int Page, ImmutableArray<PictureBox> Covers)
+public sealed record PictureRef(ContentHash Sha256, int Page, ImmutableArray<PictureBox> Covers)
 {
-    public PictureRef(string sha256)
+    public PictureRef(ContentHash sha256)
         : this(sha256, 1, []) { }
 }
 

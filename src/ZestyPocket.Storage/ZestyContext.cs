@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Storage.Accounts;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
@@ -108,6 +109,7 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
         configurationBuilder.Properties<Length>().HaveConversion<LengthInEmu>();
+        configurationBuilder.Properties<ContentHash>().HaveConversion<HashAsText>().HaveMaxLength(ContentHash.Digits);
         configurationBuilder.Properties<Enum>().HaveConversion<string>().HaveMaxLength(32);
     }
 
@@ -487,6 +489,9 @@ public sealed class ZestyContext(DbContextOptions<ZestyContext> options)
             comment.HasIndex(c => new { c.AlbumId, c.UnitId });
         });
     }
+
+    private sealed class HashAsText()
+        : ValueConverter<ContentHash, string>(h => h.ToString(), t => ContentHash.Parse(t));
 
     private sealed class LengthInEmu() : ValueConverter<Length, long>(length => length.Emu, emu => new Length(emu));
 }

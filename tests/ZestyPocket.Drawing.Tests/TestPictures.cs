@@ -7,7 +7,7 @@ namespace ZestyPocket.Drawing.Tests;
 /// <summary>Pictures made for the tests, and crops straight from their files.</summary>
 public sealed class TestPictures : IPrintCrops, IDisposable
 {
-    private readonly Dictionary<string, string> _paths = [];
+    private readonly Dictionary<ContentHash, string> _paths = [];
 
     public string Folder { get; } = Directory.CreateTempSubdirectory("zesty-drawing-").FullName;
 
@@ -36,9 +36,13 @@ public sealed class TestPictures : IPrintCrops, IDisposable
         return path;
     }
 
+    /// <summary>A key in place of a content.</summary>
+    public static ContentHash KeyOf(string name) =>
+        ContentHash.Of(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(name)));
+
     public PhotoFace Face(string path, PixelSize pixels, Core.Measures.Size cut)
     {
-        var key = Path.GetFileName(path);
+        var key = KeyOf(Path.GetFileName(path));
         _paths[key] = path;
         return new PhotoFace(cut, new PictureRef(key), pixels, Crop.For(pixels, cut, Framing.Middle));
     }

@@ -345,7 +345,9 @@ public sealed class AttackTests
             scope.ServiceProvider.GetRequiredService<DbContextOptions<ZestyContext>>()
         ).LogTo(log.Add, [Microsoft.EntityFrameworkCore.Diagnostics.RelationalEventId.CommandExecuted]);
         await using var db = new ZestyContext(options.Options);
-        var next = await new Storage.Editing.History(db, SystemClock.Instance).NextAsync(album.Units[0].Id, Cancel);
+        var unit = await db.Units.SingleAsync(u => u.Id == album.Units[0].Id, Cancel);
+        log.Clear();
+        var next = await new Storage.Editing.History(db, SystemClock.Instance).NextAsync(unit, Cancel);
         next.Redo.ShouldNotBeNull();
         log.ShouldNotBeEmpty();
         log.ShouldAllBe(sql =>

@@ -10,6 +10,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Keeping.Stash.Edits;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Bundles;
@@ -25,7 +26,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Tests;
 
 /// <summary>A bundle gives back the album it was written from, and of a damaged one everything that is whole.</summary>
-public sealed class BundleTests
+public sealed partial class BundleTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -53,6 +54,13 @@ public sealed class BundleTests
         await DocumentUpgrade.RunAsync(scope.ServiceProvider.GetRequiredService<ZestyContext>(), Cancel);
         return await host.GetAsync<AlbumView>($"/api/albums/{album.Id}");
     }
+
+    /// <summary>Each album that comes in has keys of its own; everything else of a row stays as it was.</summary>
+    private static List<string> WithoutKeys(List<string> rows) =>
+        [.. rows.Select(r => Key().Replace(r, "key")).Order(StringComparer.Ordinal)];
+
+    [GeneratedRegex("[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")]
+    private static partial Regex Key();
 
     /// <summary>Says which row differs, not all of them.</summary>
     private static void ShouldBeAlike(List<string> rows, List<string> expected)
@@ -129,11 +137,12 @@ public sealed class BundleTests
         var restored = await RestoreAsync(other, bundle);
         restored.Lines.ShouldBeEmpty();
         restored.Originals.ShouldBe(9);
-        restored.Albums.ShouldHaveSingleItem().Id.ShouldBe(album.Id);
-        ShouldBeAlike(await RowsAsync(other, album.Id), rows);
-        (await PaintedAsync(other, album)).ShouldBe(painted);
+        var back = await other.GetAsync<AlbumView>($"/api/albums/{restored.Albums.ShouldHaveSingleItem().Id}");
+        (back.Id == album.Id, back.Name).ShouldBe((false, album.Name));
+        ShouldBeAlike(WithoutKeys(await RowsAsync(other, back.Id)), WithoutKeys(rows));
+        (await PaintedAsync(other, back)).ShouldBe(painted);
         // Its last edit can be undone there as here.
-        (await other.StepAsync(await other.OpenAsync(album.Units[0].Id), "undo"))
+        (await other.StepAsync(await other.OpenAsync(back.Units[0].Id), "undo"))
             .Faces.SelectMany(f => f.Pockets)
             .ShouldAllBe(p => p.Piece == null);
     }
@@ -184,7 +193,7 @@ public sealed class BundleTests
             foreach (var original in Directory.GetFiles(Path.Combine(folder.FullName, "originals")))
             {
                 (await File.ReadAllBytesAsync(original, Cancel)).ShouldBe(
-                    await File.ReadAllBytesAsync(vault.PathOf(Path.GetFileName(original)), Cancel)
+                    await File.ReadAllBytesAsync(vault.PathOf(ContentHash.Parse(Path.GetFileName(original))), Cancel)
                 );
             }
 
@@ -217,7 +226,11 @@ public sealed class BundleTests
 
         await using var other = await TestHost.StartAsync();
         // Somebody else's picture lies in the vault there, under the same hash.
-        await using (var content = File.OpenRead(host.Services.GetRequiredService<IPhotoVault>().PathOf(taken)))
+        await using (
+            var content = File.OpenRead(
+                host.Services.GetRequiredService<IPhotoVault>().PathOf(ContentHash.Parse(taken))
+            )
+        )
         {
             using var arrived = await other
                 .Services.GetRequiredService<IPhotoVault>()
@@ -225,8 +238,9 @@ public sealed class BundleTests
             arrived.Keep();
         }
 
-        (await RestoreAsync(other, path)).Lines.ShouldContain(l => l.StartsWith("1 picture came without an original"));
-        var restored = await other.GetAsync<AlbumView>($"/api/albums/{album.Id}");
+        var back = await RestoreAsync(other, path);
+        back.Lines.ShouldContain(l => l.StartsWith("1 picture came without an original"));
+        var restored = await other.GetAsync<AlbumView>($"/api/albums/{back.Albums.Single().Id}");
         restored.Units.Sum(u => u.Photos).ShouldBe(2);
     }
 
@@ -396,7 +410,8 @@ public sealed class BundleTests
         await using var other = await TestHost.StartAsync();
         var restored = await RestoreAsync(other, old);
         restored.Lines.ShouldBeEmpty();
-        (await PaintedAsync(other, album)).ShouldBe(painted);
+        var back = await other.GetAsync<AlbumView>($"/api/albums/{restored.Albums.Single().Id}");
+        (await PaintedAsync(other, back)).ShouldBe(painted);
     }
 
     [Fact]
@@ -423,7 +438,10 @@ public sealed class BundleTests
             .Items.Select(i => i.Entry)
             .ShouldBe((await host.GetAsync<StashView>("/api/stash")).Items.Select(i => i.Entry));
         (await other.Client.GetByteArrayAsync(new Uri(there.Items[0].Picture!, UriKind.Relative), Cancel)).ShouldBe(
-            await host.Client.GetByteArrayAsync(new Uri(there.Items[0].Picture!, UriKind.Relative), Cancel)
+            await host.Client.GetByteArrayAsync(
+                new Uri((await host.GetAsync<StashView>("/api/stash")).Items[0].Picture!, UriKind.Relative),
+                Cancel
+            )
         );
 
         // Restored beside it nothing of the stash is doubled, and without its photo an item has no picture.
@@ -433,10 +451,191 @@ public sealed class BundleTests
         await using var third = await TestHost.StartAsync();
         var without = await RewrittenAsync(
             bundle,
-            (name, text) => name.EndsWith(sha, StringComparison.Ordinal) ? null : text
+            (name, text) => name.EndsWith(sha.ToString(), StringComparison.Ordinal) ? null : text
         );
         (await RestoreAsync(third, without)).Lines.Count(l => l.Contains("without its picture")).ShouldBe(3);
         (await third.GetAsync<StashView>("/api/stash")).Items.ShouldAllBe(i => i.Picture == null);
+    }
+
+    /// <summary>A bundle that was rewritten by hand, put into the shelf of this machine's keeper.</summary>
+    private static async Task<Restored> AttackAsync(
+        TestHost host,
+        string bundle,
+        string table,
+        Func<JsonObject, JsonObject> change
+    ) =>
+        await RestoreAsync(
+            host,
+            await RewrittenAsync(
+                bundle,
+                (name, text) =>
+                    name != $"tables/{table}.jsonl"
+                        ? text
+                        : string.Concat(
+                            text.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                                .Select(l => change(JsonNode.Parse(l)!.AsObject()).ToJsonString() + "\n")
+                        )
+            )
+        );
+
+    [Fact]
+    public async Task A_hash_in_a_bundle_that_is_a_path_reads_and_removes_no_file_outside_the_vault()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 2);
+        var bundle = await WriteAsync(host, album.Id);
+        var foreign = Path.Combine(host.DataFolder, "not yours");
+        await File.WriteAllTextAsync(foreign, "a password", Cancel);
+        foreach (
+            var hash in new[]
+            {
+                Path.GetFullPath(foreign).PadLeft(64, '/')[^64..],
+                "/etc/passwd".PadLeft(64, '/'),
+                "../",
+            }
+        )
+        {
+            var restored = await AttackAsync(
+                host,
+                bundle,
+                "Photos",
+                row =>
+                {
+                    row["Sha256"] = hash;
+                    return row;
+                }
+            );
+            restored.Lines.ShouldContain(l => l.Contains("Photos", StringComparison.Ordinal));
+            var back = restored.Albums.Single().Id;
+            (await host.GetAsync<AlbumView>($"/api/albums/{back}")).Units.Sum(u => u.Photos).ShouldBe(0);
+            using var again = ZipFile.OpenRead(await WriteAsync(host, back));
+            again.Entries.ShouldNotContain(e => e.FullName.StartsWith("originals/", StringComparison.Ordinal));
+        }
+
+        (await File.ReadAllTextAsync(foreign, Cancel)).ShouldBe("a password");
+    }
+
+    [Fact]
+    public async Task History_in_a_bundle_that_names_a_week_of_somebody_else_changes_nothing_there()
+    {
+        await using var host = await TestHost.StartAsync();
+        var mine = await AlbumAsync(host, pictures: 2);
+        var victim = (await RestoreAsync(host, await WriteAsync(host, mine.Id))).Albums.Single().Id;
+        var theirs = await host.GetAsync<AlbumView>($"/api/albums/{victim}");
+        var before = await RowsAsync(host, victim);
+        var restored = await AttackAsync(
+            host,
+            await WriteAsync(host, mine.Id),
+            "EditChange",
+            row =>
+            {
+                (row["SubjectId"], row["Subject"]) = (theirs.Units[0].Id.ToString(), "Unit");
+                return row;
+            }
+        );
+        restored.Lines.ShouldContain(l => l.Contains("history of edits was left out", StringComparison.Ordinal));
+        var back = await host.GetAsync<AlbumView>($"/api/albums/{restored.Albums.Single().Id}");
+        foreach (var step in new[] { "undo", "redo" })
+        {
+            await host.RefusedAsync(
+                422,
+                HttpMethod.Post,
+                $"/api/units/{back.Units[0].Id}/{step}",
+                new { revision = (await host.OpenAsync(back.Units[0].Id)).Revision }
+            );
+        }
+
+        ShouldBeAlike(await RowsAsync(host, victim), before);
+    }
+
+    /// <summary>Each was committed once and stopped the shelf, or every start.</summary>
+    [Theory]
+    [InlineData("Albums", "Words", "{\"version\":\"abc\"}")]
+    [InlineData("Albums", "Calendar", "{\"version\":1e400}")]
+    [InlineData("Albums", "School", "\"Nope\"")]
+    [InlineData("Albums", "School", "\"17\"")]
+    [InlineData("Albums", "BodyWidth", "-1")]
+    [InlineData("Protectors", "DesignKey", "\"no such design\"")]
+    [InlineData("Protectors", "Form", "{\"version\":\"abc\"}")]
+    [InlineData("Units", "Content", "{\"version\":2,\"pieces\":[null]}")]
+    [InlineData("Units", "Kind", "\"Nope\"")]
+    [InlineData("Units", "FirstDay", "\"infinity\"")]
+    [InlineData("Leaves", "Form", "[]")]
+    [InlineData("Photos", "FocusX", "\"NaN\"")]
+    [InlineData("Photos", "Width", "0")]
+    [InlineData("Photos", "Palette", "{\"version\":\"abc\"}")]
+    [InlineData("Stories", "Days", "[\"-infinity\"]")]
+    public async Task A_value_in_a_bundle_that_no_version_wrote_stops_nobody(string table, string column, string value)
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 2);
+        await host.EditStoriesAsync(
+            album.Id,
+            new Core.Words.Edits.NewStory("Rain.", "Tea", [new NodaTime.LocalDate(2026, 5, 6)])
+        );
+        try
+        {
+            await AttackAsync(
+                host,
+                await WriteAsync(host, album.Id),
+                table,
+                row =>
+                {
+                    row[column] = JsonNode.Parse(value);
+                    return row;
+                }
+            );
+        }
+        catch (RuleException refused)
+        {
+            refused.Message.ShouldContain("Nothing was restored");
+        }
+
+        await host.RestartAsync();
+        foreach (var shown in await host.GetAsync<List<AlbumSummary>>("/api/albums"))
+        {
+            var view = await host.GetAsync<AlbumView>($"/api/albums/{shown.Id}");
+            foreach (var unit in view.Units)
+            {
+                await host.OpenAsync(unit.Id);
+            }
+        }
+    }
+
+    [Fact]
+    public async Task An_original_that_no_row_names_is_not_kept_and_a_refused_bundle_leaves_none()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 2);
+        var bundle = await WriteAsync(host, album.Id);
+        await using var other = await TestHost.StartAsync();
+        await AttackAsync(other, bundle, "Units", row => row);
+        Originals().ShouldBe(2);
+        var nothing = await RewrittenAsync(bundle, (name, text) => name == "tables/Photos.jsonl" ? "" : text);
+        (await RestoreAsync(other, nothing)).Lines.ShouldContain(l => l.Contains("belongs to nothing"));
+        Originals().ShouldBe(2);
+
+        await using var third = await TestHost.StartAsync();
+        await Should.ThrowAsync<RuleException>(() =>
+            AttackAsync(
+                third,
+                bundle,
+                "Albums",
+                row =>
+                {
+                    row["Calendar"] = new JsonObject { ["version"] = "abc" };
+                    return row;
+                }
+            )
+        );
+        Directory
+            .GetFiles(Path.Combine(third.DataFolder, "vault"), "*", SearchOption.AllDirectories)
+            .ShouldBeEmpty("nothing of a refused bundle stays");
+
+        int Originals() =>
+            Directory
+                .GetFiles(Path.Combine(other.DataFolder, "vault"), "*", SearchOption.AllDirectories)
+                .Count(f => Path.GetFileName(f).Length == 64);
     }
 
     [Fact]

@@ -146,7 +146,9 @@ public sealed class EditAttackTests
         async Task<int> UpgradeAsync(CancellationToken cancel)
         {
             await using var scope = host.Services.CreateAsyncScope();
-            return await DocumentUpgrade.RunAsync(scope.ServiceProvider.GetRequiredService<ZestyContext>(), cancel);
+            return (
+                await DocumentUpgrade.RunAsync(scope.ServiceProvider.GetRequiredService<ZestyContext>(), cancel)
+            ).Done;
         }
     }
 }

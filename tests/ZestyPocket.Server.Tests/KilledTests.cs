@@ -135,7 +135,7 @@ public sealed class KilledTests
         var vault = new FolderVault(Path.Combine(machine.DataFolder, "vault"));
         foreach (var sha in await machine.ShasAsync())
         {
-            var path = vault.PathOf(sha);
+            var path = vault.PathOf(Core.Photos.ContentHash.Parse(sha));
             File.Exists(path).ShouldBeTrue("a row without its file");
             Convert
                 .ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await File.ReadAllBytesAsync(path)))

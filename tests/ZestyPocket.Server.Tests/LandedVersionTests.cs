@@ -175,7 +175,7 @@ public sealed class LandedVersionTests
         var wanted = all.FindAll(p => shown.Contains(p.Id.ToString(), StringComparison.Ordinal));
         var names = wanted.Select(p => p.FileName).ToHashSet();
         var missing = new ConcurrentDictionary<string, bool>(
-            wanted.Select(p => p.Sha256).Distinct().Select(sha => KeyValuePair.Create(sha, true))
+            wanted.Select(p => p.Sha256).Distinct().Select(sha => KeyValuePair.Create(sha.ToString(), true))
         );
         var vault = scope.ServiceProvider.GetRequiredService<IPhotoVault>();
         await Parallel.ForEachAsync(

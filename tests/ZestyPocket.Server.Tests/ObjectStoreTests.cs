@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
 using Microsoft.Extensions.DependencyInjection;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Books;
 using ZestyPocket.Server.Tests.Hosting;
@@ -57,7 +58,7 @@ public sealed class ObjectStoreTests : IAsyncLifetime
         using var arrived = await one.ReceiveAsync(new MemoryStream(content), 30_000_000, Cancel);
         arrived.Keep();
         var sha = arrived.Original.Sha256;
-        sha.ShouldBe(Convert.ToHexStringLower(SHA256.HashData(content)));
+        sha.ShouldBe(ContentHash.Of(SHA256.HashData(content)));
         (await File.ReadAllBytesAsync(two.PathOf(sha), Cancel)).AsSpan().SequenceEqual(content).ShouldBeTrue();
         two.Remove(sha);
         one.Remove(sha);
@@ -83,7 +84,9 @@ public sealed class ObjectStoreTests : IAsyncLifetime
         two.DropParked(dropped);
         two.DropParked(key);
         one.ParkedBefore(DateTime.UtcNow.AddMinutes(5)).ShouldBeEmpty();
-        Should.Throw<FileNotFoundException>(() => two.TakeUp(dropped, new StoredOriginal(new string('0', 64), 1)));
+        Should.Throw<FileNotFoundException>(() =>
+            two.TakeUp(dropped, new StoredOriginal(ContentHash.Parse(new string('0', 64)), 1))
+        );
 
         static async Task<StoredOriginal> ParkAsync(ObjectStoreVault vault, Guid under, int seed)
         {
@@ -97,7 +100,7 @@ public sealed class ObjectStoreTests : IAsyncLifetime
     public async Task Of_originals_a_machine_holds_those_used_last_and_fetches_the_others_again()
     {
         var (vault, folder) = await VaultAsync("one", megabytes: 1);
-        var hashes = new List<string>();
+        var hashes = new List<ContentHash>();
         for (var i = 0; i < 4; i++)
         {
             using var arrived = await vault.ReceiveAsync(new MemoryStream(Bytes(10 + i, 400_000)), 1_000_000, Cancel);

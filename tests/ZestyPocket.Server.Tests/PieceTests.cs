@@ -327,7 +327,7 @@ public sealed class PieceTests
                 var copy = (Storage.Photos.Photo)db.Entry(photo).CurrentValues.ToObject();
                 (copy.Id, copy.Sha256, copy.FileName) = (
                     Guid.CreateVersion7(),
-                    i.ToString("x64", System.Globalization.CultureInfo.InvariantCulture),
+                    Core.Photos.ContentHash.Parse(i.ToString("x64", System.Globalization.CultureInfo.InvariantCulture)),
                     $"c{i}.jpg"
                 );
                 db.Photos.Add(copy);

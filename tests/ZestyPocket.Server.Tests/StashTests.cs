@@ -148,7 +148,7 @@ public sealed class StashTests
         var stolen = entries[0] with
         {
             Name = "Stolen",
-            Picture = entries[0].Picture! with { Sha256 = new string('a', 64) },
+            Picture = entries[0].Picture! with { Sha256 = Core.Photos.ContentHash.Parse(new string('a', 64)) },
         };
         var refused = await host.Client.PostAsync(
             new Uri("/api/stash/edits", UriKind.Relative),

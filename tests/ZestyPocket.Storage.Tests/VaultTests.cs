@@ -19,7 +19,7 @@ public sealed class VaultTests : IDisposable
             1_000_000,
             TestContext.Current.CancellationToken
         );
-        arrived.Original.Sha256.ShouldBe(Convert.ToHexStringLower(SHA256.HashData(bytes)));
+        arrived.Original.Sha256.ShouldBe(Core.Photos.ContentHash.Of(SHA256.HashData(bytes)));
         arrived.Original.Bytes.ShouldBe(bytes.Length);
         arrived.Keep();
         File.ReadAllBytes(vault.PathOf(arrived.Original.Sha256)).ShouldBe(bytes);

@@ -98,6 +98,12 @@ public static class ApiDocument
                             schema.Required?.Clear();
                         }
 
+                        if (type == typeof(ContentHash))
+                        {
+                            schema.Type = Microsoft.OpenApi.JsonSchemaType.String;
+                            schema.Pattern = "^[0-9a-f]{64}$";
+                        }
+
                         // An edit always says its kind, and a place or a framing is whole.
                         if (EditWire.IsEdit(type) || type == typeof(PocketPlace) || type == typeof(Framing))
                         {

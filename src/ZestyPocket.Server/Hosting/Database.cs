@@ -56,7 +56,17 @@ public static class Database
         ZestyContext.Configure(builder, unpooled);
         await using var db = new ZestyContext(builder.Options);
         await db.Database.MigrateAsync(cancel);
-        await DocumentUpgrade.RunAsync(db, cancel);
+        foreach (var damaged in (await DocumentUpgrade.RunAsync(db, cancel)).Unreadable)
+        {
+            // Whoever opens it is told too; everything else opens.
+            Serilog.Log.Error(
+                "{Column} of row {Row} in {Table} cannot be read and was left as it is: {Why}",
+                damaged.Column,
+                damaged.RowId,
+                damaged.Table,
+                damaged.Why
+            );
+        }
     }
 
     private static async Task OpenAsync(NpgsqlConnection connection, CancellationToken cancel)

@@ -92,10 +92,11 @@ public sealed class PhotoImport(
             return await EndAsync(line, new ImportOutcome(name, ImportStatus.Refused, full, null, null), cancel);
         }
 
-        // The original is in its place before the row that names it exists.
-        arrived.Keep();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await AlbumLock.ShareAsync(db, albumId, cancel);
+        // The original is in its place before the row that names it exists, and is not swept in between.
+        await VaultLock.ShareAllAsync(db, cancel);
+        arrived.Keep();
         var album = await db.Albums.AsNoTracking().SingleAsync(a => a.Id == albumId, cancel);
         var days = await PhotoDays.ReadAsync(db, album, cancel);
         var photo = Photo(albumId, days, name, arrived.Original, facts, judgement, modified, line?.FolderDay);
@@ -220,7 +221,7 @@ public sealed class PhotoImport(
             : $"{label} {day.Year} is in no week or day of this album: it waits in the “not in the album” tray.";
     }
 
-    private Task<Photo?> FindAsync(Guid albumId, string sha, CancellationToken cancel) =>
+    private Task<Photo?> FindAsync(Guid albumId, ContentHash sha, CancellationToken cancel) =>
         db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.AlbumId == albumId && p.Sha256 == sha, cancel);
 
     private static ImportOutcome AlreadyHere(string name, Photo known) =>

@@ -158,19 +158,12 @@ public static class VideoEndpoints
         group
             .MapDelete(
                 "/videos/{id:guid}",
-                async (Guid id, ZestyContext db, AlbumReader albums, IPhotoVault vault, CancellationToken cancel) =>
+                async (Guid id, ZestyContext db, AlbumReader albums, VaultSweeper sweeper, CancellationToken cancel) =>
                 {
                     var (video, _) = await RequireAsync(id, db, albums, cancel);
                     await db.Videos.Where(v => v.Id == id).ExecuteDeleteAsync(cancel);
-                    // The row first: a crash in between leaves a file too many, not a row without its file.
-                    await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-                    await VaultLock.HoldAsync(db, video.Sha256, cancel);
-                    if (!await db.Videos.AnyAsync(v => v.Sha256 == video.Sha256, cancel))
-                    {
-                        vault.Remove(video.Sha256);
-                    }
-
-                    await transaction.CommitAsync(cancel);
+                    // The row first: a crash in between leaves a file too many, which is swept later.
+                    await sweeper.RemoveUnnamedAsync([video.Sha256], cancel);
                     return Results.NoContent();
                 }
             )

@@ -4,6 +4,7 @@ using Npgsql;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -64,7 +65,7 @@ public sealed class VideoIntake(ZestyContext db, IClock clock, UploadQuota quota
         }
 
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        await VaultLock.HoldAsync(db, arrived.Original.Sha256, cancel);
+        await VaultLock.ShareAllAsync(db, cancel);
         try
         {
             arrived.Keep();

@@ -95,11 +95,7 @@ public sealed class BackupRecovery(
             return;
         }
 
-        foreach (
-            var half in folder
-                .EnumerateFiles()
-                .Where(f => f.Extension != ".zip" && f.LastWriteTimeUtc < DateTime.UtcNow - TimeSpan.FromMinutes(10))
-        )
+        foreach (var half in folder.EnumerateFiles().Where(f => f.LastWriteTimeUtc < DateTime.UtcNow - MostAgeOf(f)))
         {
             half.Delete();
         }
@@ -149,6 +145,7 @@ public sealed class BackupRunner(
 
         job.State = JobState.Running;
         await Db.SaveChangesAsync(cancel);
+        albums = await writer.WithInsertsAsync(albums, cancel);
         var path = Path.Combine(settings.Backups, job.FileName);
         using var watch = new JobWatch<Backup>(contexts, job.Id, cancel);
         job.Report =
@@ -161,10 +158,29 @@ public sealed class BackupRunner(
                 watch.Token
             ),
         ];
-        // What cannot be restored is no backup: it is tried before it is called one.
-        job.Report.AddRange(await restorer.TryAsync(path, job.KeeperId, watch.Token));
+        job.Report.AddRange(await TriedAsync(path, job.KeeperId, watch.Token));
         await files.ShareAsync(path, watch.Token);
         (job.Bytes, job.FilesDone) = (new FileInfo(path).Length, job.FilesTotal);
+    }
+
+    /// <summary>
+    /// What cannot be restored is no backup: it is tried before it is called one. The bundle of a damaged album stays
+    /// all the same, as the only way to take out what there is.
+    /// </summary>
+    private async Task<IReadOnlyList<string>> TriedAsync(string path, Guid keeperId, CancellationToken cancel)
+    {
+        try
+        {
+            return await restorer.TryAsync(path, keeperId, cancel);
+        }
+        catch (RuleException refused)
+        {
+            return
+            [
+                $"This bundle holds everything as it is, but could not be restored: {refused.Message} Keep an earlier "
+                    + "one.",
+            ];
+        }
     }
 
     /// <summary>Of scheduled bundles only the newest are kept.</summary>
@@ -237,7 +253,12 @@ public sealed class RestoreRunner(
     }
 
     /// <summary>A bundle that was sent has done its work.</summary>
-    protected override async Task NoteAsync(Restore job, CancellationToken cancel)
+    protected override Task NoteAsync(Restore job, CancellationToken cancel) => RemoveSentAsync(job, cancel);
+
+    /// <summary>One that was refused is not kept either.</summary>
+    protected override Task GaveUpAsync(Restore job) => RemoveSentAsync(job, CancellationToken.None);
+
+    private async Task RemoveSentAsync(Restore job, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(job);
         if (job.FileName.StartsWith(Backups.Arrived, StringComparison.Ordinal))

@@ -19,6 +19,7 @@ public sealed class Backups(
     AskedJobs<Backup> backups,
     AskedJobs<Restore> restores,
     BundleRestorer restorer,
+    UploadQuota quota,
     ZestySettings settings,
     IMadeFiles files,
     IClock clock
@@ -30,6 +31,9 @@ public sealed class Backups(
 
     /// <summary>The largest bundle that is sent to be restored.</summary>
     public const long LargestBundle = 200L << 30;
+
+    /// <summary>Rows and history take room beside the originals.</summary>
+    private const long SmallestBound = 100L << 20;
 
     /// <summary>How the name of a bundle begins that was sent to be restored.</summary>
     public const string Arrived = "arrived-";
@@ -127,6 +131,12 @@ public sealed class Backups(
     public async Task<Restore> RestoreAsync(Stream bundle, string key, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(bundle);
+        // A key that is known is the same restore: nothing is read or kept a second time.
+        if (await restores.KnownAsync(key, cancel) is { } known)
+        {
+            return known;
+        }
+
         Directory.CreateDirectory(settings.Backups);
         var name = $"{Arrived}{Guid.NewGuid():N}.zip";
         var temporary = Path.Combine(settings.Backups, $"{name}.part");
@@ -134,7 +144,7 @@ public sealed class Backups(
         {
             await using (var file = new FileStream(temporary, FileMode.CreateNew, FileAccess.Write))
             {
-                await bundle.CopyToAsync(file, cancel);
+                await CopyAsync(bundle, file, cancel);
             }
 
             File.Move(temporary, Path.Combine(settings.Backups, name));
@@ -147,6 +157,27 @@ public sealed class Backups(
         }
 
         return await StartRestoreAsync(key, name, cancel);
+    }
+
+    /// <summary>
+    /// Counted while it arrives: no more than a keeper has room for, with something for rows and history.
+    /// </summary>
+    private async Task CopyAsync(Stream from, FileStream to, CancellationToken cancel)
+    {
+        var most = await quota.RoomAsync(keeper.Id, cancel) is { } room ? room + SmallestBound : LargestBundle;
+        var buffer = new byte[1 << 17];
+        for (int read; (read = await from.ReadAsync(buffer, cancel)) > 0; )
+        {
+            if (to.Length + read > most)
+            {
+                throw new RuleException(
+                    "This bundle holds more than there is room for in your albums. Nothing was kept: make room, or "
+                        + "ask whoever runs the program for more."
+                );
+            }
+
+            await to.WriteAsync(buffer.AsMemory(0, read), cancel);
+        }
     }
 
     /// <summary>Restores a bundle from the command line; gives 0 when something came back, else 1.</summary>

@@ -4,6 +4,15 @@ using NpgsqlTypes;
 
 namespace ZestyPocket.Storage.Documents;
 
+/// <summary>A document that no version of the program can have written.</summary>
+/// <param name="RowId">The row it stands in.</param>
+/// <param name="Why">For whoever runs the program.</param>
+public sealed record UnreadableDocument(string Table, string Column, Guid RowId, string Why);
+
+/// <summary>What became of the documents of earlier versions.</summary>
+/// <param name="Done">How many were brought to the present version.</param>
+public sealed record UpgradedDocuments(int Done, IReadOnlyList<UnreadableDocument> Unreadable);
+
 /// <summary>
 /// Brings the documents of earlier versions to the present one, once, so that they need not be brought there whenever
 /// they are read. Revisions stay: nothing a keeper sees has changed. What edits remember stays as it was written.
@@ -30,31 +39,40 @@ public static class DocumentUpgrade
     ];
 
     /// <summary>
-    /// Gives how many documents were brought up to date. A document that cannot be read stays as it is: whoever opens
-    /// it is told.
+    /// Gives how many documents were brought up to date, and which could not be read: they stay as they are, and
+    /// whoever opens them is told.
     /// </summary>
-    public static async Task<int> RunAsync(ZestyContext db, CancellationToken cancel)
+    public static Task<UpgradedDocuments> RunAsync(ZestyContext db, CancellationToken cancel) =>
+        RunAsync(db, null, cancel);
+
+    /// <param name="albums">Only what belongs to these; null for everything.</param>
+    public static async Task<UpgradedDocuments> RunAsync(
+        ZestyContext db,
+        IReadOnlyCollection<Guid>? albums,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         await db.Database.OpenConnectionAsync(cancel);
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         var done = 0;
+        var unreadable = new List<UnreadableDocument>();
         foreach (var (table, column, version, again) in Columns)
         {
             for (var after = Guid.Empty; ; )
             {
-                var rows = await OldAsync(connection, table, column, version, after, cancel);
+                var rows = await OldAsync(connection, table, column, version, after, albums, cancel);
                 if (rows.Count == 0)
                 {
                     break;
                 }
 
-                done += await WriteAsync(connection, table, column, rows, again, cancel);
+                done += await WriteAsync(connection, table, column, rows, again, unreadable, cancel);
                 after = rows[^1].Id;
             }
         }
 
-        return done;
+        return new UpgradedDocuments(done, unreadable);
     }
 
     private static (string Table, string Column, int Version, Func<string, string> Again) Of<T>(
@@ -70,20 +88,34 @@ public static class DocumentUpgrade
         string column,
         int version,
         Guid after,
+        IReadOnlyCollection<Guid>? albums,
         CancellationToken cancel
     )
     {
-        // An empty object is what a row begins with, of whatever version.
+        var among = table == "Albums" ? "Id" : "AlbumId";
+        // An empty object is what a row begins with, of whatever version. Compared as JSON, where whatever is no number
+        // is smaller or larger than all of them: a version that is none stops nobody.
         await using var select = new NpgsqlCommand(
             $$"""
-            SELECT "Id", "{{column}}"::text FROM "{{table}}" WHERE "Id" > @after AND "{{column}}" <> '{}'::jsonb
-                AND (jsonb_typeof("{{column}}") = 'array' OR coalesce(("{{column}}"->>'version')::int, 1) < @version)
+            SELECT "Id", "{{column}}"::text FROM "{{table}}" WHERE "Id" > @after
+                AND (@albums IS NULL OR "{{among}}" = ANY(@albums)) AND "{{column}}" <> '{}'::jsonb
+                AND (jsonb_typeof("{{column}}") = 'array' OR "{{column}}"->'version' IS NULL
+                    OR jsonb_typeof("{{column}}"->'version') <> 'number'
+                    OR "{{column}}"->'version' < to_jsonb(@version))
                 ORDER BY "Id" LIMIT {{Batch}}
             """,
             connection
         )
         {
-            Parameters = { new("after", after), new("version", version) },
+            Parameters =
+            {
+                new("after", after),
+                new("version", version),
+                new("albums", NpgsqlDbType.Array | NpgsqlDbType.Uuid)
+                {
+                    Value = (object?)albums?.ToArray() ?? DBNull.Value,
+                },
+            },
         };
         await using var reader = await select.ExecuteReaderAsync(cancel);
         var rows = new List<(Guid, string)>();
@@ -101,6 +133,7 @@ public static class DocumentUpgrade
         string column,
         List<(Guid Id, string Json)> rows,
         Func<string, string> again,
+        List<UnreadableDocument> unreadable,
         CancellationToken cancel
     )
     {
@@ -113,9 +146,9 @@ public static class DocumentUpgrade
                 ids.Add(id);
                 was.Add(json);
             }
-            catch (StoredDocumentException)
+            catch (StoredDocumentException damaged)
             {
-                // Stays as it is.
+                unreadable.Add(new UnreadableDocument(table, column, id, damaged.InnerException?.Message ?? ""));
             }
         }
 

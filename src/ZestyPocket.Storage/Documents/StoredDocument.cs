@@ -66,8 +66,9 @@ public sealed class StoredDocument<T>(string what, params Func<JsonNode, JsonNod
                     ? throw new JsonException($"It has version {version}, and this program knows {Version}.")
                 : Of(Upcast(JsonNode.Parse(utf8)!, version).Deserialize<T>(DocumentJson.Options));
         }
-        catch (Exception unknown) when (unknown is JsonException or NotSupportedException or InvalidOperationException)
+        catch (Exception unknown) when (unknown is not OutOfMemoryException)
         {
+            // Values check what they are given: a damaged document fails in as many ways as there are values.
             throw new StoredDocumentException(what, unknown);
         }
     }

@@ -214,16 +214,21 @@ public sealed class History(ZestyContext db, IClock clock)
         SaveOrStaleAsync(_touched.ConvertAll(t => (t.Row, t.Row.Revision)), summary, cancel);
 
     /// <summary>The edit that undo would take back in a unit, and the one that redo would make again.</summary>
-    public async Task<(Edit? Undo, Edit? Redo)> NextAsync(Guid unitId, CancellationToken cancel)
+    public async Task<(Edit? Undo, Edit? Redo)> NextAsync(AlbumUnit unit, CancellationToken cancel)
     {
-        var undo = await db
-            .Edits.AsNoTracking()
-            .Where(e => e.UnitIds.Contains(unitId) && !e.Undone)
+        ArgumentNullException.ThrowIfNull(unit);
+        var undo = await OfUnit(unit)
+            .AsNoTracking()
+            .Where(e => !e.Undone)
             .OrderByDescending(e => e.Sequence)
             .FirstOrDefaultAsync(cancel);
-        var redo = await RedoCandidateAsync(unitId, cancel);
+        var redo = await RedoableAsync(OfUnit(unit), cancel);
         return (undo, redo);
     }
+
+    /// <summary>The edits in whose history a unit is: of its own album, whatever else names it.</summary>
+    private IQueryable<Edit> OfUnit(AlbumUnit unit) =>
+        db.Edits.Where(e => e.AlbumId == unit.AlbumId && e.UnitIds.Contains(unit.Id));
 
     /// <summary>Takes the last edit of a unit back.</summary>
     public async Task<Edit> UndoAsync(AlbumUnit unit, int revision, CancellationToken cancel)
@@ -231,9 +236,9 @@ public sealed class History(ZestyContext db, IClock clock)
         ArgumentNullException.ThrowIfNull(unit);
         await RequireAsync(unit, revision, "Undo", cancel);
         var edit =
-            await db
-                .Edits.Include(e => e.Changes)
-                .Where(e => e.UnitIds.Contains(unit.Id) && !e.Undone)
+            await OfUnit(unit)
+                .Include(e => e.Changes)
+                .Where(e => !e.Undone)
                 .OrderByDescending(e => e.Sequence)
                 .FirstOrDefaultAsync(cancel)
             ?? throw new RuleException("There is nothing to undo here.");
@@ -288,7 +293,7 @@ public sealed class History(ZestyContext db, IClock clock)
         ArgumentNullException.ThrowIfNull(unit);
         await RequireAsync(unit, revision, "Redo", cancel);
         var candidate =
-            await RedoCandidateAsync(unit.Id, cancel) ?? throw new RuleException("There is nothing to redo here.");
+            await RedoableAsync(OfUnit(unit), cancel) ?? throw new RuleException("There is nothing to redo here.");
         return await DoAgainAsync(candidate.Id, cancel);
     }
 
@@ -333,13 +338,7 @@ public sealed class History(ZestyContext db, IClock clock)
 
     /// <summary>
     /// An undone edit can be made again while each of its rows is in the state it was made on: the same edit on top.
-    /// A new edit in between puts another on top, and the old branch is out of reach.
-    /// </summary>
-    private Task<Edit?> RedoCandidateAsync(Guid unitId, CancellationToken cancel) =>
-        RedoableAsync(db.Edits.Where(e => e.UnitIds.Contains(unitId)), cancel);
-
-    /// <summary>
-    /// Looks only at which edit is on top of each row: the documents of an edit over a whole album are megabytes, and
+    /// A new edit in between puts another on top, and the old branch is out of reach. Looks only at which edit is on top of each row: the documents of an edit over a whole album are megabytes, and
     /// this is asked whenever a unit is opened.
     /// </summary>
     private async Task<Edit?> RedoableAsync(IQueryable<Edit> among, CancellationToken cancel)
@@ -352,6 +351,7 @@ public sealed class History(ZestyContext db, IClock clock)
             .Select(e => new
             {
                 e.Id,
+                e.AlbumId,
                 Changes = e
                     .Changes.Select(c => new
                     {
@@ -367,34 +367,38 @@ public sealed class History(ZestyContext db, IClock clock)
             return null;
         }
 
-        var heads = new Dictionary<Guid, Guid?>();
-        foreach (var group in undone.SelectMany(e => e.Changes).GroupBy(c => c.Subject, c => c.SubjectId))
+        // By album: a row of another one is none that an edit may be made again on.
+        var heads = new Dictionary<(Guid AlbumId, Guid RowId), Guid?>();
+        foreach (var album in undone.GroupBy(e => e.AlbumId))
         {
-            foreach (var (id, head) in await HeadsAsync(group.Key, [.. group.Distinct()], cancel))
+            foreach (var group in album.SelectMany(e => e.Changes).GroupBy(c => c.Subject, c => c.SubjectId))
             {
-                heads[id] = head;
+                foreach (var (id, head) in await HeadsAsync(group.Key, album.Key, [.. group.Distinct()], cancel))
+                {
+                    heads[(album.Key, id)] = head;
+                }
             }
         }
 
         var candidate = undone.FirstOrDefault(e =>
-            e.Changes.TrueForAll(c => heads.TryGetValue(c.SubjectId, out var head) && head == c.PreviousHeadEditId)
+            e.Changes.TrueForAll(c =>
+                heads.TryGetValue((e.AlbumId, c.SubjectId), out var head) && head == c.PreviousHeadEditId
+            )
         );
         return candidate is null ? null : await db.Edits.AsNoTracking().SingleAsync(e => e.Id == candidate.Id, cancel);
     }
 
-    private Task<Dictionary<Guid, Guid?>> HeadsAsync(EditSubject subject, List<Guid> ids, CancellationToken cancel)
-    {
-        return subject switch
-        {
-            EditSubject.Unit => OfAsync(db.Units.IgnoreQueryFilters()),
-            EditSubject.Leaf => OfAsync(db.Leaves.IgnoreQueryFilters()),
-            EditSubject.Album => OfAsync(db.Albums),
-            EditSubject.Story => OfAsync(db.Stories.IgnoreQueryFilters()),
-            EditSubject.Protector => OfAsync(db.Protectors),
-            _ => OfAsync(db.Photos),
-        };
+    /// <summary>Which edit is on top of rows of one kind and one album, those that are gone included.</summary>
+    private Task<Dictionary<Guid, Guid?>> HeadsAsync(
+        EditSubject subject,
+        Guid albumId,
+        List<Guid> ids,
+        CancellationToken cancel
+    ) => OfAlbumAsync(subject, albumId, new Heads(ids, cancel));
 
-        Task<Dictionary<Guid, Guid?>> OfAsync<T>(IQueryable<T> rows)
+    private sealed class Heads(List<Guid> ids, CancellationToken cancel) : IAsked<Dictionary<Guid, Guid?>>
+    {
+        public Task<Dictionary<Guid, Guid?>> OfAsync<T>(IQueryable<T> rows)
             where T : class, IRevisioned =>
             rows.AsNoTracking()
                 .Where(r => ids.Contains(r.Id))
@@ -402,37 +406,64 @@ public sealed class History(ZestyContext db, IClock clock)
                 .ToDictionaryAsync(r => r.Id, r => r.HeadEditId, cancel);
     }
 
+    private sealed class Rows(List<Guid> ids, CancellationToken cancel) : IAsked<IReadOnlyList<IRevisioned>>
+    {
+        public async Task<IReadOnlyList<IRevisioned>> OfAsync<T>(IQueryable<T> rows)
+            where T : class, IRevisioned => await rows.Where(r => ids.Contains(r.Id)).ToListAsync(cancel);
+    }
+
+    /// <summary>A question about rows of whatever kind.</summary>
+    private interface IAsked<TAnswer>
+    {
+        Task<TAnswer> OfAsync<T>(IQueryable<T> rows)
+            where T : class, IRevisioned;
+    }
+
+    /// <summary>Asks of all rows of one kind and one album, those that are gone included.</summary>
+    private Task<TAnswer> OfAlbumAsync<TAnswer>(EditSubject subject, Guid albumId, IAsked<TAnswer> asked) =>
+        subject switch
+        {
+            EditSubject.Unit => asked.OfAsync(db.Units.IgnoreQueryFilters().Where(u => u.AlbumId == albumId)),
+            EditSubject.Leaf => asked.OfAsync(db.Leaves.IgnoreQueryFilters().Where(l => l.AlbumId == albumId)),
+            EditSubject.Album => asked.OfAsync(db.Albums.Where(a => a.Id == albumId)),
+            EditSubject.Story => asked.OfAsync(db.Stories.IgnoreQueryFilters().Where(s => s.AlbumId == albumId)),
+            EditSubject.Protector => asked.OfAsync(db.Protectors.Where(p => p.AlbumId == albumId)),
+            _ => asked.OfAsync(db.Photos.Where(p => p.AlbumId == albumId)),
+        };
+
+    /// <summary>
+    /// The rows an edit touches, all of its own album. Throws <see cref="RuleException"/> when one is of another album
+    /// or not there, or when a leaf would be given pages or a protector that are.
+    /// </summary>
     private async Task<Dictionary<Guid, IRevisioned>> RowsAsync(Edit edit, CancellationToken cancel)
     {
         var rows = new Dictionary<Guid, IRevisioned>();
-        foreach (var group in edit.Changes.GroupBy(c => c.Subject))
+        foreach (var group in edit.Changes.GroupBy(c => c.Subject, c => c.SubjectId))
         {
-            var ids = group.Select(c => c.SubjectId).ToList();
-            IEnumerable<IRevisioned> found = group.Key switch
-            {
-                EditSubject.Unit => await db
-                    .Units.IgnoreQueryFilters()
-                    .Where(u => ids.Contains(u.Id))
-                    .ToListAsync(cancel),
-                EditSubject.Leaf => await db
-                    .Leaves.IgnoreQueryFilters()
-                    .Where(l => ids.Contains(l.Id))
-                    .ToListAsync(cancel),
-                EditSubject.Album => await db.Albums.Where(a => ids.Contains(a.Id)).ToListAsync(cancel),
-                EditSubject.Story => await db
-                    .Stories.IgnoreQueryFilters()
-                    .Where(s => ids.Contains(s.Id))
-                    .ToListAsync(cancel),
-                EditSubject.Protector => await db.Protectors.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
-                _ => await db.Photos.Where(p => ids.Contains(p.Id)).ToListAsync(cancel),
-            };
-            foreach (var row in found)
+            foreach (var row in await OfAlbumAsync(group.Key, edit.AlbumId, new Rows([.. group], cancel)))
             {
                 rows[row.Id] = row;
             }
         }
 
-        return rows;
+        var leaves = edit.Changes.Where(c => c.Subject == EditSubject.Leaf).ToList();
+        var states = leaves
+            .SelectMany(c => new[] { c.Before, c.After })
+            .Select(StoredDocuments.LeafState.Read)
+            .ToList();
+        var (units, protectors) = (
+            states.SelectMany(s => new[] { s.FrontUnitId, s.BackUnitId }).OfType<Guid>().Distinct().ToList(),
+            states.Select(s => s.ProtectorId).Distinct().ToList()
+        );
+        return
+            edit.Changes.TrueForAll(c => rows.ContainsKey(c.SubjectId))
+            && (await HeadsAsync(EditSubject.Unit, edit.AlbumId, units, cancel)).Count == units.Count
+            && (await HeadsAsync(EditSubject.Protector, edit.AlbumId, protectors, cancel)).Count == protectors.Count
+            ? rows
+            : throw new RuleException(
+                $"“{edit.Summary}” cannot be undone or redone: something it changed is not in this album any more. "
+                    + "Nothing was changed."
+            );
     }
 
     /// <summary>Whoever has the album open hears of it when it is committed.</summary>
@@ -518,6 +549,22 @@ public sealed class History(ZestyContext db, IClock clock)
             AlbumProtector protector => StoredDocuments.ProtectorState.Write(ProtectorState.Of(protector)),
             Story story => StoredDocuments.StoryState.Write(StoryState.Of(story)),
             _ => throw new ArgumentException("Not a row with revisions.", nameof(row)),
+        };
+
+    /// <summary>
+    /// A row of one kind before or after an edit, as a value; a column that holds another kind's is found by this.
+    /// Throws <see cref="StoredDocumentException"/> for one that cannot be read.
+    /// </summary>
+    public static object StateOf(EditSubject subject, string state) =>
+        subject switch
+        {
+            EditSubject.Unit => StoredDocuments.UnitState.Read(state),
+            EditSubject.Leaf => StoredDocuments.LeafState.Read(state),
+            EditSubject.Photo => StoredDocuments.PhotoState.Read(state),
+            EditSubject.Album => StoredDocuments.AlbumState.Read(state),
+            EditSubject.Protector => StoredDocuments.ProtectorState.Read(state),
+            EditSubject.Story => StoredDocuments.StoryState.Read(state),
+            _ => throw new ArgumentOutOfRangeException(nameof(subject)),
         };
 
     private static void Restore(IRevisioned row, string state)

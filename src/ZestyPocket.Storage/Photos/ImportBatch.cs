@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Storage.Photos;
 
@@ -82,7 +83,7 @@ public sealed class ImportFile
     public int? ZipEntry { get; set; }
 
     /// <summary>SHA-256 of what was received; null while it is still inside its zip.</summary>
-    public string? Sha256 { get; set; }
+    public ContentHash? Sha256 { get; set; }
 
     public long Bytes { get; set; }
 

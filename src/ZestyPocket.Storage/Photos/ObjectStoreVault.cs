@@ -1,3 +1,5 @@
+using ZestyPocket.Core.Photos;
+
 namespace ZestyPocket.Storage.Photos;
 
 /// <summary>
@@ -44,13 +46,23 @@ public sealed class ObjectStoreVault(ObjectStore store, string folder, int local
                 .Select(o => Guid.ParseExact(o.Key[Parked.Length..], "N")),
         ];
 
-    public string PathOf(string sha256) => Fetched(KeyOf(sha256), _local.PathOf(sha256));
+    public string PathOf(ContentHash sha256) => Fetched(KeyOf(sha256), _local.PathOf(sha256));
 
-    public void Remove(string sha256)
+    public void Remove(ContentHash sha256)
     {
         _local.Remove(sha256);
         Wait(store.DeleteAsync(KeyOf(sha256), CancellationToken.None));
     }
+
+    public IReadOnlyList<ContentHash> KeptBefore(DateTime instantUtc) =>
+        [
+            .. Wait(store.ListAsync(Originals, CancellationToken.None))
+                .Where(o => o.AtUtc < instantUtc)
+                .Select(o =>
+                    ContentHash.TryParse(o.Key.Split('/')[^1], out var hash) && o.Key == KeyOf(hash) ? hash : null
+                )
+                .OfType<ContentHash>(),
+        ];
 
     public void SweepArriving(DateTime olderThanUtc)
     {
@@ -58,7 +70,11 @@ public sealed class ObjectStoreVault(ObjectStore store, string folder, int local
         _local.Bound(localMegabytes * 1_000_000L);
     }
 
-    private static string KeyOf(string sha256) => $"{Originals}{sha256[..2]}/{sha256[2..4]}/{sha256}";
+    private static string KeyOf(ContentHash sha256)
+    {
+        var name = sha256.ToString();
+        return $"{Originals}{name[..2]}/{name[2..4]}/{name}";
+    }
 
     private string Fetched(string key, string path)
     {

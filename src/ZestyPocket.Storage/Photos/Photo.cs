@@ -16,7 +16,7 @@ public sealed class Photo : IRevisioned
     /// <summary>
     /// SHA-256 of the original, lower-case hex; with the album it is unique: the same file twice is one photo.
     /// </summary>
-    public required string Sha256 { get; set; }
+    public required ContentHash Sha256 { get; set; }
 
     public required string FileName { get; set; }
 

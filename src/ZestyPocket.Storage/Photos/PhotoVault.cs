@@ -1,12 +1,12 @@
 using System.Buffers;
 using System.Security.Cryptography;
+using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Storage.Photos;
 
 /// <summary>An original in the vault.</summary>
-/// <param name="Sha256">Lower-case hex.</param>
 /// <param name="Bytes">Its length.</param>
-public sealed record StoredOriginal(string Sha256, long Bytes);
+public sealed record StoredOriginal(ContentHash Sha256, long Bytes);
 
 /// <summary>
 /// A file that has arrived but has not been accepted yet. Disposing it without keeping throws it away.
@@ -49,10 +49,13 @@ public interface IPhotoVault
     IReadOnlyList<Guid> ParkedBefore(DateTime instantUtc);
 
     /// <summary>The file of an original.</summary>
-    string PathOf(string sha256);
+    string PathOf(ContentHash sha256);
 
     /// <summary>Throws a kept file away; one that is not there is no error.</summary>
-    void Remove(string sha256);
+    void Remove(ContentHash sha256);
+
+    /// <summary>The originals that came before an instant; other files in the vault are none.</summary>
+    IReadOnlyList<ContentHash> KeptBefore(DateTime instantUtc);
 
     /// <summary>Throws away what arrived before an instant and was never taken: leftovers of a crash.</summary>
     void SweepArriving(DateTime olderThanUtc);
@@ -67,7 +70,7 @@ public sealed class FolderVault : IPhotoVault
 
     public FolderVault(string root)
     {
-        _root = root;
+        _root = Path.GetFullPath(root);
         (_arriving, _parked) = (Path.Combine(root, "arriving"), Path.Combine(root, "parked"));
         Directory.CreateDirectory(_arriving);
         Directory.CreateDirectory(_parked);
@@ -83,6 +86,15 @@ public sealed class FolderVault : IPhotoVault
                 .EnumerateFiles()
                 .Where(f => f.LastWriteTimeUtc < instantUtc)
                 .Select(f => Guid.ParseExact(f.Name, "N")),
+        ];
+
+    public IReadOnlyList<ContentHash> KeptBefore(DateTime instantUtc) =>
+        [
+            .. new DirectoryInfo(_root)
+                .EnumerateFiles("*", SearchOption.AllDirectories)
+                .Where(f => f.LastWriteTimeUtc < instantUtc)
+                .Select(f => ContentHash.TryParse(f.Name, out var hash) && f.FullName == PathOf(hash) ? hash : null)
+                .OfType<ContentHash>(),
         ];
 
     public IArrivedFile TakeUp(Guid key, StoredOriginal original)
@@ -127,7 +139,7 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
-    public void Remove(string sha256)
+    public void Remove(ContentHash sha256)
     {
         if (File.Exists(PathOf(sha256)))
         {
@@ -135,10 +147,11 @@ public sealed class FolderVault : IPhotoVault
         }
     }
 
-    public string PathOf(string sha256)
+    public string PathOf(ContentHash sha256)
     {
         ArgumentNullException.ThrowIfNull(sha256);
-        return Path.Combine(_root, sha256[..2], sha256[2..4], sha256);
+        var name = sha256.ToString();
+        return Path.Combine(_root, name[..2], name[2..4], name);
     }
 
     public async Task<IArrivedFile> ReceiveAsync(Stream content, long most, CancellationToken cancel)
@@ -172,7 +185,7 @@ public sealed class FolderVault : IPhotoVault
                 file.Flush(flushToDisk: true);
             }
 
-            var sha = Convert.ToHexStringLower(hash.GetHashAndReset());
+            var sha = ContentHash.Of(hash.GetHashAndReset());
             return new Arrived(path, PathOf(sha), new StoredOriginal(sha, total), PathOfParked);
         }
         catch

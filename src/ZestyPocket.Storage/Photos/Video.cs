@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Storage.Photos;
 
@@ -13,7 +14,7 @@ public sealed class Video
     public Guid AlbumId { get; set; }
 
     /// <summary>SHA-256 of the file, lower-case hex; unique in its album.</summary>
-    public required string Sha256 { get; set; }
+    public required ContentHash Sha256 { get; set; }
 
     public required string FileName { get; set; }
 

@@ -68,7 +68,7 @@ public sealed class SquaringTests : IDisposable
         var whole = new Rect(Length.Zero, Length.Zero, Card);
         var face = new SquaredFace(
             Card,
-            new PictureRef("0", 1, ImmutableArray<PictureBox>.Empty),
+            new PictureRef(TestPictures.KeyOf("0"), 1, ImmutableArray<PictureBox>.Empty),
             corners,
             Card,
             whole

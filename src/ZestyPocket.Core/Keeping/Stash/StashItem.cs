@@ -23,8 +23,8 @@ public enum StashKind
 public sealed record StashClaim(Guid UnitId, int Reserved, int Used);
 
 /// <summary>Where an item is seen: a photo, of which it may be a part.</summary>
-/// <param name="Sha256">The photo in the vault, as lower-case hex.</param>
-public sealed record StashPicture(string Sha256, CardCorners Corners);
+/// <param name="Sha256">The photo in the vault.</param>
+public sealed record StashPicture(ContentHash Sha256, CardCorners Corners);
 
 /// <summary>Something that was bought or saved, as often as there is one like it.</summary>
 /// <param name="Count">How many lie in the stash, with those set aside and without those used.</param>

@@ -3,7 +3,9 @@ using NodaTime;
 namespace ZestyPocket.Server.Keeping.Bundles;
 
 /// <summary>An album in a bundle.</summary>
-public sealed record BundleAlbum(Guid Id, string Name);
+/// <param name="Pages">Faces of its leaves; null when an earlier version wrote the bundle.</param>
+/// <param name="Pieces">Pieces in its pockets; null when an earlier version wrote the bundle.</param>
+public sealed record BundleAlbum(Guid Id, string Name, int? Pages = null, int? Pieces = null);
 
 /// <summary>The first file of a bundle: what it is.</summary>
 /// <param name="Format">Always <see cref="BundleFormat.Name"/>.</param>
@@ -23,13 +25,14 @@ public sealed record BundleAbout(
 /// <param name="Name">Of the table and, with <c>.jsonl</c>, of its file.</param>
 /// <param name="Where">Which rows belong to the albums <c>@albums</c>.</param>
 /// <param name="OrderBy">So that the same album gives the same bundle.</param>
-public sealed record BundleTable(string Name, string Where, string OrderBy)
+/// <param name="Row">A row as JSON.</param>
+public sealed record BundleTable(string Name, string Where, string OrderBy, string Row = "to_jsonb(t)")
 {
-    /// <summary>
-    /// It belongs to the keeper, not to an album: where a row is there already it stays, and its keys stay what they
-    /// are.
-    /// </summary>
+    /// <summary>It belongs to the keeper, not to an album: what the keeper has already stays as it is.</summary>
     public bool OfKeeper => Where.StartsWith(BundleFormat.OfKeeper, StringComparison.Ordinal);
+
+    /// <summary>The column with the key of a row.</summary>
+    public string Key => Name is "PrintedPieces" or "PieceTicks" ? "PieceId" : "Id";
 
     public string File => $"tables/{Name}.jsonl";
 }
@@ -53,6 +56,11 @@ public static class BundleFormat
     internal const string OfKeeper =
         "\"KeeperId\" IN (SELECT \"KeeperId\" FROM \"Albums\" WHERE \"Id\" = ANY(@albums))";
 
+    /// <summary>Who wrote it, since accounts do not go along.</summary>
+    private const string WithAuthor =
+        "to_jsonb(t) || jsonb_build_object('Author', "
+        + "(SELECT k.\"Name\" FROM \"Keepers\" k WHERE k.\"Id\" = t.\"KeeperId\"))";
+
     private const string OfAlbum = "\"AlbumId\" = ANY(@albums)";
 
     /// <summary>In the order in which rows can be put back: what is referred to comes first.</summary>
@@ -69,6 +77,7 @@ public static class BundleFormat
         new("Stories", OfAlbum, "\"AlbumId\", \"Ordinal\", \"Id\""),
         new("PrintedPieces", OfAlbum, "\"AlbumId\", \"PieceId\""),
         new("PieceTicks", OfAlbum, "\"AlbumId\", \"PieceId\""),
+        new("Comments", OfAlbum, "\"AlbumId\", \"MadeAt\", \"Id\"", WithAuthor),
         new("Edits", OfAlbum, "\"Sequence\""),
         new("EditChange", "\"EditId\" IN (SELECT \"Id\" FROM \"Edits\" WHERE \"AlbumId\" = ANY(@albums))", "\"Id\""),
     ];

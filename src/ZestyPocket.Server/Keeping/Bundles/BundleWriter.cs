@@ -9,8 +9,13 @@ using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 using Npgsql;
 using ZestyPocket.Core;
+using ZestyPocket.Core.Keeping.Stash;
+using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
+using ZestyPocket.Storage.Documents;
+using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Keeping.Bundles;
@@ -51,6 +56,44 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
         return missing;
     }
 
+    /// <summary>Albums with those that are bound into them, and into those.</summary>
+    public async Task<List<Guid>> WithInsertsAsync(IReadOnlyList<Guid> albumIds, CancellationToken cancel)
+    {
+        var all = albumIds.ToList();
+        for (var at = 0; at < all.Count; at++)
+        {
+            var id = all[at];
+            var album = await db
+                .Albums.AsNoTracking()
+                .Where(a => a.Id == id)
+                .Select(a => new { a.KeeperId, a.Keeping })
+                .SingleAsync(cancel);
+            var inserted = InsertsOf(album.Keeping).Except(all).ToList();
+            all.AddRange(
+                await db
+                    .Albums.Where(a => a.KeeperId == album.KeeperId && inserted.Contains(a.Id))
+                    .OrderBy(a => a.MadeAt)
+                    .Select(a => a.Id)
+                    .ToListAsync(cancel)
+            );
+        }
+
+        return all;
+    }
+
+    private static IEnumerable<Guid> InsertsOf(string keeping)
+    {
+        try
+        {
+            return StoredDocuments.Keeping.Read(keeping).Inserts.Select(i => i.AlbumId);
+        }
+        catch (StoredDocumentException)
+        {
+            // A damaged album is written as it is.
+            return [];
+        }
+    }
+
     private async Task<List<string>> WriteAsync(
         FileStream file,
         IReadOnlyList<Guid> albumIds,
@@ -65,6 +108,7 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
         var (manifest, missing) = (new StringBuilder(), new List<string>());
         var originals = await OriginalsAsync(albumIds, cancel);
         var total = originals.Count + BundleFormat.Tables.Count;
+        await NameWhatStaysAsync(albumIds, missing, cancel);
         var about = JsonSerializer.SerializeToUtf8Bytes(await AboutAsync(albumIds, originals.Count, cancel), Json);
         await AddAsync(BundleFormat.About, CompressionLevel.Optimal, to => to.WriteAsync(about, cancel).AsTask());
         var done = 0;
@@ -122,26 +166,56 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
         }
     }
 
+    /// <summary>People and links belong to this place, not to the album.</summary>
+    private async Task NameWhatStaysAsync(IReadOnlyList<Guid> albumIds, List<string> missing, CancellationToken cancel)
+    {
+        var people = await db.Shares.Where(s => albumIds.Contains(s.AlbumId)).CountAsync(cancel);
+        if (people > 0)
+        {
+            missing.Add(
+                $"{NumberWords.Counted(people, "share")} with others stay here: after a restore, invite them again."
+            );
+        }
+    }
+
     private async Task<BundleAbout> AboutAsync(IReadOnlyList<Guid> albumIds, int originals, CancellationToken cancel)
     {
         var albums = await db
             .Albums.AsNoTracking()
             .Where(a => albumIds.Contains(a.Id))
             .OrderBy(a => a.MadeAt)
-            .Select(a => new BundleAlbum(a.Id, a.Name))
+            .Select(a => new { a.Id, a.Name })
             .ToListAsync(cancel);
+        var counted = new List<BundleAlbum>();
+        foreach (var album in albums)
+        {
+            var (pages, pieces) = await CountsAsync(db, album.Id, cancel);
+            counted.Add(new BundleAlbum(album.Id, album.Name, pages, pieces));
+        }
+
         var schema = (await db.Database.GetAppliedMigrationsAsync(cancel)).Last();
         return new BundleAbout(
             BundleFormat.Name,
             BundleFormat.Version,
             schema,
             clock.GetCurrentInstant(),
-            albums,
+            counted,
             originals
         );
     }
 
-    private async Task<List<(string Sha256, string FileName)>> OriginalsAsync(
+    /// <summary>Pages of an album, and pieces in their pockets: what a restore is held against.</summary>
+    internal static async Task<(int Pages, int Pieces)> CountsAsync(
+        ZestyContext db,
+        Guid albumId,
+        CancellationToken cancel
+    ) =>
+        (
+            2 * await db.Leaves.CountAsync(l => l.AlbumId == albumId, cancel),
+            await db.Units.Where(u => u.AlbumId == albumId).SumAsync(u => u.PiecesPlaced, cancel)
+        );
+
+    private async Task<List<(ContentHash Sha256, string FileName)>> OriginalsAsync(
         IReadOnlyList<Guid> albumIds,
         CancellationToken cancel
     )
@@ -158,7 +232,8 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
             .ToListAsync(cancel);
         var keepers = db.Albums.Where(a => albumIds.Contains(a.Id)).Select(a => a.KeeperId);
         var stash = (await db.StashItems.AsNoTracking().Where(i => keepers.Contains(i.KeeperId)).ToListAsync(cancel))
-            .Select(i => i.Read())
+            .Select(Readable)
+            .OfType<StashItem>()
             .Where(i => i.Picture is not null)
             .Select(i => new { i.Picture!.Sha256, FileName = i.Name });
         return
@@ -167,9 +242,22 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
                 .Concat(videos)
                 .Concat(stash)
                 .DistinctBy(o => o.Sha256)
-                .OrderBy(o => o.Sha256, StringComparer.Ordinal)
+                .OrderBy(o => o.Sha256.ToString(), StringComparer.Ordinal)
                 .Select(o => (o.Sha256, o.FileName)),
         ];
+    }
+
+    /// <summary>A damaged item goes along as it is; which picture it had nobody can say.</summary>
+    private static StashItem? Readable(StashedItem row)
+    {
+        try
+        {
+            return row.Read();
+        }
+        catch (StoredDocumentException)
+        {
+            return null;
+        }
     }
 
     private static async Task RowsAsync(
@@ -182,7 +270,7 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
     {
         await using var rows = connection.CreateCommand();
         rows.CommandText =
-            $"SELECT to_jsonb(t)::text FROM \"{table.Name}\" t WHERE {table.Where} ORDER BY {table.OrderBy}";
+            $"SELECT ({table.Row})::text FROM \"{table.Name}\" t WHERE {table.Where} ORDER BY {table.OrderBy}";
         rows.Parameters.AddWithValue("albums", albumIds.ToArray());
         await using var reader = await rows.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))

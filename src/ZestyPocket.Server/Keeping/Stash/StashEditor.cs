@@ -5,6 +5,7 @@ using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Keeping.Stash;
 using ZestyPocket.Core.Keeping.Stash.Edits;
+using ZestyPocket.Core.Photos;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Documents;
@@ -173,7 +174,11 @@ public sealed class StashEditor(
     )
     {
         var owned = stash.Items.Select(i => i.Picture?.Sha256).ToHashSet();
-        var shas = changed.Select(i => i.Picture?.Sha256).OfType<string>().Where(s => !owned.Contains(s)).Distinct();
+        var shas = changed
+            .Select(i => i.Picture?.Sha256)
+            .OfType<ContentHash>()
+            .Where(s => !owned.Contains(s))
+            .Distinct();
         if (!shas.Any())
         {
             return;
@@ -186,12 +191,13 @@ public sealed class StashEditor(
         }
 
         await using var file = File.OpenRead(path);
-        var sha = Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
+        var sha = ContentHash.Of(await SHA256.HashDataAsync(file, cancel));
         if (shas.Any(s => s != sha))
         {
             throw new RuleException("These pictures are parts of another photo. Nothing was added: choose it again.");
         }
 
+        await VaultLock.ShareAllAsync(db, cancel);
         using var arrived = vault.TakeUp(upload!.Value, new StoredOriginal(sha, file.Length));
         arrived.Keep();
     }

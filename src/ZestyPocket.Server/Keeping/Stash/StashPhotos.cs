@@ -75,7 +75,7 @@ public sealed class StashPhotos(IPhotoVault vault, PictureCache pictures, Painti
 
     private static double LongestInches(Size size) => (double)Length.Max(size.Width, size.Height).Inches;
 
-    private FoundOnPhoto Look(string path, string sha, string name)
+    private FoundOnPhoto Look(string path, ContentHash sha, string name)
     {
         var format = PictureIntake.Accept(path, name);
         var (readable, _) = pictures.Readable(path, new PictureRef(sha), format, WorkingCopies.LongestTime);

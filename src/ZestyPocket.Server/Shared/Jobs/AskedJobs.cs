@@ -69,6 +69,9 @@ public sealed class AskedJobs<TJob>(ZestyContext db, ICurrentKeeper keeper, Aske
         return job;
     }
 
+    /// <summary>The job that was asked for under a key; null for a key that is new.</summary>
+    public Task<TJob?> KnownAsync(string key, CancellationToken cancel) => FindAsync(key, cancel);
+
     /// <param name="what">For a refusal that names it, such as <c>The print job</c>.</param>
     public async Task<TJob> RequireAsync(Guid id, string what, CancellationToken cancel) =>
         await Mine.SingleOrDefaultAsync(j => j.Id == id, cancel) ?? throw new MissingException(what);
@@ -203,6 +206,9 @@ public abstract partial class AskedJobRunner<TJob>(
     /// </summary>
     protected virtual Task NoteAsync(TJob job, CancellationToken cancel) => Task.CompletedTask;
 
+    /// <summary>After the work failed or was cancelled: what it worked on may go.</summary>
+    protected virtual Task GaveUpAsync(TJob job) => Task.CompletedTask;
+
     private async Task DoneAsync(TJob job, CancellationToken cancel)
     {
         await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
@@ -215,6 +221,10 @@ public abstract partial class AskedJobRunner<TJob>(
     {
         (job.State, job.Problem, job.EndedAt) = (state, problem, Clock.GetCurrentInstant());
         await Db.SaveChangesAsync(CancellationToken.None);
+        if (state is JobState.Failed or JobState.Cancelled)
+        {
+            await GaveUpAsync(job);
+        }
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "A job was broken off: {Reason}")]

@@ -159,7 +159,7 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
     public static string Version(PictureRef picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
-        return picture.Sha256[..8] + Suffix(picture);
+        return picture.Sha256.Beginning + Suffix(picture);
     }
 
     private (string Path, int Pages) MakeWorkingCopy(

@@ -40,7 +40,7 @@ public sealed class UnitReader(
             )
             .Select(u => new { u.Id, u.Ordinal })
             .ToListAsync(cancel);
-        var (undo, redo) = await history.NextAsync(unit.Id, cancel);
+        var (undo, redo) = await history.NextAsync(unit, cancel);
         var faceViews = new List<FaceView>();
         var spreads = Binding.SpreadsOf([.. open.Faces.Select(f => f.Side)]);
         foreach (var (face, spread) in open.Faces.Zip(spreads))

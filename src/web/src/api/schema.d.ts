@@ -4912,6 +4912,11 @@ export interface components {
             /** Format: uuid */
             unitId: null | string;
         };
+        /**
+         * @description What a file is known by: the SHA-256 of its bytes, always 64 lower-case hexadecimal digits. There is no other value
+         *     of this type, so that a text from elsewhere can never name a file that it should not. Source: FIPS 180-4.
+         */
+        ContentHash: string;
         /** @description What became of a picture of a contributor. */
         ContributedPhoto: {
             fileName: string;
@@ -7995,8 +8000,8 @@ export interface components {
         };
         /** @description Where an item is seen: a photo, of which it may be a part. */
         StashPicture: {
-            /** @description The photo in the vault, as lower-case hex. */
-            sha256: string;
+            /** @description The photo in the vault. */
+            sha256: components["schemas"]["ContentHash"];
             corners: components["schemas"]["CardCorners"];
         };
         /** @description What would go into a week or day. */
