@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using ZestyPocket.Core.Photos;
-using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Photos;
 
@@ -88,17 +87,21 @@ public sealed class VaultSweeper(IDbContextFactory<ZestyContext> contexts, IPhot
     }
 }
 
-/// <summary>Sweeps the vault when the program starts and twice a day.</summary>
+/// <summary>Sweeps the vault soon after the program has started and twice a day.</summary>
 public sealed partial class VaultSweep(IServiceScopeFactory scopes, IClock clock, ILogger<VaultSweep> log)
     : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromHours(12);
 
+    /// <summary>Not while the program starts: the vault itself may only be made then.</summary>
+    private static readonly TimeSpan First = TimeSpan.FromMinutes(1);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        using var timer = new PeriodicTimer(Every);
-        do
+        using var timer = new PeriodicTimer(First);
+        while (await timer.WaitForNextTickAsync(stoppingToken))
         {
+            timer.Period = Every;
             try
             {
                 await using var scope = scopes.CreateAsyncScope();
@@ -110,11 +113,12 @@ public sealed partial class VaultSweep(IServiceScopeFactory scopes, IClock clock
                     LogSwept(removed);
                 }
             }
-            catch (Exception away) when (away is IOException || Outage.Of(away) is not null)
+            catch (Exception away) when (away is not (OperationCanceledException or OutOfMemoryException))
             {
+                // A disk or an object store that is away stops nothing else: the next turn sweeps.
                 LogNotSwept(away);
             }
-        } while (await timer.WaitForNextTickAsync(stoppingToken));
+        }
     }
 
     [LoggerMessage(Level = LogLevel.Information, Message = "{Files} originals that nothing names were removed")]
