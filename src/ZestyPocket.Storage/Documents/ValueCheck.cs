@@ -3,6 +3,7 @@ using System.Collections.Concurrent;
 using System.Reflection;
 using NodaTime;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Photos;
 
 namespace ZestyPocket.Storage.Documents;
 
@@ -35,12 +36,13 @@ public static class ValueCheck
         {
             _ when depth > Deepest => $"{name} is nested too deeply",
             null => $"{name} is missing",
-            string or bool or Guid or DateTimeZone or Core.Photos.ContentHash => null,
+            string or bool or Guid or DateTimeZone or ContentHash => null,
             double number => double.IsFinite(number) && Math.Abs(number) <= LargestNumber ? null : Beyond(name),
             Length length => Math.Abs(length.Emu) <= LongestEmu ? null : Beyond(name),
             LocalDate date => InYears(date.Year, name),
             LocalDateTime time => InYears(time.Year, name),
-            Instant instant => InYears(instant.InUtc().Year, name),
+            // What has no day stands at the end of all time.
+            Instant instant => instant == AlbumDays.Last ? null : InYears(instant.InUtc().Year, name),
             Enum kind => Enum.IsDefined(kind.GetType(), kind) ? null : $"{name} is of no kind that is known",
             decimal or LocalTime or Offset => null,
             _ when value.GetType().IsPrimitive => null,
