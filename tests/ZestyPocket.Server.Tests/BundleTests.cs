@@ -603,6 +603,74 @@ public sealed partial class BundleTests
     }
 
     [Fact]
+    public async Task An_album_that_is_bound_in_goes_along_with_its_pages_and_what_others_said_keeps_their_name()
+    {
+        await using var host = await TestHost.StartAsync();
+        var year = await AlbumAsync(host, pictures: 2);
+        var trip = await host.MakeAlbumAsync("6x8-four-3x4");
+        await host.EditAlbumAsync(
+            year.Id,
+            new Core.Keeping.Edits.InsertAlbum(trip.Id, year.Units[0].Id) { Revision = TestHost.Latest }
+        );
+        List<Guid> all;
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+            var ben = new Keeper { Id = Guid.CreateVersion7(), Name = "Ben" };
+            db.Keepers.Add(ben);
+            db.Comments.Add(
+                new Storage.Sharing.Comment
+                {
+                    Id = Guid.CreateVersion7(),
+                    AlbumId = year.Id,
+                    UnitId = year.Units[0].Id,
+                    KeeperId = ben.Id,
+                    Words = "The dog is missing.",
+                    MadeAt = NodaTime.Instant.FromUtc(2026, 5, 6, 8, 0),
+                }
+            );
+            await db.SaveChangesAsync(Cancel);
+            all = await scope.ServiceProvider.GetRequiredService<BundleWriter>().WithInsertsAsync([year.Id], Cancel);
+        }
+
+        all.ShouldBe([year.Id, trip.Id]);
+        var bundle = await WriteAsync(host, [.. all]);
+        var names = new List<string>();
+        for (var round = 0; round < 2; round++)
+        {
+            var restored = await RestoreAsync(host, bundle);
+            restored.Lines.ShouldBeEmpty();
+            names.AddRange(restored.Albums.Select(a => a.Name));
+            var (back, bound) = (restored.Albums[0].Id, restored.Albums[1].Id);
+            var inserts = await host.GetAsync<InsertsView>($"/api/albums/{back}/inserted-albums");
+            inserts.Inserts.Single().AlbumId.ShouldBe(bound);
+            await using var scope = host.Services.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+            var (pages, pieces) = await BundleWriter.CountsAsync(db, back, Cancel);
+            (pages, pieces).ShouldBe(await BundleWriter.CountsAsync(db, year.Id, Cancel));
+            var said = await db.Comments.SingleAsync(c => c.AlbumId == back, Cancel);
+            (said.Words, said.KeeperId).ShouldBe(("Ben: The dog is missing.", Keeper.LocalId));
+        }
+
+        names.Distinct().Count().ShouldBe(4, "names tell them apart");
+    }
+
+    [Fact]
+    public async Task Pages_that_a_bundle_lost_are_counted()
+    {
+        await using var host = await TestHost.StartAsync();
+        var album = await AlbumAsync(host, pictures: 2);
+        var lost = await RewrittenAsync(
+            await WriteAsync(host, album.Id),
+            (name, text) =>
+                name == "tables/Leaves.jsonl" ? text[(text.IndexOf('\n', StringComparison.Ordinal) + 1)..] : text
+        );
+        (await RestoreAsync(host, lost)).Lines.ShouldContain(l =>
+            l.Contains("had 10 pages", StringComparison.Ordinal) && l.Contains("; 8 and", StringComparison.Ordinal)
+        );
+    }
+
+    [Fact]
     public async Task An_original_that_no_row_names_is_not_kept_and_a_refused_bundle_leaves_none()
     {
         await using var host = await TestHost.StartAsync();

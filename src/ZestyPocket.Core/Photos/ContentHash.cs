@@ -34,7 +34,7 @@ public sealed record ContentHash
         return hash is not null;
     }
 
-    /// <summary>Reads 64 lower-case hexadecimal digits. Throws <see cref="FormatException"/> for anything else.</summary>
+    /// <summary>Reads 64 lower-case hexadecimal digits; <see cref="FormatException"/> for anything else.</summary>
     public static ContentHash Parse(string text) =>
         TryParse(text, out var hash)
             ? hash

@@ -338,8 +338,9 @@ public sealed class History(ZestyContext db, IClock clock)
 
     /// <summary>
     /// An undone edit can be made again while each of its rows is in the state it was made on: the same edit on top.
-    /// A new edit in between puts another on top, and the old branch is out of reach. Looks only at which edit is on top of each row: the documents of an edit over a whole album are megabytes, and
-    /// this is asked whenever a unit is opened.
+    /// A new edit in between puts another on top, and the old branch is out of reach. Looks only at which edit is on
+    /// top of each row: the documents of an edit over a whole album are megabytes, and this is asked whenever a unit is
+    /// opened.
     /// </summary>
     private async Task<Edit?> RedoableAsync(IQueryable<Edit> among, CancellationToken cancel)
     {

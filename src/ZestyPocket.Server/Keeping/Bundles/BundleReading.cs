@@ -177,7 +177,7 @@ internal sealed class BundleReading(
         await PutAsync(table, columns, batch, cancel);
     }
 
-    /// <summary>The columns that are written, with their kinds; those that the database numbers itself are not.</summary>
+    /// <summary>The columns that are written, with their kinds; not those that the database numbers itself.</summary>
     private async Task<Dictionary<string, string>> ColumnsAsync(BundleTable table, CancellationToken cancel)
     {
         await using var ask = Connection.CreateCommand();
@@ -340,7 +340,7 @@ internal sealed class BundleReading(
                 row[column] = null;
                 Report.Add(
                     table.Name == "Photos"
-                        ? $"The week or day of {TextOf(row["FileName"])} is lost: it lies with the photos without a date."
+                        ? $"The week or day of {TextOf(row["FileName"])} is lost: it lies with those without a date."
                         : "A page lost its week or day, and is empty."
                 );
             }
@@ -395,12 +395,20 @@ internal sealed class BundleReading(
     /// <summary>Its own name where the shelf has none like it; else one that tells them apart.</summary>
     private async Task<string> FreeNameAsync(string name, CancellationToken cancel)
     {
-        var taken = await db.Albums.Where(a => a.KeeperId == keeperId).Select(a => a.Name).ToListAsync(cancel);
-        var short90 = name.Length > 90 ? name[..(char.IsHighSurrogate(name[89]) ? 89 : 90)] : name;
-        return new[] { name, $"{short90} (restored)" }
-            .Concat(Enumerable.Range(2, taken.Count + 1).Select(n => $"{short90} (restored {n})"))
-            .First(n => !taken.Contains(n));
+        _names ??= await db
+            .Albums.Where(a => a.KeeperId == keeperId && a.PutAwayAt == null)
+            .Select(a => a.Name)
+            .ToHashSetAsync(cancel);
+        var shortened = name.Length > 90 ? name[..(char.IsHighSurrogate(name[89]) ? 89 : 90)] : name;
+        var free = new[] { name, $"{shortened} (restored)" }
+            .Concat(Enumerable.Range(2, _names.Count + 1).Select(n => $"{shortened} (restored {n})"))
+            .First(n => !_names.Contains(n));
+        _names.Add(free);
+        return free;
     }
+
+    /// <summary>Names of albums on the shelf, those of this bundle included; read when the first is needed.</summary>
+    private HashSet<string>? _names;
 
     private static bool MayBeWithout(BundleTable table, string column) =>
         column is "UnitId" or "FrontUnitId" or "BackUnitId"

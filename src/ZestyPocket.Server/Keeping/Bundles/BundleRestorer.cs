@@ -119,7 +119,7 @@ public sealed partial class BundleRestorer(
         return await reading.FinishAsync(cancel);
     }
 
-    /// <summary>Opens every album, week and page as their screens will: what cannot be opened does not come in.</summary>
+    /// <summary>Opens every album and week as its screen will: what cannot be opened does not come in.</summary>
     private async Task OpenAllAsync(Restored restored, Guid keeperId, CancellationToken cancel)
     {
         using var forKeeper = KeeperScope.Of(keeperId);
@@ -143,7 +143,7 @@ public sealed partial class BundleRestorer(
 
                 LogUnreadable(log, unreadable);
                 throw new RuleException(
-                    $"“{album.Name}” in this bundle cannot be opened: it is damaged, or was written by another program. "
+                    $"“{album.Name}” in this bundle cannot be opened: it is damaged, or another program wrote it. "
                         + "Nothing was restored."
                 );
             }

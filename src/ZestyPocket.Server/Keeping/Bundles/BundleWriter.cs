@@ -205,7 +205,7 @@ public sealed class BundleWriter(ZestyContext db, IPhotoVault vault, IClock cloc
     }
 
     /// <summary>Pages of an album, and pieces in their pockets: what a restore is held against.</summary>
-    internal static async Task<(int Pages, int Pieces)> CountsAsync(
+    public static async Task<(int Pages, int Pieces)> CountsAsync(
         ZestyContext db,
         Guid albumId,
         CancellationToken cancel
