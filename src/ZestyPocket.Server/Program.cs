@@ -38,6 +38,7 @@ using ZestyPocket.Solving;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Albums;
 using ZestyPocket.Storage.Counting;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Editing;
 using ZestyPocket.Storage.Keeping;
 using ZestyPocket.Storage.Placing;
@@ -193,6 +194,7 @@ services.ConfigureHttpJsonOptions(options =>
     };
     options.SerializerOptions.RespectNullableAnnotations = true;
     options.SerializerOptions.RespectRequiredConstructorParameters = true;
+    options.SerializerOptions.Converters.Add(new HashAsJson());
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
 });
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);

@@ -1,6 +1,4 @@
 using System.Diagnostics.CodeAnalysis;
-using System.Text.Json;
-using System.Text.Json.Serialization;
 
 namespace ZestyPocket.Core.Photos;
 
@@ -8,7 +6,6 @@ namespace ZestyPocket.Core.Photos;
 /// What a file is known by: the SHA-256 of its bytes, always 64 lower-case hexadecimal digits. There is no other value
 /// of this type, so that a text from elsewhere can never name a file that it should not. Source: FIPS 180-4.
 /// </summary>
-[JsonConverter(typeof(AsText))]
 public sealed record ContentHash
 {
     /// <summary>Digits of a hash.</summary>
@@ -45,19 +42,4 @@ public sealed record ContentHash
 
     /// <summary>The 64 digits.</summary>
     public override string ToString() => _digits;
-
-    private sealed class AsText : JsonConverter<ContentHash>
-    {
-        public override ContentHash Read(
-            ref Utf8JsonReader reader,
-            Type typeToConvert,
-            JsonSerializerOptions options
-        ) =>
-            reader.TokenType == JsonTokenType.String && TryParse(reader.GetString(), out var hash)
-                ? hash
-                : throw new JsonException($"The hash of a file is {Digits} lower-case hexadecimal digits.");
-
-        public override void Write(Utf8JsonWriter writer, ContentHash value, JsonSerializerOptions options) =>
-            writer.WriteStringValue(value._digits);
-    }
 }

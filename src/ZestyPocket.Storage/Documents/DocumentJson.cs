@@ -21,7 +21,7 @@ internal static class DocumentJson
             AllowOutOfOrderMetadataProperties = true,
             // A name that is not known would be lost when the document is written back.
             UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-            Converters = { new LengthInEmu() },
+            Converters = { new LengthInEmu(), new HashAsJson() },
             TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { ByName } },
         };
         foreach (var type in DocumentNames.Values.Keys)

@@ -16,6 +16,7 @@ using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Importing;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Words;
+using ZestyPocket.Storage.Documents;
 using ZestyPocket.Storage.Jobs;
 using ZestyPocket.Storage.Photos;
 
@@ -29,7 +30,7 @@ public sealed class TestHost : IAsyncDisposable
 {
     public static readonly JsonSerializerOptions Json = new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new HashAsJson(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { EditWire.Modify } },
     }.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
 
