@@ -61,7 +61,13 @@ public static class PictureIntake
             );
         }
 
-        return PictureFormats.Of(path, fileName);
+        var format = PictureFormats.Of(path, fileName);
+        if (format == PictureFormat.Png)
+        {
+            PngNotes.Bound(path);
+        }
+
+        return format;
     }
 
     /// <summary>

@@ -21,7 +21,7 @@ internal static class PngBomb
         }
 
         byte[] head =
-            kind == "zTXt"
+            kind != "iTXt"
                 ? [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 0]
                 : [.. Encoding.ASCII.GetBytes($"Note{number}"), 0, 1, 0, 0, 0];
         return Chunk(kind, [.. head, .. packed.ToArray()]);
