@@ -34,6 +34,7 @@ public sealed class HouseholdTests
         desk.Go("/account");
         desk.UntilText("[data-testid='account']", "account made");
         desk.AxeFindings().ShouldBeEmpty("the account");
+        desk.Write("#codes-password", "plum duff at dawn");
         desk.ClickButton("Make new codes");
         var code = desk.See("[data-testid='codes'] code").Text;
         desk.AxeFindings().ShouldBeEmpty("recovery codes");

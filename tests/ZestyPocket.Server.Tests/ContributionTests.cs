@@ -59,6 +59,24 @@ public sealed class ContributionTests
         SendAsync(by.Client, $"/api/albums/{album}/contributor-links/{link}/decision", new AnswerDecision(state));
 
     [Fact]
+    public async Task A_link_of_an_editor_who_was_sent_away_does_not_hold_any_more()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, ben) = await TwoAsync(host);
+        var album = await ada.MakeAlbumAsync();
+        await ShareAsync(ada, ben, album.Id, Storage.Sharing.AlbumRole.Editor);
+        var link = (await AskAsync(ben, album.Id, About("Oma"))).Single();
+        (await SeenAsync(Phone(host, link.Path))).From.ShouldBe("Ben");
+        await SendAwayAsync(ada, album.Id);
+        ((int)(await WriteAsync(Phone(host, link.Path), "Still here.")).StatusCode).ShouldBe(422);
+        using var photo = new ByteArrayContent(Pictures.Jpeg(200, 150));
+        photo.Headers.ContentType = new("application/octet-stream");
+        var sent = await Phone(host, link.Path)
+            .PostAsync(new Uri("/api/contribution/photos?name=a.jpg", UriKind.Relative), photo, Cancel);
+        ((int)sent.StatusCode).ShouldBe(422);
+    }
+
+    [Fact]
     public async Task One_question_to_three_people_comes_back_side_by_side_and_a_yes_makes_a_story_by_its_author()
     {
         await using var host = await TestHost.HouseholdAsync();

@@ -96,15 +96,132 @@ public sealed class HouseholdTests
         account.SignIns.ShouldContain(s => s.What == "account made" && s.Succeeded);
     }
 
+    private static string SessionOf(HttpResponseMessage answer) =>
+        answer
+            .Headers.GetValues("Set-Cookie")
+            .Single(c => c.StartsWith("zesty-session=", StringComparison.Ordinal))
+            .Split(';')[0];
+
+    [Fact]
+    public async Task Wrong_passwords_from_elsewhere_lock_nobody_out_who_signed_in_here_before()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var known = host.Browser();
+        (await SendAsync(known, "/api/sign-in", new SignInRequest("Ada", Password))).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+        await SendAsync(known, "/api/sign-out", new { });
+        for (var i = 0; i < PasswordTries.Most; i++)
+        {
+            await SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", $"wrong password {i}"));
+        }
+
+        // Here and there are one address in this test: what tells them apart is that one signed in before.
+        (
+            (int)(await SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", Password))).StatusCode
+        ).ShouldBe(422);
+        (await SendAsync(known, "/api/sign-in", new SignInRequest("Ada", Password))).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+    }
+
+    [Fact]
+    public async Task Twelve_wrong_passwords_at_once_are_twelve()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 12)
+                .Select(i => SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", $"wrong password {i}")))
+        );
+        answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.UnprocessableEntity);
+        var wrong = (await ada.GetAsync<AccountView>("/api/account")).SignIns.Where(s => !s.Succeeded).ToList();
+        wrong.Count.ShouldBe(12);
+        wrong.ShouldContain(s => s.What == "locked for five minutes");
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_the_session_for_every_copy_of_its_cookie_and_for_no_other()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        await TwoAsync(host);
+        var (here, elsewhere) = (host.Browser(), host.Browser());
+        var answer = await SendAsync(here, "/api/sign-in", new SignInRequest("Ada", Password));
+        await SendAsync(elsewhere, "/api/sign-in", new SignInRequest("Ada", Password));
+        var cookie = SessionOf(answer);
+        (await CopiedAsync()).ShouldBe(HttpStatusCode.OK);
+        await SendAsync(here, "/api/sign-out", new { });
+        (await CopiedAsync()).ShouldBe(HttpStatusCode.Unauthorized);
+        (await elsewhere.GetAsync(new Uri("/api/albums", UriKind.Relative), Cancel)).StatusCode.ShouldBe(
+            HttpStatusCode.OK
+        );
+
+        async Task<HttpStatusCode> CopiedAsync()
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Get, "/api/albums");
+            request.Headers.Add("Cookie", cookie);
+            return (await host.Browser().SendAsync(request, Cancel)).StatusCode;
+        }
+    }
+
+    [Fact]
+    public async Task New_recovery_codes_ask_for_the_password_and_a_charset_that_is_none_is_refused()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        var refused = await ada.RefusedAsync(
+            422,
+            HttpMethod.Post,
+            "/api/account/recovery-codes",
+            new MakeCodesRequest("not this one")
+        );
+        refused["detail"]!.GetValue<string>().ShouldContain("No codes were made");
+        using var body = new StringContent("{}");
+        body.Headers.TryAddWithoutValidation("Content-Type", "application/json; charset=nope");
+        body.Headers.Remove("Content-Type");
+        body.Headers.TryAddWithoutValidation("Content-Type", "application/json; charset=nope");
+        (
+            (int)(await ada.Client.PostAsync(new Uri("/api/backups", UriKind.Relative), body, Cancel)).StatusCode
+        ).ShouldBe(415);
+    }
+
+    [Fact]
+    public async Task An_account_whose_name_looks_like_another_one_is_not_made()
+    {
+        await using var host = await TestHost.HouseholdAsync();
+        var (ada, _) = await TwoAsync(host);
+        foreach (var name in new[] { "Аda", "A\u200Bda", "ada ", "ＡＤＡ" })
+        {
+            var link = await ada.PostAsync<AccountLinkView>("/api/account-links", new { });
+            (
+                (int)
+                    (
+                        await SendAsync(
+                            host.Browser(),
+                            "/api/accounts",
+                            new NewAccountRequest(SecretOf(link.Path), name, Password)
+                        )
+                    ).StatusCode
+            ).ShouldBe(422, name);
+        }
+    }
+
     [Fact]
     public async Task A_session_is_a_cookie_no_script_reads_and_no_other_site_sends_and_ends_everywhere_at_once()
     {
         await using var host = await TestHost.HouseholdAsync();
         await TwoAsync(host);
         var answer = await SendAsync(host.Browser(), "/api/sign-in", new SignInRequest("Ada", Password));
-        var cookie = answer.Headers.GetValues("Set-Cookie").ShouldHaveSingleItem();
-        cookie.ShouldContain("httponly", Case.Insensitive);
-        cookie.ShouldContain("samesite=strict", Case.Insensitive);
+        // The session, and that this browser signed in before.
+        answer.Headers.GetValues("Set-Cookie").Count().ShouldBe(2);
+        foreach (var cookie in answer.Headers.GetValues("Set-Cookie"))
+        {
+            cookie.ShouldContain("httponly", Case.Insensitive);
+            cookie.ShouldContain("samesite=strict", Case.Insensitive);
+        }
+
         var (here, there) = (host.Browser(), host.Browser());
         foreach (var client in new[] { here, there })
         {
@@ -137,7 +254,7 @@ public sealed class HouseholdTests
         for (var i = 0; i < 2; i++)
         {
             var answer = await SendAsync(client, "/api/sign-in", new SignInRequest("Ada", Password));
-            given.Add(answer.Headers.GetValues("Set-Cookie").Single().Split(';')[0]);
+            given.Add(SessionOf(answer));
         }
 
         given.Count.ShouldBe(2);
@@ -221,8 +338,10 @@ public sealed class HouseholdTests
     {
         await using var host = await TestHost.HouseholdAsync();
         var (ada, _) = await TwoAsync(host);
-        var old = await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new { });
-        var codes = (await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new { })).Codes;
+        var old = await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new MakeCodesRequest(Password));
+        var codes = (
+            await ada.PostAsync<RecoveryCodesView>("/api/account/recovery-codes", new MakeCodesRequest(Password))
+        ).Codes;
         codes.Distinct().Count().ShouldBe(8);
         codes.ShouldAllBe(c => c.Length == 19);
         const string wanted = "another plum for the boat";

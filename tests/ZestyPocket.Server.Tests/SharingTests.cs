@@ -132,14 +132,7 @@ public sealed class SharingTests
         var (ada, _) = await TwoAsync(host);
         var album = await ada.MakeAlbumAsync();
         var path = $"/api/albums/{album.Id}/invitations";
-        var asked = new InvitationRequest(
-            "Öma",
-            AlbumRole.Reader,
-            1,
-            1,
-            "oma@example.org",
-            "https://albums.example.org/"
-        );
+        var asked = new InvitationRequest("Öma", AlbumRole.Reader, 1, 1, "oma@example.org", "http://localhost/");
         var link = await ada.PostAsync<LinkView>(path, asked);
         var letters = Path.Combine(host.DataFolder, "letters");
         var letter = await File.ReadAllTextAsync(Directory.GetFiles(letters, "*.eml").ShouldHaveSingleItem(), Cancel);
@@ -148,11 +141,35 @@ public sealed class SharingTests
         var body = letter[(letter.IndexOf("\r\n\r\n", StringComparison.Ordinal) + 4)..];
         System
             .Text.Encoding.UTF8.GetString(Convert.FromBase64String(body.Trim()))
-            .ShouldContain($"https://albums.example.org{link.Path}");
+            .ShouldContain($"http://localhost{link.Path}");
 
-        foreach (var address in new[] { "nobody", "a@b.example\r\nBcc: c@d.example", "@" })
+        foreach (
+            var address in new[]
+            {
+                "nobody",
+                "a@b.example\r\nBcc: c@d.example",
+                "@",
+                "a@b.example, c@d.example",
+                "Oma <a@b.example>",
+            }
+        )
         {
             await ada.RefusedAsync(422, HttpMethod.Post, path, asked with { SendTo = address });
+        }
+
+        foreach (
+            var site in new[]
+            {
+                "https://albums.example.org",
+                "http://localhost.example.org",
+                "http://localhost@example.org",
+                "javascript:alert(1)//",
+                "Open http://localhost/",
+                "http://localhost/elsewhere?",
+            }
+        )
+        {
+            await ada.RefusedAsync(422, HttpMethod.Post, path, asked with { Site = site });
         }
 
         Directory.GetFiles(letters).Length.ShouldBe(1);

@@ -16,10 +16,15 @@ public sealed record NamedDate(LocalDate Day, LocalTime? Time);
 /// </summary>
 public static partial class FileNameDate
 {
+    /// <summary>Longest name that is looked at, from its end: more than file systems allow.</summary>
+    private const int Longest = 255;
+
     public static NamedDate? Read(string fileName)
     {
         ArgumentNullException.ThrowIfNull(fileName);
-        foreach (Match match in Pattern().Matches(fileName))
+        // Bounded by its length, never by a clock: on a busy machine a date is the same date.
+        var name = fileName.Length > Longest ? fileName[^Longest..] : fileName;
+        foreach (Match match in Pattern().Matches(name))
         {
             var (year, month, day) = (Number(match, "y"), Number(match, "m"), Number(match, "d"));
             if (month is < 1 or > 12 || day < 1 || day > CalendarSystem.Iso.GetDaysInMonth(year, month))
@@ -48,8 +53,7 @@ public static partial class FileNameDate
             + @"(?:(?:[-_. T]|\s+at\s+|, )*"
             + @"(?:(?<h>[01][0-9]|2[0-3])[-_.:h]?(?<n>[0-5][0-9])[-_.:m]?(?<s>[0-5][0-9])(?:[0-9]{3})?"
             + @"|(?<h>[01][0-9]|2[0-3])[-_.:h](?<n>[0-5][0-9])))?(?![0-9])",
-        RegexOptions.CultureInvariant,
-        matchTimeoutMilliseconds: 200
+        RegexOptions.CultureInvariant
     )]
     private static partial Regex Pattern();
 }

@@ -44,9 +44,9 @@ public static partial class FolderDate
             ? int.Parse(match.Groups[1].ValueSpan, CultureInfo.InvariantCulture)
             : null;
 
-    [GeneratedRegex(@"^((?:19|20)[0-9]{2})(?![0-9])", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(@"^((?:19|20)[0-9]{2})(?![0-9])", RegexOptions.CultureInvariant)]
     private static partial Regex Year();
 
-    [GeneratedRegex(@"^([0-9]{1,2})(?![0-9])", RegexOptions.CultureInvariant, matchTimeoutMilliseconds: 200)]
+    [GeneratedRegex(@"^([0-9]{1,2})(?![0-9])", RegexOptions.CultureInvariant)]
     private static partial Regex Part();
 }

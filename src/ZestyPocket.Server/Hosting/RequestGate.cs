@@ -126,6 +126,21 @@ public static class RequestGate
             };
         }
 
+        if (
+            MediaTypeHeaderValue.TryParse(request.ContentType, out var type)
+            && type.Charset.Length > 0
+            && !type.Charset.Equals("utf-8", StringComparison.OrdinalIgnoreCase)
+            && !type.Charset.Equals("\"utf-8\"", StringComparison.OrdinalIgnoreCase)
+        )
+        {
+            return new ProblemDetails
+            {
+                Status = StatusCodes.Status415UnsupportedMediaType,
+                Title = "Another kind of content is expected",
+                Detail = "Text is sent as UTF-8 here. Nothing was changed: send it as that.",
+            };
+        }
+
         return IsFromElsewhere(request)
             ? new ProblemDetails
             {

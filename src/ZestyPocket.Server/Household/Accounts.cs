@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -20,6 +19,7 @@ public sealed class Accounts(
     ZestySettings settings,
     Invitations invitations,
     SignInLog signIns,
+    PasswordTries tries,
     IHttpContextAccessor http,
     IClock clock
 )
@@ -35,14 +35,6 @@ public sealed class Accounts(
     private const int Codes = 8;
 
     private static readonly Duration LinkHolds = Duration.FromDays(7);
-
-    /// <summary>Checked where there is no account, so that the time tells nobody which names there are.</summary>
-    private static readonly Lazy<string> NobodysHash = new(() =>
-        new PasswordHasher<Account>().HashPassword(
-            new Account(),
-            Convert.ToHexString(RandomNumberGenerator.GetBytes(16))
-        )
-    );
 
     public async Task<MeView> MeAsync(CancellationToken cancel)
     {
@@ -65,28 +57,15 @@ public sealed class Accounts(
         ArgumentNullException.ThrowIfNull(asked);
         settings.RequireHousehold();
         var account = await users.FindByNameAsync(asked.Name.Trim());
-        if (account is null)
+        if (await tries.TryAsync(account, asked.Password, "wrong password", cancel) != PasswordAnswer.Right)
         {
-            users.PasswordHasher.VerifyHashedPassword(new Account(), NobodysHash.Value, asked.Password);
-            await signIns.NoteAsync(null, "no such name", succeeded: false, cancel);
             throw Refused();
         }
 
-        var result = await signIn.PasswordSignInAsync(
-            account,
-            asked.Password,
-            isPersistent: true,
-            lockoutOnFailure: true
-        );
-        await signIns.NoteAsync(
-            account.Id,
-            result.Succeeded ? "signed in"
-                : result.IsLockedOut ? "locked for five minutes"
-                : "wrong password",
-            result.Succeeded,
-            cancel
-        );
-        return result.Succeeded ? new MeView(SignInState.SignedIn, account.UserName) : throw Refused();
+        await signIn.SignInAsync(account!, isPersistent: true);
+        tries.RememberDevice(account!);
+        await signIns.NoteAsync(account!.Id, "signed in", succeeded: true, cancel);
+        return new MeView(SignInState.SignedIn, account.UserName);
     }
 
     /// <summary>Makes an account by way of a link, which is used up, and signs in.</summary>
@@ -95,7 +74,7 @@ public sealed class Accounts(
         ArgumentNullException.ThrowIfNull(asked);
         settings.RequireHousehold();
         var (name, now, hash) = (
-            PlainWords.Name(asked.Name).Trim(),
+            AccountName.Of(asked.Name),
             clock.GetCurrentInstant(),
             LinkSecret.HashOf(asked.Secret)
         );
@@ -114,6 +93,15 @@ public sealed class Accounts(
         {
             throw new RuleException(
                 "This link was used already or is too old. No account was made: ask for another one."
+            );
+        }
+
+        var look = AccountName.Look(name);
+        var names = await db.Set<Account>().Select(a => a.UserName!).ToListAsync(cancel);
+        if (names.Exists(n => AccountName.Look(n) == look))
+        {
+            throw new RuleException(
+                $"Somebody here has a name that looks like “{name}”. No account was made: choose one that tells you apart."
             );
         }
 
@@ -154,6 +142,7 @@ public sealed class Accounts(
         await signIns.NoteAsync(account.Id, "account made", succeeded: true, cancel);
         await transaction.CommitAsync(cancel);
         await signIn.SignInAsync(account, isPersistent: true);
+        tries.RememberDevice(account);
         return new MeView(SignInState.SignedIn, account.UserName);
     }
 
@@ -164,6 +153,7 @@ public sealed class Accounts(
     {
         var account = await users.RequireMineAsync(http);
         await users.UpdateSecurityStampAsync(account);
+        await Sessions.EndAllAsync(db, account.Id, cancel);
         await signIns.NoteAsync(account.Id, "signed out everywhere", succeeded: true, cancel);
         await signIn.SignOutAsync();
     }
@@ -173,6 +163,13 @@ public sealed class Accounts(
     {
         ArgumentNullException.ThrowIfNull(asked);
         var account = await users.RequireMineAsync(http);
+        await tries.RequireAsync(
+            account,
+            asked.Current,
+            "wrong password before another one",
+            "The password stays as it was",
+            cancel
+        );
         var changed = await users.ChangePasswordAsync(account, asked.Current, asked.Wanted);
         await signIns.NoteAsync(account.Id, "password changed", changed.Succeeded, cancel);
         if (!changed.Succeeded)
@@ -182,13 +179,22 @@ public sealed class Accounts(
             );
         }
 
-        await signIn.RefreshSignInAsync(account);
+        await Sessions.EndAllAsync(db, account.Id, cancel);
+        await signIn.SignInAsync(account, isPersistent: true);
     }
 
-    /// <summary>Makes new codes; those from before do not hold any more.</summary>
-    public async Task<RecoveryCodesView> MakeCodesAsync(CancellationToken cancel)
+    /// <summary>Makes new codes; those from before do not hold any more. Asks for the password again.</summary>
+    public async Task<RecoveryCodesView> MakeCodesAsync(MakeCodesRequest asked, CancellationToken cancel)
     {
+        ArgumentNullException.ThrowIfNull(asked);
         var account = await users.RequireMineAsync(http);
+        await tries.RequireAsync(
+            account,
+            asked.Password,
+            "wrong password before recovery codes",
+            "No codes were made",
+            cancel
+        );
         var codes = Enumerable.Range(0, Codes).Select(_ => LinkSecret.NewCode()).ToList();
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.RecoveryCodes.Where(c => c.AccountId == account.Id).ExecuteDeleteAsync(cancel);
@@ -241,10 +247,11 @@ public sealed class Accounts(
             );
         }
 
-        await users.SetLockoutEndDateAsync(account, null);
+        await Sessions.EndAllAsync(db, account.Id, cancel);
         await signIns.NoteAsync(account.Id, "password set by a recovery code", succeeded: true, cancel);
         await transaction.CommitAsync(cancel);
         await signIn.SignInAsync(account, isPersistent: true);
+        tries.RememberDevice(account);
         return new MeView(SignInState.SignedIn, account.UserName);
     }
 

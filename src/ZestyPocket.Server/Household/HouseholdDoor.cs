@@ -20,6 +20,7 @@ public static class HouseholdDoor
         services.AddHttpContextAccessor();
         services.AddScoped<ICurrentKeeper, CurrentKeeper>();
         services.AddScoped<Accounts>();
+        services.AddScoped<PasswordTries>();
         services.AddScoped<Passkeys>();
         services.AddScoped<SignInLog>();
         services.AddScoped<Invitations>();
@@ -35,8 +36,8 @@ public static class HouseholdDoor
                 (password.RequiredLength, password.RequiredUniqueChars) = (Accounts.ShortestPassword, 4);
                 (password.RequireDigit, password.RequireLowercase) = (false, false);
                 (password.RequireUppercase, password.RequireNonAlphanumeric) = (false, false);
-                options.Lockout.MaxFailedAccessAttempts = 10;
-                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+                // Wrong passwords are counted by address as well, see PasswordTries: an account locks nobody out.
+                options.Lockout.AllowedForNewUsers = false;
             })
             .AddEntityFrameworkStores<ZestyContext>()
             .AddSignInManager()
@@ -82,6 +83,9 @@ public static class HouseholdDoor
         options.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
         options.ExpireTimeSpan = TimeSpan.FromDays(30);
         options.SlidingExpiration = true;
+        options.Events.OnSigningIn = Sessions.BeginAsync;
+        options.Events.OnSigningOut = Sessions.EndAsync;
+        options.Events.OnValidatePrincipal = Sessions.ValidateAsync;
         options.Events.OnRedirectToLogin = context =>
             AnswerAsync(
                 context.HttpContext,

@@ -46,7 +46,8 @@ public static class HouseholdEndpoints
         group
             .MapPost(
                 "/account/recovery-codes",
-                (Accounts accounts, CancellationToken cancel) => accounts.MakeCodesAsync(cancel)
+                (MakeCodesRequest asked, Accounts accounts, CancellationToken cancel) =>
+                    accounts.MakeCodesAsync(asked, cancel)
             )
             .WithName("makeRecoveryCodes")
             .RequireRateLimiting(RateLimits.Guarded)

@@ -45,6 +45,9 @@ public sealed record SignInView(Instant At, string What, string From, bool Succe
 /// <summary>A passkey of an account.</summary>
 public sealed record PasskeyView(string Id, string Name, Instant MadeAt);
 
+/// <summary>Asks for new recovery codes.</summary>
+public sealed record MakeCodesRequest(string Password);
+
 /// <summary>Begins to make a passkey.</summary>
 public sealed record BeginPasskeyRequest(string Password);
 

@@ -16,6 +16,7 @@ public sealed class Invitations(
     ZestyContext db,
     ShareLog log,
     IPostOffice post,
+    IHttpContextAccessor http,
     ZestySettings settings,
     ICurrentKeeper keeper,
     IClock clock
@@ -145,7 +146,7 @@ public sealed class Invitations(
                     $"An invitation to “{album.Name}”",
                     $"Hello {name},\n\nyou are invited to the album “{album.Name}” as {InWords(asked.Role)}. Open this "
                         + $"link; it holds for {asked.Days} {(asked.Days == 1 ? "day" : "days")}:\n\n"
-                        + $"{asked.Site?.TrimEnd('/')}{path}\n"
+                        + $"{OwnSite.Of(http, asked.Site)}{path}\n"
                 ),
                 cancel
             );

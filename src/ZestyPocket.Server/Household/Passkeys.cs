@@ -15,6 +15,7 @@ public sealed class Passkeys(
     UserManager<Account> users,
     SignInManager<Account> signIn,
     SignInLog signIns,
+    PasswordTries tries,
     ZestySettings settings,
     IHttpContextAccessor http
 )
@@ -43,13 +44,13 @@ public sealed class Passkeys(
     {
         ArgumentNullException.ThrowIfNull(asked);
         var account = await users.RequireMineAsync(http);
-        var known = await signIn.CheckPasswordSignInAsync(account, asked.Password, lockoutOnFailure: true);
-        if (!known.Succeeded)
-        {
-            await signIns.NoteAsync(account.Id, "wrong password before a passkey", succeeded: false, cancel);
-            throw new RuleException("That is not your password. No passkey was made: type it again.");
-        }
-
+        await tries.RequireAsync(
+            account,
+            asked.Password,
+            "wrong password before a passkey",
+            "No passkey was made",
+            cancel
+        );
         if ((await users.GetPasskeysAsync(account)).Count >= Most)
         {
             throw new RuleException($"An account has at most {Most} passkeys. No passkey was made: remove one first.");

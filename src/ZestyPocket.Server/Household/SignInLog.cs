@@ -12,20 +12,20 @@ public sealed class SignInLog(ZestyContext db, IHttpContextAccessor http, IClock
 
     /// <summary>Saves also what else the context holds.</summary>
     /// <param name="account">Null when there is no such account.</param>
-    public Task<int> NoteAsync(Guid? account, string what, bool succeeded, CancellationToken cancel)
+    public async Task<SignInAttempt> NoteAsync(Guid? account, string what, bool succeeded, CancellationToken cancel)
     {
-        db.SignIns.Add(
-            new SignInAttempt
-            {
-                Id = Guid.CreateVersion7(),
-                AccountId = account,
-                What = what,
-                Succeeded = succeeded,
-                From = http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "this machine",
-                At = clock.GetCurrentInstant(),
-            }
-        );
-        return db.SaveChangesAsync(cancel);
+        var attempt = new SignInAttempt
+        {
+            Id = Guid.CreateVersion7(),
+            AccountId = account,
+            What = what,
+            Succeeded = succeeded,
+            From = http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "this machine",
+            At = clock.GetCurrentInstant(),
+        };
+        db.SignIns.Add(attempt);
+        await db.SaveChangesAsync(cancel);
+        return attempt;
     }
 
     /// <summary>The newest first.</summary>

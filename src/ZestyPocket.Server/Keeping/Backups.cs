@@ -69,7 +69,12 @@ public sealed class Backups(
     public async Task<BackupScheduleView> ScheduleAsync(CancellationToken cancel)
     {
         var now = await db.Keepers.AsNoTracking().SingleAsync(k => k.Id == keeper.Id, cancel);
-        return new BackupScheduleView(now.BackupEveryDays, now.BackupsKept, Path.GetFullPath(settings.Backups));
+        // Where a server keeps its files is nobody's business but of whoever runs it.
+        var folder =
+            settings.SignIn == SignInMode.None
+                ? Path.GetFullPath(settings.Backups)
+                : Path.GetFileName(settings.Backups);
+        return new BackupScheduleView(now.BackupEveryDays, now.BackupsKept, folder);
     }
 
     public async Task<BackupScheduleView> ScheduleAsync(BackupRhythm rhythm, CancellationToken cancel)

@@ -21,6 +21,7 @@ public sealed class Contributions(
     ContributorDoor door,
     ShareLog log,
     IPostOffice post,
+    IHttpContextAccessor http,
     ZestySettings settings,
     ICurrentKeeper keeper,
     IClock clock
@@ -100,7 +101,7 @@ public sealed class Contributions(
                     person.SendTo!,
                     "A question for you",
                     $"Hello {person.Name},\n\n{prompt}\n\nWrite your answer here; you need no account, and a phone is "
-                        + $"enough:\n\n{asked.Site?.TrimEnd('/')}{link.Path}\n"
+                        + $"enough:\n\n{OwnSite.Of(http, asked.Site)}{link.Path}\n"
                 ),
                 cancel
             );

@@ -24,7 +24,17 @@ public sealed class ContributorDoor(ZestyContext db, IClock clock)
                     l.Hash == hash
                     && l.RevokedAt == null
                     && l.ExpiresAt > now
-                    && db.Albums.Any(a => a.Id == l.AlbumId && a.PutAwayAt == null),
+                    && db.Albums.Any(a =>
+                        a.Id == l.AlbumId
+                        && a.PutAwayAt == null
+                        // Whoever was sent away does not go on asking by links.
+                        && (
+                            a.KeeperId == l.MadeBy
+                            || db.Shares.Any(s =>
+                                s.AlbumId == a.Id && s.KeeperId == l.MadeBy && s.Role == AlbumRole.Editor
+                            )
+                        )
+                    ),
                 cancel
             )
             ?? throw new RuleException(

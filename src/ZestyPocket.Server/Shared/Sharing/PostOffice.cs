@@ -26,7 +26,8 @@ public sealed class FolderPostOffice(ZestySettings settings) : IPostOffice
     public async Task SendAsync(Letter letter, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(letter);
-        if (!MailAddress.TryCreate(letter.To, out var to))
+        // One address and nothing else: what follows a comma would be another receiver.
+        if (!MailAddress.TryCreate(letter.To, out var to) || to.Address != letter.To.Trim())
         {
             throw new RuleException($"“{letter.To}” is no mail address. Nothing was sent: copy the link instead.");
         }

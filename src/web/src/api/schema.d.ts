@@ -6157,6 +6157,10 @@ export interface components {
              */
             cardsOfAlbumId?: null | string;
         };
+        /** @description Asks for new recovery codes. */
+        MakeCodesRequest: {
+            password: string;
+        };
         /** @description Whether the sheets of a printer make up for what was measured. */
         MakeUp: {
             makesUp: boolean;
@@ -10270,7 +10274,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeCodesRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

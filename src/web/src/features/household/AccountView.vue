@@ -22,9 +22,13 @@ const makeLink = () =>
     link.value = window.location.origin + made.path
   })
 const codes = ref<string[]>([])
+const codesPassword = ref('')
 const makeCodes = () =>
   run(async () => {
-    codes.value = (await answer(api.POST('/api/account/recovery-codes'))).codes
+    codes.value = (
+      await answer(api.POST('/api/account/recovery-codes', { body: { password: codesPassword.value } }))
+    ).codes
+    codesPassword.value = ''
     await client.invalidateQueries({ queryKey: ['me'] })
   })
 const change = () =>
@@ -100,7 +104,20 @@ const at = (instant: string) => new Date(instant).toLocaleString()
         Who forgets the password sets another one with a code. Each works once; {{ account?.recoveryCodes ?? 0 }} are
         left. Keep them on paper, away from this machine.
       </p>
-      <BButton size="sm" variant="outline-dark" :disabled="busy" @click="makeCodes">Make new codes</BButton>
+      <form class="d-flex flex-wrap gap-2 align-items-end" @submit.prevent="makeCodes">
+        <div>
+          <label for="codes-password" class="form-label mb-0">Your password, for new codes</label>
+          <BFormInput
+            id="codes-password"
+            v-model="codesPassword"
+            type="password"
+            autocomplete="current-password"
+            size="sm"
+            required
+          />
+        </div>
+        <BButton type="submit" size="sm" variant="outline-dark" :disabled="busy">Make new codes</BButton>
+      </form>
       <template v-if="codes.length">
         <p class="mt-2 mb-1">Write these down; they are shown only now, and older ones do not hold any more.</p>
         <ul class="codes" data-testid="codes">

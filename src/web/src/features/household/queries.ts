@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/vue-query'
 import { answer, api, type MeView } from '../../api/client'
+import { ownPath } from './ownPath'
 
 const me = ['me'] as const
 
@@ -13,4 +14,4 @@ export const useAccount = () =>
   useQuery({ queryKey: [...me, 'account'], queryFn: () => answer(api.GET('/api/account')) })
 
 /** Begins anew where it was wanted to go: nothing of another keeper stays in this window. */
-export const beginAnew = (to = '/') => window.location.assign(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+export const beginAnew = (to = '/') => window.location.assign(ownPath(to, window.location.origin))
