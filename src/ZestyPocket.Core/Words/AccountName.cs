@@ -15,8 +15,8 @@ public static class AccountName
     private static readonly Dictionary<char, char> LatinFor = Pairs();
 
     /// <summary>
-    /// The name as it is kept: compatibility forms as plain letters, one line. Throws <see cref="RuleException"/> when it
-    /// holds signs that nobody sees, or nothing that anybody does.
+    /// The name as it is kept: compatibility forms as plain letters, one line. Throws <see cref="RuleException"/> when
+    /// it holds signs that nobody sees, or nothing that anybody does.
     /// </summary>
     public static string Of(string typed)
     {

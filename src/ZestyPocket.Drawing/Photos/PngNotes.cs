@@ -22,8 +22,8 @@ internal static class PngNotes
     private const int AroundChunk = 12;
 
     /// <summary>
-    /// Looks through a file. Throws <see cref="PictureRefusedException"/> when it carries more than a picture does. What
-    /// is damaged is left to whoever decodes it.
+    /// Looks through a file. Throws <see cref="PictureRefusedException"/> when it carries more than a picture does.
+    /// What is damaged is left to whoever decodes it.
     /// </summary>
     public static void Bound(string path)
     {
@@ -48,8 +48,8 @@ internal static class PngNotes
                 if (++count > Most || unfolded > MostUnfolded)
                 {
                     throw new PictureRefusedException(
-                        "The picture carries far more notes than pixels: its texts or its colour profile unfold to more "
-                            + $"than {MostUnfolded >> 20} MB, or there are more than {Most:N0} of them. Save it again "
+                        "The picture carries far more notes than pixels: its texts or its colour profile unfold to "
+                            + $"more than {MostUnfolded >> 20} MB, or there are more than {Most:N0} of them. Save it again "
                             + "without them."
                     );
                 }

@@ -101,7 +101,7 @@ public sealed class Accounts(
         if (names.Exists(n => AccountName.Look(n) == look))
         {
             throw new RuleException(
-                $"Somebody here has a name that looks like “{name}”. No account was made: choose one that tells you apart."
+                $"Somebody here has a name that looks like “{name}”. No account was made: choose another one."
             );
         }
 

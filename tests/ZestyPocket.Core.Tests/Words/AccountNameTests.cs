@@ -2,7 +2,7 @@ using ZestyPocket.Core.Words;
 
 namespace ZestyPocket.Core.Tests.Words;
 
-/// <summary>Names that look alike. Source of the pairs: Unicode Technical Standard #39, confusables, from memory.</summary>
+/// <summary>Names that look alike. Source: Unicode Technical Standard #39, confusables, from memory.</summary>
 public sealed class AccountNameTests
 {
     [Theory]
