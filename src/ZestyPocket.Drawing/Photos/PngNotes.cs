@@ -49,7 +49,7 @@ internal static class PngNotes
                 {
                     throw new PictureRefusedException(
                         "The picture carries far more notes than pixels: its texts or its colour profile unfold to "
-                            + $"more than {MostUnfolded >> 20} MB, or there are more than {Most:N0} of them. Save it again "
+                            + $"more than {MostUnfolded >> 20} MB, or there are over {Most:N0} of them. Save it again "
                             + "without them."
                     );
                 }
