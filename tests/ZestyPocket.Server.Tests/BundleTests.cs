@@ -670,6 +670,60 @@ public sealed partial class BundleTests
         );
     }
 
+    /// <summary>As a damaged disk, or a version from before restores were judged, has left it.</summary>
+    [Theory]
+    [InlineData("UPDATE \"Albums\" SET \"Words\" = '{\"version\":\"abc\"}' WHERE \"Id\" = ")]
+    [InlineData("UPDATE \"Albums\" SET \"Calendar\" = '[]' WHERE \"Id\" = ")]
+    [InlineData("UPDATE \"Albums\" SET \"School\" = 'Nope' WHERE \"Id\" = ")]
+    [InlineData("UPDATE \"Albums\" SET \"Measures\" = '' WHERE \"Id\" = ")]
+    [InlineData("UPDATE \"Protectors\" SET \"Form\" = '{\"version\":\"abc\"}' WHERE \"AlbumId\" = ")]
+    [InlineData("UPDATE \"Photos\" SET \"Palette\" = '{\"version\":1e999}' WHERE \"AlbumId\" = ")]
+    [InlineData("UPDATE \"Units\" SET \"Content\" = '{\"version\":\"abc\"}' WHERE \"AlbumId\" = ")]
+    public async Task An_album_that_cannot_be_read_is_set_aside_and_everything_else_opens(string damage)
+    {
+        await using var host = await TestHost.StartAsync();
+        var whole = await AlbumAsync(host, pictures: 1);
+        var damaged = (await RestoreAsync(host, await WriteAsync(host, whole.Id))).Albums.Single().Id;
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<ZestyContext>();
+            await db.Database.OpenConnectionAsync(Cancel);
+            await using var spoil = ((NpgsqlConnection)db.Database.GetDbConnection()).CreateCommand();
+            spoil.CommandText = $"{damage}@id";
+            spoil.Parameters.AddWithValue("id", damaged);
+            (await spoil.ExecuteNonQueryAsync(Cancel)).ShouldBeGreaterThan(0);
+        }
+
+        await host.RestartAsync();
+        var shelf = await host.GetAsync<List<AlbumSummary>>("/api/albums");
+        shelf.Select(a => a.Id).ShouldBe([whole.Id, damaged], ignoreOrder: true);
+        shelf.Single(a => a.Id == whole.Id).Problem.ShouldBeNull();
+        await host.OpenAsync((await host.GetAsync<AlbumView>($"/api/albums/{whole.Id}")).Units[0].Id);
+
+        // What is there of it can be taken out as it is, and it can be put away.
+        var path = Path.Combine(host.DataFolder, "as it is.zip");
+        await using (var scope = host.Services.CreateAsyncScope())
+        {
+            await scope
+                .ServiceProvider.GetRequiredService<BundleWriter>()
+                .WriteAsync(path, [damaged], (_, _) => { }, Cancel);
+        }
+
+        using (var zip = ZipFile.OpenRead(path))
+        {
+            zip.Entries.ShouldContain(e => e.FullName.StartsWith("originals/", StringComparison.Ordinal));
+        }
+
+        foreach (var step in new[] { "put-away", "bring-back", "put-away" })
+        {
+            (
+                await host.Client.PostAsync(new Uri($"/api/albums/{damaged}/{step}", UriKind.Relative), null, Cancel)
+            ).StatusCode.ShouldBe(System.Net.HttpStatusCode.NoContent);
+        }
+
+        (await host.GetAsync<List<AlbumSummary>>("/api/albums")).Single().Id.ShouldBe(whole.Id);
+    }
+
     [Fact]
     public async Task An_original_that_no_row_names_is_not_kept_and_a_refused_bundle_leaves_none()
     {

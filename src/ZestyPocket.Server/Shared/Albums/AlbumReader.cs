@@ -13,7 +13,7 @@ using ZestyPocket.Storage.Sharing;
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Reads the keeper's albums for the screen.</summary>
-public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock clock)
+public sealed partial class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock clock, ILogger<AlbumReader> log)
 {
     /// <summary>The albums the keeper may do with what is being asked for, without those put away.</summary>
     public IQueryable<Album> Mine => AlbumAccess.Of(db, keeper.Id, keeper.Needs).Where(a => a.PutAwayAt == null);
@@ -22,9 +22,69 @@ public sealed class AlbumReader(ZestyContext db, ICurrentKeeper keeper, IClock c
         await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel)
         ?? throw new MissingException("The album");
 
+    /// <summary>The albums on the shelf. One that cannot be read says so, and keeps no other from being shown.</summary>
     public async Task<IReadOnlyList<AlbumSummary>> ShelfAsync(CancellationToken cancel)
     {
-        var rows = await Mine.OrderBy(a => a.MadeAt)
+        try
+        {
+            return await SummariesAsync(Mine, cancel);
+        }
+        catch (Exception unreadable) when (IsOfTheAlbum(unreadable))
+        {
+            // Which of them? Only what every database row has is asked for all of them.
+            var all = await Mine.OrderBy(a => a.MadeAt).Select(a => new { a.Id, a.Name }).ToListAsync(cancel);
+            var shelf = new List<AlbumSummary>();
+            foreach (var album in all)
+            {
+                shelf.AddRange(await OneAsync(album.Id, album.Name, cancel));
+            }
+
+            return shelf;
+        }
+    }
+
+    private async Task<IReadOnlyList<AlbumSummary>> OneAsync(Guid id, string name, CancellationToken cancel)
+    {
+        try
+        {
+            return await SummariesAsync(Mine.Where(a => a.Id == id), cancel);
+        }
+        catch (Exception unreadable) when (IsOfTheAlbum(unreadable))
+        {
+            LogUnreadable(log, id, unreadable);
+            return
+            [
+                new AlbumSummary(
+                    id,
+                    name,
+                    AlbumKind.Weekly,
+                    default,
+                    string.Empty,
+                    0,
+                    0,
+                    string.Empty,
+                    false,
+                    await AlbumAccess.RoleAsync(db, keeper.Id, id, cancel) ?? AlbumRole.Owner,
+                    string.Empty,
+                    null,
+                    "This album cannot be opened: something of it is damaged, or was stored by another version. Export "
+                        + "it as it is, then restore an earlier backup, or put it away. All other albums are untouched."
+                ),
+            ];
+        }
+    }
+
+    /// <summary>Whatever a damaged row or document throws when it is read; not that the database is away.</summary>
+    private static bool IsOfTheAlbum(Exception exception) =>
+        exception is not (OperationCanceledException or OutOfMemoryException) && Outage.Of(exception) is null;
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Album {AlbumId} cannot be read and was set aside")]
+    private static partial void LogUnreadable(ILogger log, Guid albumId, Exception exception);
+
+    private async Task<IReadOnlyList<AlbumSummary>> SummariesAsync(IQueryable<Album> among, CancellationToken cancel)
+    {
+        var rows = await among
+            .OrderBy(a => a.MadeAt)
             .Select(a => new
             {
                 Album = a,

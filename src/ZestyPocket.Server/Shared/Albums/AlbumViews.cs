@@ -17,6 +17,7 @@ public sealed record SizeView(long Width, long Height, string Label)
 /// <param name="Role">What the keeper may do with it.</param>
 /// <param name="Owner">The name of whose album it is.</param>
 /// <param name="CoverUnitId">The last week or day with something in its pockets; null for none.</param>
+/// <param name="Problem">Why it cannot be opened, and what can be done; null for every other album.</param>
 public sealed record AlbumSummary(
     Guid Id,
     string Name,
@@ -29,7 +30,8 @@ public sealed record AlbumSummary(
     bool IsDemo,
     AlbumRole Role,
     string Owner,
-    Guid? CoverUnitId
+    Guid? CoverUnitId,
+    string? Problem = null
 );
 
 /// <summary>An album with its tape.</summary>

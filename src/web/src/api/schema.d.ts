@@ -4336,6 +4336,8 @@ export interface components {
              * @description The last week or day with something in its pockets; null for none.
              */
             coverUnitId: null | string;
+            /** @description Why it cannot be opened, and what can be done; null for every other album. */
+            problem?: null | string;
         };
         /** @description An album with its tape. */
         AlbumView: {

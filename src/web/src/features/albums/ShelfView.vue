@@ -5,6 +5,7 @@ import { answer, api, type AlbumSummary } from '../../api/client'
 import ThemeSwitch from '../../shared/ThemeSwitch.vue'
 import { useNotices } from '../../shared/notices'
 import AlbumTile from './AlbumTile.vue'
+import DamagedTile from './DamagedTile.vue'
 import NewAlbumDialog from './NewAlbumDialog.vue'
 import { keys } from '../../shared/queries'
 import { useMe } from '../household/queries'
@@ -91,7 +92,8 @@ async function bringBack() {
 
     <ul class="tiles list-unstyled">
       <li v-for="(album, i) in albums" :key="album.id" :class="{ first: i === 0 }">
-        <AlbumTile :album="album" :large="i === 0" @away="away(album)" />
+        <DamagedTile v-if="album.problem" :album="album" @away="away(album)" />
+        <AlbumTile v-else :album="album" :large="i === 0" @away="away(album)" />
       </li>
     </ul>
     <BModal
