@@ -17,8 +17,8 @@ namespace ZestyPocket.Server.Tests.Fuzzing;
 
 /// <summary>
 /// Bundles that somebody rewrote: every column of every table, values within documents, references into another
-/// keeper's album, hashes, versions, sizes, rows twice or gone, cut off. Nothing of the other keeper is read, written or
-/// removed, no start fails, and no page stays 500.
+/// keeper's album, hashes, versions, sizes, rows twice or gone, cut off. Nothing of the other keeper is read, written
+/// or removed, no start fails, and no page stays 500.
 /// </summary>
 public sealed class BundleFuzzTests
 {
@@ -172,7 +172,7 @@ public sealed class BundleFuzzTests
         return files;
     }
 
-    /// <summary>Writes the bundle with one to three changes, and a manifest that is right for them; says what changed.</summary>
+    /// <summary>Writes the bundle with one to three changes and a manifest that is right; says what changed.</summary>
     private static async Task<string> WriteAsync(
         string path,
         List<(string Name, byte[] Content)> bundle,

@@ -22,7 +22,7 @@ public sealed partial class AlbumReader(ZestyContext db, ICurrentKeeper keeper, 
         await Mine.Include(a => a.Protectors).SingleOrDefaultAsync(a => a.Id == id, cancel)
         ?? throw new MissingException("The album");
 
-    /// <summary>The albums on the shelf. One that cannot be read says so, and keeps no other from being shown.</summary>
+    /// <summary>The albums on the shelf. One that cannot be read says so and keeps no other away.</summary>
     public async Task<IReadOnlyList<AlbumSummary>> ShelfAsync(CancellationToken cancel)
     {
         try
