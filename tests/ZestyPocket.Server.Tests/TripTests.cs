@@ -180,13 +180,21 @@ public sealed class TripTests
     }
 
     [Fact]
-    public async Task Weather_comes_from_a_table_or_a_list_and_is_printed_instead_of_the_almanacs()
+    public async Task Weather_comes_from_a_table_or_a_list_and_what_a_stand_in_makes_up_is_never_printed()
     {
         await using var host = await TestHost.StartAsync();
         var album = await host.MakeAlbumAsync();
         await host.AddAsync(album.Id, "a.jpg", Pictures.Jpeg(400, 300, "2026:05:04 09:30:00"));
         await SendAsync(host, album.Id, "tracks", "way.gpx", Gpx());
         (await TripAsync(host, album.Id)).Days.Single(d => d.Day == Day).Source.ShouldBe(WeatherSource.Almanac);
+        var before = await host.EditAsync(
+            await host.OpenAsync(album.Units[0].Id),
+            new AddCard(CardKind.Facts, Day: Day) { Revision = 0 }
+        );
+        var computed = await WordsOfAsync(host, before.Id, CardKind.Facts);
+        computed.ShouldNotContain("°C");
+        computed.ShouldContain("of daylight");
+        await host.StepAsync(before, "undo");
         var csv = "Date;Low;High;Sky\n2026-05-04;-3;4;Hagel, dann Sonne\n2026-05-05;x;4;Rain\n2026-05-06;8;2;Rain\n";
         var answer = await SendAsync(host, album.Id, "weather", "w.csv", Encoding.UTF8.GetBytes(csv));
         (

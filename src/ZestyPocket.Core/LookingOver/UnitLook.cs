@@ -206,7 +206,7 @@ public sealed class UnitLook
                 continue;
             }
 
-            foreach (var wrong in WordChecks.Of(card.Words, DaysOf(card), names))
+            foreach (var wrong in WordChecks.Of(card.Words, DaysOf(card), names, _desk.Style.Order))
             {
                 yield return Of(
                     FindingRule.WordsWrong,
@@ -242,14 +242,7 @@ public sealed class UnitLook
     }
 
     private IReadOnlyList<LocalDate> DaysOf(Card card) =>
-        card.Day is { } day
-            ? [day]
-            :
-            [
-                .. Enumerable
-                    .Range(0, Period.DaysBetween(_desk.Dates.First, _desk.Dates.Last) + 1)
-                    .Select(_desk.Dates.First.PlusDays),
-            ];
+        WordChecks.DaysOf(card.Day, [], _desk.Dates.First, _desk.Dates.Last);
 
     private IEnumerable<Finding> Lookalikes()
     {

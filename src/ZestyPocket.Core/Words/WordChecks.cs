@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 using NodaTime;
+using ZestyPocket.Core.Dates;
 
 namespace ZestyPocket.Core.Words;
 
@@ -76,17 +77,36 @@ public static partial class WordChecks
         "December",
     ];
 
+    /// <summary>
+    /// The days that the words of a card are about: those of its story, whose words flow over several cards; else its
+    /// own day; else all of its week or day. A weekday that is none of them is worth a look [practice].
+    /// </summary>
+    /// <param name="story">The days of its story; empty when it has none, or tells of a theme.</param>
+    public static IReadOnlyList<LocalDate> DaysOf(
+        LocalDate? card,
+        IReadOnlyList<LocalDate> story,
+        LocalDate first,
+        LocalDate last
+    )
+    {
+        ArgumentNullException.ThrowIfNull(story);
+        return story.Count > 0 ? [.. story.Order()]
+            : card is { } day ? [day]
+            : [.. Enumerable.Range(0, Period.DaysBetween(first, last) + 1).Select(first.PlusDays)];
+    }
+
     /// <summary>Doubled blanks, weekdays and dates against the days, and names against those the album knows.</summary>
     public static ImmutableArray<WordFinding> Of(
         string words,
         IReadOnlyList<LocalDate> days,
-        IReadOnlyList<string> names
+        IReadOnlyList<string> names,
+        DateOrder order = DateOrder.DayMonth
     )
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(days);
         ArgumentNullException.ThrowIfNull(names);
-        return [.. Blanks(words).Concat(Dates(words, days)).Concat(Names(words, names)).OrderBy(f => f.Start)];
+        return [.. Blanks(words).Concat(Dates(words, days, order)).Concat(Names(words, names)).OrderBy(f => f.Start)];
     }
 
     /// <summary>
@@ -143,7 +163,7 @@ public static partial class WordChecks
         }
     }
 
-    private static IEnumerable<WordFinding> Dates(string words, IReadOnlyList<LocalDate> days)
+    private static IEnumerable<WordFinding> Dates(string words, IReadOnlyList<LocalDate> days, DateOrder order)
     {
         if (days.Count == 0)
         {
@@ -166,7 +186,7 @@ public static partial class WordChecks
                     match.Index,
                     match.Length,
                     match.Value,
-                    $"{match.Value} is none of its days: {Named(days)}.",
+                    $"{match.Value} is none of its days: {Named(days, order)}.",
                     days.Count == 1 ? days[0].DayOfWeek.ToString() : null
                 );
             }
@@ -200,7 +220,7 @@ public static partial class WordChecks
                     weekday.Index,
                     weekday.Length,
                     weekday.Value,
-                    $"{day} {Months[month - 1]} {year} is a {date.DayOfWeek}.",
+                    $"{Plain(date, order)} {year} is a {date.DayOfWeek}.",
                     date.DayOfWeek.ToString()
                 );
             }
@@ -211,7 +231,7 @@ public static partial class WordChecks
                     match.Index,
                     match.Length,
                     match.Value,
-                    $"{day} {Months[month - 1]} is none of its days: {Named(days)}.",
+                    $"{Plain(date, order)} is none of its days: {Named(days, order)}.",
                     null
                 );
             }
@@ -269,10 +289,15 @@ public static partial class WordChecks
             || (restA == 2 && restB == 2 && a[from] == b[from + 1] && a[from + 1] == b[from]);
     }
 
-    private static string Named(IReadOnlyList<LocalDate> days) =>
-        days.Count == 1
-            ? $"{days[0].DayOfWeek} {days[0].Day} {Months[days[0].Month - 1]}"
-            : $"{days[0].Day} {Months[days[0].Month - 1]} to {days[^1].Day} {Months[days[^1].Month - 1]}";
+    private static string Plain(LocalDate date, DateOrder order) =>
+        order == DateOrder.MonthDay ? $"{Months[date.Month - 1]} {date.Day}" : $"{date.Day} {Months[date.Month - 1]}";
+
+    /// <summary>Days in the album's order of day and month; single ones as long as there are few.</summary>
+    private static string Named(IReadOnlyList<LocalDate> days, DateOrder order) =>
+        days.Count == 1 ? SpanLabel.Day(days[0], order)
+        : Period.DaysBetween(days[0], days[^1]) == days.Count - 1
+            ? $"{SpanLabel.Day(days[0], order)} to {SpanLabel.Day(days[^1], order)}"
+        : string.Join(", ", days.Select(d => SpanLabel.Day(d, order)));
 
     [GeneratedRegex(@"\n(?:[ \t]*\n){2,}")]
     private static partial Regex BlankLines();

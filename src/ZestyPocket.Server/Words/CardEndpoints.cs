@@ -157,17 +157,15 @@ public sealed class WordsOver(PieceFaces faces, Speller speller, ZestyContext db
         IReadOnlyList<WordFinding> misspelt
     )
     {
-        var days = Enumerable
-            .Range(0, NodaTime.Period.DaysBetween(open.Dates.First, open.Dates.Last) + 1)
-            .Select(open.Dates.First.PlusDays)
-            .ToList();
+        var days = WordChecks.DaysOf(card.Day, story?.Days ?? [], open.Dates.First, open.Dates.Last);
         var typed = !ComputedCards.IsComputed(card.Kind);
         var found = typed
             ? WordChecks
                 .Of(
                     card.Words,
                     days,
-                    [.. open.Words.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place)]
+                    [.. open.Words.People.Select(p => p.Name), .. open.Calendar.Stays.Select(s => s.Place)],
+                    open.Calendar.Style.Order
                 )
                 .ToList()
             : [];

@@ -137,4 +137,29 @@ public sealed class WordCheckTests
             HandCapacity.Measured(0, 10, Length.FromInches(3), Length.FromMillimetres(8))
         );
     }
+
+    [Fact]
+    public void A_weekday_of_the_week_that_is_none_of_the_storys_own_days_is_found()
+    {
+        var (monday, sunday) = (Day.PlusDays(-2), Day.PlusDays(4));
+        var week = WordChecks.DaysOf(null, [], monday, sunday);
+        week.Count.ShouldBe(7);
+        WordChecks.Of("On Thursday we planted beans.", week, []).ShouldBeEmpty();
+        // A story of two days, on however many cards it flows.
+        var own = WordChecks.DaysOf(null, [Day, monday], monday, sunday);
+        own.ShouldBe([monday, Day]);
+        WordChecks.Of("On Wednesday, after Monday's rain.", own, []).ShouldBeEmpty();
+        WordChecks
+            .Of("On Thursday we planted beans.", own, [])
+            .Single()
+            .Says.ShouldBe("Thursday is none of its days: Mon 4 May, Wed 6 May.");
+        WordChecks.DaysOf(Day, [], monday, sunday).ShouldBe([Day]);
+    }
+
+    [Fact]
+    public void Dates_are_named_in_the_albums_order() =>
+        WordChecks
+            .Of("It rained on 8 May.", [Day], [], ZestyPocket.Core.Dates.DateOrder.MonthDay)
+            .Single()
+            .Says.ShouldBe("May 8 is none of its days: Wed May 6.");
 }

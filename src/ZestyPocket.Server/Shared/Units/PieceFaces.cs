@@ -13,12 +13,7 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Shared;
 
 /// <summary>Makes the face of a piece: the same for the screen, the sheet and the page.</summary>
-public sealed class PieceFaces(
-    FontShelf fonts,
-    IWeatherAlmanac almanac,
-    CompositionFaces compositions,
-    BoughtCardFaces boughtCards
-)
+public sealed class PieceFaces(FontShelf fonts, CompositionFaces compositions, BoughtCardFaces boughtCards)
 {
     /// <summary>A piece at a cut size, with its finish; null for a print whose photo has left the week.</summary>
     public PieceFace? Of(OpenUnit open, Piece piece, Size cut)
@@ -462,8 +457,11 @@ public sealed class PieceFaces(
             : null;
     }
 
-    /// <summary>Daylight and weather of a day, where the unit's pictures were taken.</summary>
-    private string Facts(OpenUnit open, LocalDate day)
+    /// <summary>
+    /// Daylight of a day, where the unit's pictures were taken, and its weather if somebody noted it: what a stand-in
+    /// makes up is never printed.
+    /// </summary>
+    private static string Facts(OpenUnit open, LocalDate day)
     {
         var seen = SeenAtOf(open);
         // The day's own pictures and ways say best where it was.
@@ -477,12 +475,7 @@ public sealed class PieceFaces(
         }
 
         var zone = open.Calendar.Travel.ZoneOf(day.At(new LocalTime(12, 0)));
-        return ComputedCards.Facts(
-            Daylight.On(day, at.Latitude, at.Longitude, zone),
-            zone,
-            open.Calendar.Style,
-            noted ?? almanac.On(day, at.Latitude, at.Longitude)
-        );
+        return ComputedCards.Facts(Daylight.On(day, at.Latitude, at.Longitude, zone), zone, open.Calendar.Style, noted);
     }
 
     /// <summary>Largest type of a legend.</summary>
