@@ -70,12 +70,13 @@ public static class Geodesic
             var sinSigma = Math.Sqrt(
                 Math.Pow(cos2 * sinLambda, 2) + Math.Pow((cos1 * sin2) - (sin1 * cos2 * cosLambda), 2)
             );
+            var cosSigma = (sin1 * sin2) + (cos1 * cos2 * cosLambda);
             if (sinSigma < 1e-15)
             {
-                return Distance.None;
+                // The same place, or the place exactly opposite.
+                return cosSigma > 0 ? Distance.None : null;
             }
 
-            var cosSigma = (sin1 * sin2) + (cos1 * cos2 * cosLambda);
             var sigma = Math.Atan2(sinSigma, cosSigma);
             var sinAlpha = cos1 * cos2 * sinLambda / sinSigma;
             var cosSqAlpha = 1 - (sinAlpha * sinAlpha);

@@ -135,6 +135,20 @@ public sealed class GeodesicTests
                 iter: 2_000
             );
 
+    /// <summary>
+    /// Between opposite places the shortest way leads over a pole: half a meridian, 20,003,931.459 m (twice the quarter
+    /// above; geographiclib-geodesic 2.2 says the same).
+    /// </summary>
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(0, -7e-15)]
+    [InlineData(36.5, 12)]
+    [InlineData(90, 0)]
+    public void To_the_place_exactly_opposite_it_is_half_a_meridian(double latitude, double longitude) =>
+        Geodesic
+            .Between(new GeoPoint(latitude, longitude), new GeoPoint(-latitude, longitude - 180))
+            .Metres.ShouldBe(20_003_931.459, 0.01);
+
     [Fact]
     public void No_way_at_all_is_nought_long_also_at_a_pole_and_across_the_date_line()
     {
