@@ -407,7 +407,7 @@ public sealed class UnitLook
             .Where(lies => lies is not null)
             .Select(lies => _desk.Content.Find(lies!.Value.PieceId))
             .OfType<Piece>()
-            .Sum(piece => piece.Steps.Count(s => s.Kind == HandStepKind.StickOn))
+            .Sum(piece => piece.Steps.Where(s => s.Kind == HandStepKind.StickOn).Sum(s => s.Things))
         where count > 0 && count % 2 == 0
         select new Finding(
             FindingRule.OrnamentsEven,

@@ -24,8 +24,8 @@ public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock
     /// <summary>Where it is folded and punched.</summary>
     public PaperMarks Marks { get; init; } = PaperMarks.None;
 
-    /// <summary>The unit in its number, such as <c>W19</c>.</summary>
-    public string UnitCode => Number.LastIndexOf(' ') is > 0 and var at ? Number[..at] : Number;
+    /// <summary>The week or day it belongs to; none for what belongs to the album, such as a strip for its spine.</summary>
+    public Guid UnitId { get; init; }
 }
 
 /// <summary>The back of a piece.</summary>

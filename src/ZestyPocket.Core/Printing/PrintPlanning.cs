@@ -36,7 +36,7 @@ internal sealed class PrintPlanning(PrinterSetup setup, ISheetCovering? covering
             var pieces = onSheets.FindAll(d => d.Stock == stock && d.Back is not null == both);
             foreach (
                 var together in setup.Options.UnitPerSheet
-                    ? pieces.GroupBy(d => d.UnitCode).Select(g => g.ToList()).ToList()
+                    ? pieces.GroupBy(d => d.UnitId).Select(g => g.ToList()).ToList()
                     : [pieces]
             )
             {
@@ -115,13 +115,13 @@ internal sealed class PrintPlanning(PrinterSetup setup, ISheetCovering? covering
 
         var setups = Sheets(stock, both);
         var kinds = Kinds(stock, setups);
-        var units = pieces.Select(p => p.UnitCode).Distinct().ToList();
+        var units = pieces.Select(p => p.UnitId).Distinct().ToList();
         var filled = SheetFilling.Fill(
             [.. pieces.Select((d, i) => new SheetPiece(i, d.Cut, MayTurn(stock)))],
             kinds,
             setup.GapBetween,
             covering,
-            [.. pieces.Select(p => units.IndexOf(p.UnitCode))],
+            [.. pieces.Select(p => units.IndexOf(p.UnitId))],
             cancel
         );
         _proved &= filled.IsProved;

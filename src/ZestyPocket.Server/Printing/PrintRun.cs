@@ -117,15 +117,17 @@ public sealed class PrintRun(
         var due = placed.Of(opened);
         var standing = await placed.StandingAsync(due, wanted, cancel);
         var wantedIds = standing.Where(s => s.OnSheets).Select(s => s.PieceId).ToHashSet();
-        var numbers = standing.Where(s => s.OnSheets).Select(s => s.Number).ToList();
         List<DuePiece> pieces = [.. due.Pieces.Where(p => wantedIds.Contains(p.PieceId))];
         return new PreparedRun(
             opened[^1].Album.Name,
             plans.For(pieces, setup, cancel),
             due.Faces,
             due.UnitOf,
-            [.. due.Doubts.Where(d => numbers.Exists(n => IsOf(d, n))), .. OneSideOnly(pieces, setup)],
-            [.. due.ByHand.Where(h => numbers.Contains(h.Number))],
+            [
+                .. due.Doubts.Where(d => wantedIds.Contains(d.PieceId)).Select(d => d.Words),
+                .. OneSideOnly(pieces, setup),
+            ],
+            [.. due.ByHand.Where(h => wantedIds.Contains(h.PieceId)).Select(h => (h.Number, h.Steps))],
             due.Recipes,
             standing
         )
@@ -149,11 +151,6 @@ public sealed class PrintRun(
             .Select(p =>
                 $"{p.Number}: your {Stocks.Name(p.Stock)} takes print on one side only, and this piece has a back."
             );
-
-    /// <summary>A doubt begins with the number of its piece, or of that piece's back.</summary>
-    private static bool IsOf(string doubt, string number) =>
-        doubt.StartsWith($"{number}:", StringComparison.Ordinal)
-        || doubt.StartsWith($"{number} back:", StringComparison.Ordinal);
 
     /// <summary>Draws one planned sheet, in points.</summary>
     public void DrawSheet(

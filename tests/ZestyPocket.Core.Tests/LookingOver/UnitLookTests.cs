@@ -343,13 +343,18 @@ public sealed class UnitLookTests
         Stuck(2).ShouldHaveSingleItem().Words.ShouldContain("2 things are stuck onto this spread");
         Stuck(1).ShouldBeEmpty();
         Stuck(3).ShouldBeEmpty();
+        // Things are counted, not steps.
+        Stuck(1, "four paper suns").Single().Words.ShouldContain("4 things");
+        Stuck(1, "12 dots").Single().Words.ShouldContain("12 things");
+        Stuck(1, "3x star").ShouldBeEmpty();
+        Stuck(2, "one moon").ShouldHaveSingleItem();
 
-        static List<Finding> Stuck(int count)
+        static List<Finding> Stuck(int count, string words = "star")
         {
             var desk = Laid(Nine, "6x8-full", Upright(4));
             foreach (var print in desk.Content.Pieces.OfType<PhotoPrint>().Take(count))
             {
-                var step = new WrittenStep(HandStepKind.StickOn, "star");
+                var step = new WrittenStep(HandStepKind.StickOn, words);
                 desk = Desks.After(desk, new PlanSteps(print.Id, [step]) { Revision = 0 }, Tools);
             }
 

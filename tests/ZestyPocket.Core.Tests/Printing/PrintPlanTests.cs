@@ -15,7 +15,13 @@ public sealed class PrintPlanTests
         int height,
         string unit = "W19",
         Stock stock = Stock.WhiteCard
-    ) => new(new Guid(number, 0, 0, new byte[8]), $"{unit} L{number}", Size.FromInches(width, height), stock);
+    ) =>
+        new(new Guid(number, 0, 0, new byte[8]), $"{unit} L{number}", Size.FromInches(width, height), stock)
+        {
+            UnitId = UnitOf(unit),
+        };
+
+    private static Guid UnitOf(string code) => new(code.GetHashCode(StringComparison.Ordinal), 1, 1, new byte[8]);
 
     private static List<DuePiece> Threes(int count, string unit = "W19", int from = 1) =>
         [.. Enumerable.Range(from, count).Select(i => Piece(i, 3, 4, unit))];
@@ -27,10 +33,25 @@ public sealed class PrintPlanTests
         PrintPlan.For(due, Letter).Sheets.Length.ShouldBe(1);
         var apart = PrintPlan.For(due, Letter with { Options = new SheetOptions { UnitPerSheet = true } });
         apart.Sheets.Length.ShouldBe(2);
-        apart.Sheets.ShouldAllBe(s => s.Pieces.Select(p => p.Due.UnitCode).Distinct().Count() == 1);
+        apart.Sheets.ShouldAllBe(s => s.Pieces.Select(p => p.Due.UnitId).Distinct().Count() == 1);
         SheetSavings
             .Of(due, apart, null)
             .ShouldContain("With several weeks or days on a sheet these pieces take 1 sheet instead of 2.");
+    }
+
+    [Fact]
+    public void With_one_week_per_sheet_flips_and_mats_share_the_sheet_of_their_week()
+    {
+        List<DuePiece> due =
+        [
+            .. Threes(1),
+            .. new[] { "W19 L1 flip", "W19 L1 mat", "W19 L1 picture" }.Select(
+                (n, i) => Piece(10 + i, 3, 4) with { Number = n }
+            ),
+        ];
+        PrintPlan
+            .For(due, Letter with { Options = new SheetOptions { UnitPerSheet = true } })
+            .Sheets.Length.ShouldBe(1);
     }
 
     [Fact]
@@ -270,7 +291,7 @@ public sealed class PrintPlanTests
             Piece(4, 6, 8, stock: Stock.PhotoPaper),
             Piece(5, 6, 4, "W20", Stock.PhotoPaper),
         ];
-        var prints = LabPrints.Of(due, p => $"2026-{p.UnitCode}");
+        var prints = LabPrints.Of(due, p => p.UnitId == UnitOf("W19") ? "2026-W19" : "2026-W20");
         prints
             .Select(p => (p.FileName, p.Pieces.Length))
             .ShouldBe([
@@ -301,7 +322,7 @@ public sealed class PrintPlanTests
             .. Enumerable.Range(0, 60).Select(i => Piece(i, i % 3 == 0 ? 6 : 3, 4, $"W{10 + (i % 5)}")),
         ];
         var plan = PrintPlan.For(due, Letter);
-        var spread = plan.Sheets.Sum(s => s.Pieces.Select(p => p.Due.UnitCode).Distinct().Count());
+        var spread = plan.Sheets.Sum(s => s.Pieces.Select(p => p.Due.UnitId).Distinct().Count());
         // Five weeks on about as many sheets as they fill, and at most one more at each border.
         spread.ShouldBeLessThanOrEqualTo(plan.Sheets.Length + 10);
     }

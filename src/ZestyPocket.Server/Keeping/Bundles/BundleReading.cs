@@ -640,6 +640,7 @@ internal sealed class BundleReading(
             Report.Add("The manifest is missing: nobody can say whether this is everything.");
         }
 
+        await RequireWholeAsync(albums, cancel);
         await MendStashAsync(cancel);
         await MendUnitsAsync([.. albums], cancel);
         var lost = await WithoutOriginalsAsync([.. albums], cancel);
@@ -665,6 +666,21 @@ internal sealed class BundleReading(
             _originals.Count,
             Report.Lines
         );
+    }
+
+    /// <summary>An album has a week or day and a page protector at least: without them it is none.</summary>
+    private async Task RequireWholeAsync(HashSet<Guid> albums, CancellationToken cancel)
+    {
+        var broken = await db
+            .Albums.Where(a => albums.Contains(a.Id) && (!a.Units.Any() || !a.Protectors.Any(p => !p.Gone)))
+            .Select(a => a.Name)
+            .FirstOrDefaultAsync(cancel);
+        if (broken is not null)
+        {
+            throw new RuleException(
+                $"Of “{Shown(broken)}” in this bundle every week or every page protector is lost. Nothing was restored."
+            );
+        }
     }
 
     /// <summary>What is counted beside a content follows from it, whatever the row says.</summary>

@@ -16,8 +16,8 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
     private readonly List<DuePiece> _pieces = [];
     private readonly Dictionary<(Guid PieceId, int Part), PieceFace> _faces = [];
     private readonly Dictionary<Guid, Guid> _unitOf = [];
-    private readonly List<string> _doubts = [];
-    private readonly List<(string Number, IReadOnlyList<HandStep> Steps)> _byHand = [];
+    private readonly List<(Guid PieceId, string Words)> _doubts = [];
+    private readonly List<(Guid PieceId, string Number, IReadOnlyList<HandStep> Steps)> _byHand = [];
 
     public IReadOnlyList<DuePiece> Pieces => _pieces;
 
@@ -37,6 +37,7 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
                 g =>
                 {
                     var parts = g.OrderBy(p => p.Part).ToList();
+                    var none = PaperMarks.None.ToString();
                     var backs = parts
                         .Select(p => p.Back)
                         .OfType<DueBack>()
@@ -44,7 +45,11 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
                         .ToList();
                     var on = string.Join(
                         ' ',
-                        parts.Select(p => $"{p.Stock}").Concat(backs.Select(b => b.UpsideDown ? "turned" : "back"))
+                        parts
+                            .Select(p => $"{p.Stock}")
+                            .Concat(backs.Select(b => b.UpsideDown ? "turned" : "back"))
+                            // Where it is folded and punched is printed too.
+                            .Concat(parts.Where(p => p.Marks.ToString() != none).Select(p => p.Marks.ToString()))
                     );
                     var looks = PieceRecipe.HashOf(
                         parts.Select(p => _faces[(p.PieceId, p.Part)]).Concat(backs.Select(b => b.Face))
@@ -53,10 +58,10 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
                 }
             );
 
-    /// <summary>What would not come out as it should.</summary>
-    public IReadOnlyList<string> Doubts => _doubts;
+    /// <summary>What would not come out as it should, by the piece on whose sheet it is.</summary>
+    public IReadOnlyList<(Guid PieceId, string Words)> Doubts => _doubts;
 
-    public IReadOnlyList<(string Number, IReadOnlyList<HandStep> Steps)> ByHand => _byHand;
+    public IReadOnlyList<(Guid PieceId, string Number, IReadOnlyList<HandStep> Steps)> ByHand => _byHand;
 
     /// <summary>Everything that lies in pockets of a unit, in reading order.</summary>
     public void TakePlaced(OpenUnit open)
@@ -89,20 +94,27 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         _unitOf[card.Id] = open.Unit.Id;
         if (!card.Steps.IsEmpty)
         {
-            _byHand.Add((code, card.Steps));
+            _byHand.Add((card.Id, code, card.Steps));
         }
 
         if (boughtCards.Printed(open, card, cut) is { } words)
         {
             _faces[(card.Id, 0)] = words;
-            _pieces.Add(new DuePiece(card.Id, code, words.Cut, Stock.WhiteCard) { OnCarrier = true });
-            _doubts.AddRange(DoubtsOf(card, code, words));
+            _pieces.Add(
+                new DuePiece(card.Id, code, words.Cut, Stock.WhiteCard) { OnCarrier = true, UnitId = open.Unit.Id }
+            );
+            _doubts.AddRange(DoubtsOf(card, code, words).Select(d => (card.Id, d)));
         }
 
         if (boughtCards.Picture(open, card) is { } picture)
         {
             _faces[(card.Id, 1)] = picture;
-            _pieces.Add(new DuePiece(card.Id, $"{code} picture", picture.Cut, open.Words.PicturesOn, 1));
+            _pieces.Add(
+                new DuePiece(card.Id, $"{code} picture", picture.Cut, open.Words.PicturesOn, 1)
+                {
+                    UnitId = open.Unit.Id,
+                }
+            );
         }
     }
 
@@ -122,16 +134,20 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         _unitOf[piece.Id] = open.Unit.Id;
         if (!piece.Steps.IsEmpty)
         {
-            _byHand.Add((code, piece.Steps));
+            _byHand.Add((piece.Id, code, piece.Steps));
         }
 
-        _doubts.AddRange(DoubtsOf(piece, code, face));
+        _doubts.AddRange(DoubtsOf(piece, code, face).Select(d => (piece.Id, d)));
         var back = TakeBack(open, piece, code, cut);
         foreach (var (part, shown) in Parts(piece, code, open.Words.StockOf(piece), face))
         {
             _faces[(piece.Id, part.Part)] = shown;
             // The back of the whole is that of the outermost part.
-            _pieces.Add(part.Part == 0 ? part with { Back = back, Marks = marks } : part);
+            var own = part with
+            {
+                UnitId = open.Unit.Id,
+            };
+            _pieces.Add(own.Part == 0 ? own with { Back = back, Marks = marks } : own);
         }
     }
 
@@ -148,7 +164,7 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         var number = $"{code} back";
         _unitOf[back.Id] = open.Unit.Id;
         _faces[(back.Id, 0)] = Stocks.HasOwnGround(open.Words.StockOf(piece)) ? WithoutGround(face) : face;
-        _doubts.AddRange(DoubtsOf(back, number, face));
+        _doubts.AddRange(DoubtsOf(back, number, face).Select(d => (piece.Id, d)));
         return new DueBack(back.Id, number, piece.Attachment?.TurnsBackUpsideDown ?? false);
     }
 
