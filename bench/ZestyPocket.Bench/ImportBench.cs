@@ -6,6 +6,7 @@ using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Albums;
 using ZestyPocket.Server.Demo;
 using ZestyPocket.Server.Hosting;
@@ -122,7 +123,7 @@ internal static class ImportBench
         var settings = new ZestySettings { DataFolder = Path.Combine(folder, round) };
         var vault = new FolderVault(settings.Vault);
         using var bench = new PaintingBench();
-        var cache = new PictureCache(settings, vault, bench);
+        var cache = new PictureCache(settings, vault, bench, ReaderPool.Shared);
         var builder = new DbContextOptionsBuilder<ZestyContext>();
         ZestyContext.Configure(builder, connection);
         Album album;
@@ -158,6 +159,7 @@ internal static class ImportBench
                     cache,
                     SystemClock.Instance,
                     new VideoIntake(db, SystemClock.Instance, quota),
+                    ReaderPool.Shared,
                     quota
                 ).TakeAsync(album.Id, Path.GetFileName(path), arrived, null, null, cancel);
                 if (outcome.Status != ImportStatus.Added)

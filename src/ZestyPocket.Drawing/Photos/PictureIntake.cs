@@ -31,14 +31,21 @@ public static class PictureIntake
     /// <summary>Largest picture in pixels; a 100-megapixel camera fits twice over.</summary>
     public const long MostPixels = 250_000_000;
 
-    /// <summary>Largest picture in pixels that is stored in passes, interlaced or progressive.</summary>
-    public const long MostPixelsInPasses = 64_000_000;
+    /// <summary>
+    /// Most memory of a picture that is stored in passes, interlaced or progressive: it is held whole while it is
+    /// decoded, where others go through line by line. 50 million pixels of a JPEG, 100 million of a PNG.
+    /// </summary>
+    public const long MostBytesInPasses = 300_000_000;
 
     /// <summary>Longest side of the thumbnail made on import, in pixels.</summary>
     public const int ThumbnailSide = 512;
 
     /// <summary>Longest side of the picture that is judged, in pixels.</summary>
     public const int JudgedSide = 800;
+
+    internal const string TooMuchMemory =
+        "The file could not be read: it needs more memory than a picture may take, or it is damaged. Save it again as "
+        + "a JPEG and add that.";
 
     static PictureIntake() => PhotoEngine.Start();
 
@@ -157,7 +164,10 @@ public static class PictureIntake
 
     private static PictureRefusedException Broken(VipsException broken) =>
         new(
-            "The picture breaks off or is damaged: it could not be read to its end. Copy it again from the camera.",
+            broken.Message.Contains("memory", StringComparison.OrdinalIgnoreCase)
+                ? TooMuchMemory
+                : "The picture breaks off or is damaged: it could not be read to its end. Copy it again from the "
+                    + "camera.",
             broken
         );
 
@@ -195,6 +205,8 @@ public static class PictureIntake
             : (Math.Clamp((double)x / picture.Width, 0, 1), Math.Clamp((double)y / picture.Height, 0, 1));
     }
 
+    private static int SampleBytes(Image header) => header.Format == Enums.BandFormat.Uchar ? 1 : 2;
+
     private static PixelSize HeaderSize(string path)
     {
         try
@@ -209,14 +221,17 @@ public static class PictureIntake
                 );
             }
 
-            // Such a picture is held whole while it is decoded, where others go through line by line.
-            if (pixels > MostPixelsInPasses && (header.Contains("interlaced") || header.Contains("jpeg-multiscan")))
+            var sample =
+                header.Contains("jpeg-multiscan") ? 2
+                : header.Contains("interlaced") ? SampleBytes(header)
+                : 0;
+            if (pixels * header.Bands * sample > MostBytesInPasses)
             {
                 throw new PictureRefusedException(
                     $"The picture has {pixels / 1_000_000:N0} million pixels and is stored in passes (interlaced or "
                         + "progressive); "
-                        + $"of these at most {MostPixelsInPasses / 1_000_000:N0} million can be handled. Save it "
-                        + "again without that."
+                        + $"of these at most {MostBytesInPasses / header.Bands / sample / 1_000_000:N0} million can be "
+                        + "handled. Save it again without that."
                 );
             }
 

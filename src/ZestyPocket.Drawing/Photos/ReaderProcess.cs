@@ -12,14 +12,15 @@ internal static class ReaderProcess
     /// <summary>
     /// Runs a program and gives what it wrote. Throws <see cref="PictureTakesLongException"/> when it takes longer than
     /// <paramref name="patience"/>, and <see cref="PictureRefusedException"/> with <paramref name="refusal"/> when it
-    /// fails.
+    /// fails; ends it when it is cancelled.
     /// </summary>
     public static string Run(
         string program,
         IEnumerable<string> arguments,
         TimeSpan patience,
         long memory,
-        string refusal
+        string refusal,
+        CancellationToken cancel = default
     )
     {
         var seconds = (int)Math.Ceiling(patience.TotalSeconds) + 1;
@@ -41,13 +42,16 @@ internal static class ReaderProcess
         start.Environment["LC_ALL"] = "C";
         using var process = Process.Start(start) ?? throw new IOException($"{program} did not start.");
         process.StandardInput.Close();
-        var output = process.StandardOutput.ReadToEndAsync();
-        var errors = process.StandardError.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEndAsync(CancellationToken.None);
+        var errors = process.StandardError.ReadToEndAsync(CancellationToken.None);
+        using var ending = cancel.Register(() => process.Kill(entireProcessTree: true));
         if (!process.WaitForExit(patience))
         {
             process.Kill(entireProcessTree: true);
             throw new PictureTakesLongException(patience);
         }
+
+        cancel.ThrowIfCancellationRequested();
 
         process.WaitForExit();
         return process.ExitCode == 0

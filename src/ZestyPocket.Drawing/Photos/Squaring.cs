@@ -21,14 +21,19 @@ public sealed record CutOutCard(
 public static class Squaring
 {
     /// <summary>Longest side of the photo it is taken from, in pixels: a card fills a good part of it.</summary>
-    private const int LongestSide = 5_000;
+    public const int LongestSide = 5_000;
 
-    /// <summary>The kept part of a card as a JPEG; the photo is read with its covers painted over.</summary>
-    public static byte[] Jpeg(string readable, SquaredFace face, double pixelsPerInch)
+    /// <summary>Longest side of the photo in which cards are found, in pixels.</summary>
+    public const int SmallSide = 900;
+
+    /// <summary>
+    /// The kept part of a card as a JPEG, out of the upright photo of <see cref="LongestSide"/> with its covers.
+    /// </summary>
+    public static byte[] Jpeg(byte[] upright, SquaredFace face, double pixelsPerInch)
     {
         ArgumentNullException.ThrowIfNull(face);
         using var photo =
-            SKImage.FromEncodedData(PictureIntake.Thumbnail(readable, LongestSide, face.Original.Covers))
+            SKImage.FromEncodedData(upright)
             ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
         var toPixels = pixelsPerInch / 72;
         var matrix = ToCard(face.Corners, photo.Width, photo.Height, face.Whole)
@@ -74,31 +79,31 @@ public static class Squaring
     /// <summary>
     /// Where a card lies in its photo when it stands out from what it lies on: what differs from the photo's rim, its
     /// outline as the largest quadrilateral of its hull, each side fitted to the points along it. The whole picture
-    /// when nothing stands out.
+    /// when nothing stands out. Taken from the upright photo of <see cref="SmallSide"/>.
     /// </summary>
-    public static CardCorners Find(string readable)
+    public static CardCorners Find(byte[] small)
     {
-        using var bitmap = Small(readable);
+        using var bitmap = Decoded(small);
         return CardOutline.Find(bitmap.Width, bitmap.Height, ColoursOf(bitmap));
     }
 
     /// <summary>Each of several cards or papers that lie apart on one photo; empty when nothing stands out.</summary>
-    public static IReadOnlyList<CutOutCard> FindAll(string readable)
+    public static IReadOnlyList<CutOutCard> FindAll(byte[] small)
     {
-        using var bitmap = Small(readable);
+        using var bitmap = Decoded(small);
         return
         [
             .. CardOutline
                 .FindAll(bitmap.Width, bitmap.Height, ColoursOf(bitmap))
-                .Select(corners => CutOut(readable, corners)),
+                .Select(corners => CutOut(small, corners)),
         ];
     }
 
     /// <summary>One of them, small and squared up, as wide and high as its sides are long on the photo.</summary>
-    public static CutOutCard CutOut(string readable, CardCorners corners)
+    public static CutOutCard CutOut(byte[] small, CardCorners corners)
     {
         ArgumentNullException.ThrowIfNull(corners);
-        using var photo = Small(readable);
+        using var photo = Decoded(small);
         using var image = SKImage.FromBitmap(photo);
         var (width, height) = (
             (Side(corners.TopLeft, corners.TopRight) + Side(corners.BottomLeft, corners.BottomRight)) / 2,
@@ -130,9 +135,8 @@ public static class Squaring
 
     private const int CutOutSide = 160;
 
-    private static SKBitmap Small(string readable) =>
-        SKBitmap.Decode(PictureIntake.Thumbnail(readable, 900))
-        ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
+    private static SKBitmap Decoded(byte[] small) =>
+        SKBitmap.Decode(small) ?? throw new PictureRefusedException("The photo of the card can no longer be read.");
 
     private static Func<int, int, (byte R, byte G, byte B)> ColoursOf(SKBitmap bitmap)
     {

@@ -54,7 +54,7 @@ public static class VideoFiles
     public static bool Is(string path) => ReaderOf(path) is not null;
 
     /// <summary>Reads what the file says. Throws <see cref="PictureRefusedException"/> with the reason.</summary>
-    public static VideoFacts Inspect(string path)
+    public static VideoFacts Inspect(string path, CancellationToken cancel = default)
     {
         var length = new FileInfo(path).Length;
         if (length > LargestFile)
@@ -71,7 +71,8 @@ public static class VideoFiles
                 ["-v", "error", .. Input(path), "-print_format", "json", "-show_format", "-show_streams"],
                 Patience,
                 Memory,
-                Refusal
+                Refusal,
+                cancel
             )
         );
         var stream = said
@@ -119,7 +120,13 @@ public static class VideoFiles
     /// Writes the frame at a position as an upright JPEG, no longer than a side; the last one when there is none so
     /// late.
     /// </summary>
-    public static void Frame(string path, long milliseconds, int longestSide, string target)
+    public static void Frame(
+        string path,
+        long milliseconds,
+        int longestSide,
+        string target,
+        CancellationToken cancel = default
+    )
     {
         foreach (var at in new[] { milliseconds, milliseconds - 300, milliseconds - 1500, 0 }.Where(a => a >= 0))
         {
@@ -151,7 +158,8 @@ public static class VideoFiles
                 ],
                 Patience,
                 Memory,
-                Refusal
+                Refusal,
+                cancel
             );
             if (File.Exists(target) && new FileInfo(target).Length > 0)
             {
@@ -174,7 +182,7 @@ public static class VideoFiles
                 cancel.ThrowIfCancellationRequested();
                 var at = milliseconds * ((2 * i) + 1) / (2 * frames);
                 File.Delete(target);
-                Frame(path, at, PictureIntake.JudgedSide, target);
+                Frame(path, at, PictureIntake.JudgedSide, target, cancel);
                 var (_, judged) = PictureIntake.Judge(target);
                 found.Add(new VideoFrame(at, judged.Sharpness, judged.Likeness));
             }

@@ -5,11 +5,14 @@ using ImageMagick;
 namespace ZestyPocket.Drawing.Photos;
 
 /// <summary>The file takes longer than it was given: it may be tried again with more time.</summary>
-public sealed class PictureTakesLongException(TimeSpan given)
-    : PictureRefusedException(
-        $"The file took longer than {given.TotalSeconds:0} seconds to read and was given up. Save it as a picture "
-            + "and add that."
-    );
+public sealed class PictureTakesLongException(string message) : PictureRefusedException(message)
+{
+    public PictureTakesLongException(TimeSpan given)
+        : this(
+            $"The file took longer than {given.TotalSeconds:0} seconds to read and was given up. Save it as a picture "
+                + "and add that."
+        ) { }
+}
 
 /// <summary>
 /// Turns kinds of file that the picture library does not decode (HEIC, a page of a PDF) into a JPEG it does. The copy

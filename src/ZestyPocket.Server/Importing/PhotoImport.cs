@@ -6,6 +6,7 @@ using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Editing;
@@ -27,6 +28,7 @@ public sealed class PhotoImport(
     PictureCache cache,
     IClock clock,
     VideoIntake videos,
+    ReaderPool readers,
     UploadQuota quota
 )
 {
@@ -68,9 +70,11 @@ public sealed class PhotoImport(
             // A file of an import that takes long is set aside at first; by itself, or taken up last, it has its full
             // time.
             var patience = line is { SetAside: false } ? WorkingCopies.FirstTime : WorkingCopies.LongestTime;
-            var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format, patience);
-            facts = PictureIntake.Inspect(arrived.Path, format, readable, pages);
-            (var thumbnail, judgement) = PictureIntake.Judge(readable);
+            var (readable, pages) = cache.Readable(arrived.Path, new PictureRef(sha), format, patience, cancel);
+            (facts, var thumbnail, judgement) = readers.Do(
+                new LookAtPicture(Path.GetFullPath(arrived.Path), format, readable, pages),
+                cancel: cancel
+            );
             cache.KeepThumbnail(new PictureRef(sha), thumbnail);
         }
         catch (PictureRefusedException refused)

@@ -96,7 +96,7 @@ public sealed class VideoIntake(ZestyContext db, IClock clock, UploadQuota quota
 
     private static (VideoFacts, IReadOnlyList<VideoFrame>) Look(string path, CancellationToken cancel)
     {
-        var facts = VideoFiles.Inspect(path);
+        var facts = VideoFiles.Inspect(path, cancel);
         // A short one has fewer frames than are looked at otherwise: four a second are enough.
         var frames = (int)Math.Clamp(facts.Milliseconds / 250, 1, Looked);
         return (facts, VideoFrames.Propose(VideoFiles.Look(path, facts.Milliseconds, frames, cancel), MostProposed));

@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Core.Photos.Edits;
-using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
@@ -28,6 +28,7 @@ public sealed class PhotoEditor(
     PhotoDays days,
     PictureCache cache,
     PaintingBench bench,
+    ReaderPool readers,
     ICurrentKeeper keeper
 )
 {
@@ -96,7 +97,7 @@ public sealed class PhotoEditor(
     private async Task MeasurePageAsync(Photo photo, CancellationToken cancel)
     {
         var picture = PhotoView.RefOf(photo);
-        var facts = await bench.RunAsync(() => PictureIntake.Inspect(cache.Readable(picture)), cancel);
+        var facts = await bench.RunAsync(() => readers.Do(new MeasurePicture(cache.Readable(picture))), cancel);
         (photo.Width, photo.Height) = (facts.Pixels.Width, facts.Pixels.Height);
     }
 }

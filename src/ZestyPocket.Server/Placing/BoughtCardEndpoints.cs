@@ -46,7 +46,7 @@ public static class BoughtCardEndpoints
                     var open = await opener.OpenAsync(id, cancel);
                     var photo = open.PhotoOf(photoId) ?? throw new MissingException("That picture");
                     var found = await bench.RunAsync(
-                        () => Squaring.Find(pictures.Readable(PhotoView.RefOf(photo))),
+                        () => Squaring.Find(pictures.Small(PhotoView.RefOf(photo), Squaring.SmallSide)),
                         cancel
                     );
                     return new CornersView(

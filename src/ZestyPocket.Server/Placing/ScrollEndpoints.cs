@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
-using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 
@@ -27,6 +27,7 @@ public static class ScrollEndpoints
                     UnitOpener opener,
                     PictureCache pictures,
                     PaintingBench bench,
+                    ReaderPool readers,
                     CancellationToken cancel
                 ) =>
                 {
@@ -34,7 +35,7 @@ public static class ScrollEndpoints
                     var photo = open.PhotoOf(photoId) ?? throw new MissingException("That picture");
                     var pocket = MeasureText.ParseSize(size ?? "");
                     var busy = await bench.RunAsync(
-                        () => RowBusyness.Of(pictures.Readable(PhotoView.RefOf(photo))),
+                        () => readers.Do(new MeasureRows(pictures.Readable(PhotoView.RefOf(photo)))),
                         cancel
                     );
                     var parts = ScrollCuts.Of(photo.Pixels, pocket, busy);

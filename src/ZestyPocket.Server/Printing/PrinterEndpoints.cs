@@ -4,9 +4,12 @@ using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Printing;
+using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Drawing.Printing;
 using ZestyPocket.Drawing.Words;
 using ZestyPocket.Server.Hosting;
+using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage;
 using ZestyPocket.Storage.Printing;
 
@@ -176,6 +179,8 @@ public static class PrinterEndpoints
                     [FromQuery] string paper,
                     HttpRequest request,
                     Printers printers,
+                    ReaderPool readers,
+                    PaintingBench bench,
                     CancellationToken cancel
                 ) =>
                 {
@@ -186,13 +191,8 @@ public static class PrinterEndpoints
                         );
                     }
 
-                    using var bytes = new MemoryStream();
-                    await request.Body.CopyToAsync(bytes, cancel);
-                    return await printers.MeasureAsync(
-                        id,
-                        ScanReader.Read(bytes.ToArray(), PaperOf(paper).Size),
-                        cancel
-                    );
+                    var fault = await ScanAsync(request.Body, PaperOf(paper).Size, readers, bench, cancel);
+                    return await printers.MeasureAsync(id, fault, cancel);
                 }
             )
             .Accepts<byte[]>("application/octet-stream")
@@ -221,6 +221,34 @@ public static class PrinterEndpoints
             )
             .WithName("printOnStandIn")
             .WithProblems();
+    }
+
+    private static async Task<PrinterFault> ScanAsync(
+        Stream scan,
+        Size paper,
+        ReaderPool readers,
+        PaintingBench bench,
+        CancellationToken cancel
+    )
+    {
+        var arrived = Path.GetTempFileName();
+        try
+        {
+            await using (var file = File.OpenWrite(arrived))
+            {
+                await scan.CopyToAsync(file, cancel);
+            }
+
+            return await bench.RunAsync(() => readers.Do(new ReadScan(arrived, paper), cancel: cancel), cancel);
+        }
+        catch (PictureRefusedException refused)
+        {
+            throw new RuleException(refused.Message);
+        }
+        finally
+        {
+            File.Delete(arrived);
+        }
     }
 
     private static Length? Length(string? text) =>

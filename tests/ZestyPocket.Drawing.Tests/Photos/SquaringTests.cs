@@ -44,7 +44,8 @@ public sealed class SquaringTests : IDisposable
             Worst(corners).ShouldBeLessThan(0.5, $"pose {seed}, corners as set");
             if (seed % 4 == 0)
             {
-                Worst(Squaring.Find(_path)).ShouldBeLessThan(0.5, $"pose {seed}, corners as found");
+                Worst(Squaring.Find(PictureIntake.Thumbnail(_path, Squaring.SmallSide)))
+                    .ShouldBeLessThan(0.5, $"pose {seed}, corners as found");
             }
         }
     }
@@ -59,7 +60,7 @@ public sealed class SquaringTests : IDisposable
             bitmap.Encode(file, SKEncodedImageFormat.Png, 100);
         }
 
-        Squaring.Find(_path).ShouldBe(CardCorners.Whole);
+        Squaring.Find(PictureIntake.Thumbnail(_path, Squaring.SmallSide)).ShouldBe(CardCorners.Whole);
     }
 
     /// <summary>The farthest that a mark lies from where it was printed, in millimetres.</summary>
@@ -73,7 +74,9 @@ public sealed class SquaringTests : IDisposable
             Card,
             whole
         );
-        using var squared = SKBitmap.Decode(Squaring.Jpeg(_path, face, 300));
+        using var squared = SKBitmap.Decode(
+            Squaring.Jpeg(PictureIntake.Thumbnail(_path, Squaring.LongestSide), face, 300)
+        );
         (squared.Width, squared.Height).ShouldBe((450, 600));
         var pixels = squared.Pixels;
         return Marks.Max(m =>

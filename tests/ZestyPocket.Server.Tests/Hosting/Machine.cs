@@ -4,6 +4,7 @@ using System.Text.Json;
 using Npgsql;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Core.Words;
+using ZestyPocket.Server.Importing;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Server.Tests.Hosting;
@@ -178,6 +179,18 @@ internal sealed class Machine : IAsyncDisposable
                 await Task.Delay(40);
             }
         }
+    }
+
+    public int ServerId => _servers[0]!.Id;
+
+    /// <summary>Adds one file by itself; what became of it.</summary>
+    public async Task<ImportOutcome> AddAsync(Guid albumId, string name, byte[] bytes)
+    {
+        using var content = new ByteArrayContent(bytes);
+        content.Headers.ContentType = new("application/octet-stream");
+        using var response = await _client.PostAsync($"/api/albums/{albumId}/photos?name={name}", content);
+        response.IsSuccessStatusCode.ShouldBeTrue($"{name}: {await response.Content.ReadAsStringAsync()}");
+        return (await response.Content.ReadFromJsonAsync<ImportOutcome>(TestHost.Json))!;
     }
 
     public async Task SendAsync(Guid batch, int i, byte[] bytes)

@@ -4,6 +4,7 @@ using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
 using ZestyPocket.Storage.Photos;
@@ -22,7 +23,7 @@ public sealed record FoundItem(string Preview, string Size, StashEntry Entry);
 public sealed record FoundOnPhoto(Guid Upload, string Photo, string Words, IReadOnlyList<FoundItem> Items);
 
 /// <summary>Takes photos of cards and papers in, and cuts what lies on them apart.</summary>
-public sealed class StashPhotos(IPhotoVault vault, PictureCache pictures, PaintingBench bench)
+public sealed class StashPhotos(IPhotoVault vault, PictureCache pictures, PaintingBench bench, ReaderPool readers)
 {
     /// <summary>In bytes.</summary>
     public const int Largest = 60 << 20;
@@ -42,7 +43,7 @@ public sealed class StashPhotos(IPhotoVault vault, PictureCache pictures, Painti
         FoundOnPhoto found;
         try
         {
-            found = await bench.RunAsync(() => Look(arrived.Path, sha, name), cancel);
+            found = await bench.RunAsync(() => Look(arrived.Path, sha, name, cancel), cancel);
         }
         catch (PictureRefusedException refused)
         {
@@ -75,21 +76,22 @@ public sealed class StashPhotos(IPhotoVault vault, PictureCache pictures, Painti
 
     private static double LongestInches(Size size) => (double)Length.Max(size.Width, size.Height).Inches;
 
-    private FoundOnPhoto Look(string path, ContentHash sha, string name)
+    private FoundOnPhoto Look(string path, ContentHash sha, string name, CancellationToken cancel)
     {
         var format = PictureIntake.Accept(path, name);
-        var (readable, _) = pictures.Readable(path, new PictureRef(sha), format, WorkingCopies.LongestTime);
-        var cut = Squaring.FindAll(readable);
+        var (readable, _) = pictures.Readable(path, new PictureRef(sha), format, WorkingCopies.LongestTime, cancel);
+        var small = readers.Do(new MakeThumbnail(readable, Squaring.SmallSide, []), cancel: cancel);
+        var cut = Squaring.FindAll(small);
         var whole = cut.Count == 0;
         if (whole)
         {
-            cut = [Squaring.CutOut(readable, CardCorners.Whole)];
+            cut = [Squaring.CutOut(small, CardCorners.Whole)];
         }
 
         var sizes = CardSizes.Of([.. cut.Select(c => (c.Width, c.Height))]);
         return new FoundOnPhoto(
             Guid.Empty,
-            DataOf(PictureIntake.Thumbnail(readable, PreviewSide)),
+            DataOf(readers.Do(new MakeThumbnail(readable, PreviewSide, []), cancel: cancel)),
             whole
                 ? "Nothing stands out from what it lies on: the whole photo is one item."
                 : $"Found {NumberWords.Counted(cut.Count, "item")}: name them, and look at their sizes.",

@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using System.Text;
 using ZestyPocket.Drawing;
 using ZestyPocket.Drawing.Photos;
+using ZestyPocket.Drawing.Photos.Reading;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Storage.Photos;
 
@@ -16,7 +17,8 @@ public readonly record struct CacheSize(int Files, long Bytes);
 /// named by the hash of its recipe, so it can never change; all can be thrown away and made again from the originals.
 /// The least lately used go when there is more than <see cref="ZestySettings.CacheMegabytes"/>.
 /// </summary>
-public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, PaintingBench bench) : IPrintCrops
+public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, PaintingBench bench, ReaderPool readers)
+    : IPrintCrops
 {
     /// <summary>What was used just now may be on its way to somebody.</summary>
     private static readonly TimeSpan InUse = TimeSpan.FromMinutes(10);
@@ -35,11 +37,7 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
     {
         ArgumentNullException.ThrowIfNull(picture);
         var served = Sides.FirstOrDefault(s => s >= side, Sides[^1]);
-        return FileAsync(
-            PicturePath(picture, served),
-            () => PictureIntake.Thumbnail(Readable(picture), served, picture.Covers),
-            cancel
-        );
+        return FileAsync(PicturePath(picture, served), () => Small(picture, served), cancel);
     }
 
     /// <summary>Keeps the thumbnail that was made while the file was checked.</summary>
@@ -72,7 +70,12 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         var path = PathOf(recipe, "jpg");
         if (!IsThere(path))
         {
-            Write(path, PrintCrop.Jpeg(Readable(original), face.Pixels, crop, target, original.Covers, face.Tones));
+            Write(
+                path,
+                readers.Do(
+                    new MakePrintCrop(Readable(original), face.Pixels, crop, target, original.Covers, face.Tones)
+                )
+            );
         }
 
         return File.ReadAllBytes(path);
@@ -88,10 +91,17 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         );
         if (!IsThere(path))
         {
-            Write(path, Squaring.Jpeg(Readable(face.Original), face, pixelsPerInch));
+            Write(path, Squaring.Jpeg(Small(face.Original, Squaring.LongestSide), face, pixelsPerInch));
         }
 
         return File.ReadAllBytes(path);
+    }
+
+    /// <summary>The whole picture as an upright JPEG with its covers, made where it is asked for.</summary>
+    public byte[] Small(PictureRef picture, int side)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        return readers.Do(new MakeThumbnail(Readable(picture), side, picture.Covers));
     }
 
     /// <summary>The file of a picture that the painters make, by its recipe: everything that is on it.</summary>
@@ -152,8 +162,9 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         string original,
         PictureRef picture,
         PictureFormat format,
-        TimeSpan patience
-    ) => format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, patience) : (original, 1);
+        TimeSpan patience,
+        CancellationToken cancel
+    ) => format.NeedsWorkingCopy() ? MakeWorkingCopy(original, picture, format, patience, cancel) : (original, 1);
 
     /// <summary>Changes when the shown picture does, so that a browser may keep it for ever.</summary>
     public static string Version(PictureRef picture)
@@ -166,7 +177,8 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         string original,
         PictureRef picture,
         PictureFormat format,
-        TimeSpan patience
+        TimeSpan patience,
+        CancellationToken cancel = default
     )
     {
         var path = WorkingPath(picture);
@@ -174,7 +186,10 @@ public sealed class PictureCache(ZestySettings settings, IPhotoVault vault, Pain
         var temporary = $"{path}.{Guid.NewGuid():N}";
         try
         {
-            var pages = WorkingCopies.Make(original, format, picture.Page, temporary, patience);
+            var pages = readers.Do(
+                new MakeWorkingCopy(original, format, picture.Page, temporary, patience),
+                cancel: cancel
+            );
             File.Move(temporary, path, overwrite: true);
             return (path, pages);
         }
