@@ -164,6 +164,8 @@ services.AddScoped<BundleRestorer>();
 services.AddScoped<BundleJudge>();
 services.AddScoped<VaultSweeper>();
 services.AddHostedService<VaultSweep>();
+services.AddScoped<MadeFileSweeper>();
+services.AddHostedService<MadeFileSweep>();
 services.AddScoped<Backups>();
 services.AddSingleton<LabNudges>();
 services.AddSingleton<AskedJobNudges<LabOrder>>(s => s.GetRequiredService<LabNudges>());

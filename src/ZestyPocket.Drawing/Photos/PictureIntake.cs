@@ -164,7 +164,8 @@ public static class PictureIntake
 
     private static PictureRefusedException Broken(VipsException broken) =>
         new(
-            broken.Message.Contains("memory", StringComparison.OrdinalIgnoreCase)
+            broken.Message.Contains("out of memory", StringComparison.OrdinalIgnoreCase)
+            || broken.Message.Contains("insufficient memory", StringComparison.OrdinalIgnoreCase)
                 ? TooMuchMemory
                 : "The picture breaks off or is damaged: it could not be read to its end. Copy it again from the "
                     + "camera.",

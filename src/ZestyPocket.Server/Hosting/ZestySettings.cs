@@ -83,5 +83,19 @@ public sealed class ZestySettings
     /// <summary>Where the post office puts letters.</summary>
     public string Letters => Path.Combine(DataFolder, "letters");
 
+    /// <summary>How long drawn sheets, books and files for a lab are kept, in days; null for no end.</summary>
+    public int? PrintsKeptDays { get; set; } = 60;
+
+    /// <summary>Most of drawn sheets, books and files for a lab, in millions of bytes; null for no end.</summary>
+    public long? PrintsMegabytes { get; set; } = 5_000;
+
+    /// <summary>Most of one keeper's bundles, in millions of bytes; null for no end.</summary>
+    public long? BundlesMegabytes { get; set; }
+
+    /// <summary>
+    /// How long a video stays of which nobody said that it is to be kept, in days; null for no end.
+    /// </summary>
+    public int? VideosKeptDays { get; set; } = 60;
+
     public string Prints => Path.Combine(DataFolder, "prints");
 }

@@ -18,6 +18,7 @@ namespace ZestyPocket.Server.Importing;
 /// <param name="Proposed">Frames that are sharp and differ from each other.</param>
 /// <param name="Taken">Frames that were taken.</param>
 /// <param name="Kept">The video itself is kept with the album.</param>
+/// <param name="GoesOn">The day it goes by itself, in words; null when it stays.</param>
 public sealed record VideoView(
     Guid Id,
     string FileName,
@@ -30,7 +31,8 @@ public sealed record VideoView(
     string? Camera,
     IReadOnlyList<long> Proposed,
     IReadOnlyList<long> Taken,
-    bool Kept
+    bool Kept,
+    string? GoesOn
 );
 
 /// <summary>Frames to be taken, as positions in milliseconds.</summary>
@@ -52,7 +54,13 @@ public static class VideoEndpoints
         group
             .MapGet(
                 "/albums/{albumId:guid}/videos",
-                async (Guid albumId, AlbumReader albums, ZestyContext db, CancellationToken cancel) =>
+                async (
+                    Guid albumId,
+                    AlbumReader albums,
+                    ZestyContext db,
+                    ZestySettings settings,
+                    CancellationToken cancel
+                ) =>
                 {
                     var album = await albums.RequireAsync(albumId, cancel);
                     var rows = await db
@@ -61,7 +69,7 @@ public static class VideoEndpoints
                         .OrderBy(v => v.AddedAt)
                         .ThenBy(v => v.Id)
                         .ToListAsync(cancel);
-                    return rows.Select(v => View(v, album)).ToList();
+                    return rows.Select(v => View(v, album, settings)).ToList();
                 }
             )
             .WithName("listVideos")
@@ -141,6 +149,7 @@ public static class VideoEndpoints
                     KeepVideoRequest request,
                     ZestyContext db,
                     AlbumReader albums,
+                    ZestySettings settings,
                     CancellationToken cancel
                 ) =>
                 {
@@ -149,7 +158,7 @@ public static class VideoEndpoints
                         .Videos.Where(v => v.Id == id)
                         .ExecuteUpdateAsync(set => set.SetProperty(v => v.Kept, request.Keep), cancel);
                     video.Kept = request.Keep;
-                    return View(video, album);
+                    return View(video, album, settings);
                 }
             )
             .WithName("keepVideo")
@@ -272,7 +281,7 @@ public static class VideoEndpoints
         return (video, await albums.RequireAsync(video.AlbumId, cancel));
     }
 
-    private static VideoView View(Video v, Album album)
+    private static VideoView View(Video v, Album album, ZestySettings settings)
     {
         var style = album.ReadCalendar().Style;
         var begun = TakenAt(v, album.ReadCalendar(), 0).Local;
@@ -290,7 +299,11 @@ public static class VideoEndpoints
             v.Camera,
             v.Proposed,
             v.Taken,
-            v.Kept
+            v.Kept,
+            v.Kept || settings.VideosKeptDays is not { } days ? null : DayOf(v.AddedAt + Duration.FromDays(days), style)
         );
+
+        static string DayOf(Instant at, DateStyle style) =>
+            $"{SpanLabel.Day(at.InUtc().Date, style.Order)} {at.InUtc().Year}";
     }
 }

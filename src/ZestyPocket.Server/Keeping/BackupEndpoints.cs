@@ -104,6 +104,13 @@ public static class BackupEndpoints
             .WithName("getBackupSchedule")
             .WithProblems();
         group
+            .MapGet(
+                "/kept-files",
+                async (MadeFileSweeper files, CancellationToken cancel) => await files.ViewAsync(cancel)
+            )
+            .WithName("getKeptFiles")
+            .WithProblems();
+        group
             .MapPut(
                 "/backup-schedule",
                 async (SetBackupSchedule wish, Backups backups, CancellationToken cancel) =>

@@ -146,6 +146,7 @@ public sealed class BackupRunner(
         job.State = JobState.Running;
         await Db.SaveChangesAsync(cancel);
         albums = await writer.WithInsertsAsync(albums, cancel);
+        await RequireRoomAsync(job, albums, cancel);
         var path = Path.Combine(settings.Backups, job.FileName);
         using var watch = new JobWatch<Backup>(contexts, job.Id, cancel);
         job.Report =
@@ -161,6 +162,36 @@ public sealed class BackupRunner(
         job.Report.AddRange(await TriedAsync(path, job.KeeperId, watch.Token));
         await files.ShareAsync(path, watch.Token);
         (job.Bytes, job.FilesDone) = (new FileInfo(path).Length, job.FilesTotal);
+    }
+
+    /// <summary>Originals are not packed further: a bundle is about as large as they are.</summary>
+    private async Task RequireRoomAsync(Backup job, List<Guid> albums, CancellationToken cancel)
+    {
+        if (settings.BundlesMegabytes is not { } most)
+        {
+            return;
+        }
+
+        const long Megabyte = 1_000_000;
+        var used =
+            await Db
+                .Backups.Where(b => b.KeeperId == job.KeeperId && b.State == JobState.Done)
+                .SumAsync(b => (long?)b.Bytes, cancel)
+            ?? 0;
+        var photos = Db.Photos.Where(p => albums.Contains(p.AlbumId)).Select(p => new { p.Sha256, p.Bytes });
+        var videos = Db.Videos.Where(v => albums.Contains(v.AlbumId)).Select(v => new { v.Sha256, v.Bytes });
+        var needed = await photos.Union(videos).SumAsync(o => (long?)o.Bytes, cancel) ?? 0;
+        if (used + needed > most * Megabyte)
+        {
+            throw new RuleException(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Your bundles take {used / Megabyte:N0} of {most:N0} MB, and this one has {needed / Megabyte:N0} "
+                        + $"MB of pictures. Nothing was written: delete a bundle that you have a copy of, then back up "
+                        + $"again."
+                )
+            );
+        }
     }
 
     /// <summary>

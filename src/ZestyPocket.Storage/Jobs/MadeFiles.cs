@@ -1,3 +1,5 @@
+using NodaTime;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Storage.Photos;
 
 namespace ZestyPocket.Storage.Jobs;
@@ -16,11 +18,22 @@ public interface IMadeFiles
 
     /// <summary>Away from this machine and from where others would fetch it.</summary>
     Task RemoveAsync(string path, CancellationToken cancel);
+
+    /// <summary>
+    /// The whole files of a folder of this machine, and those that others would fetch into one: a store keeps them under
+    /// their names alone.
+    /// </summary>
+    Task<IReadOnlyList<MadeFile>> ListAsync(string folder, CancellationToken cancel);
+
+    /// <summary>Whether nobody but this program puts files there.</summary>
+    bool IsOwn { get; }
 }
 
 /// <summary>In a folder that all servers have.</summary>
 public sealed class MadeFilesInFolder : IMadeFiles
 {
+    public bool IsOwn => false;
+
     public Task ShareAsync(string path, CancellationToken cancel) => Task.CompletedTask;
 
     public Task<string?> FetchAsync(string path, CancellationToken cancel) =>
@@ -31,12 +44,29 @@ public sealed class MadeFilesInFolder : IMadeFiles
         File.Delete(path);
         return Task.CompletedTask;
     }
+
+    public Task<IReadOnlyList<MadeFile>> ListAsync(string folder, CancellationToken cancel) =>
+        Task.FromResult(Here(folder));
+
+    internal static IReadOnlyList<MadeFile> Here(string folder) =>
+        new DirectoryInfo(folder) is { Exists: true } there
+            ?
+            [
+                .. there
+                    .EnumerateFiles()
+                    .Select(f => new MadeFile(f.Name, f.Length, Instant.FromDateTimeUtc(f.LastWriteTimeUtc))),
+            ]
+            : [];
 }
 
 /// <summary>In an object store, under the name of the file.</summary>
 public sealed class MadeFilesInStore(ObjectStore store) : IMadeFiles
 {
-    private static string KeyOf(string path) => $"made/{Path.GetFileName(path)}";
+    public bool IsOwn => true;
+
+    private const string Prefix = "made/";
+
+    private static string KeyOf(string path) => Prefix + Path.GetFileName(path);
 
     public Task ShareAsync(string path, CancellationToken cancel) => store.PutAsync(KeyOf(path), path, cancel);
 
@@ -48,4 +78,19 @@ public sealed class MadeFilesInStore(ObjectStore store) : IMadeFiles
         File.Delete(path);
         return store.DeleteAsync(KeyOf(path), cancel);
     }
+
+    public async Task<IReadOnlyList<MadeFile>> ListAsync(string folder, CancellationToken cancel) =>
+        [
+            .. MadeFilesInFolder
+                .Here(folder)
+                .Concat(
+                    (await store.ListAsync(Prefix, cancel)).Select(o => new MadeFile(
+                        o.Key[Prefix.Length..],
+                        o.Bytes,
+                        Instant.FromDateTimeUtc(o.AtUtc)
+                    ))
+                )
+                .GroupBy(f => f.Name)
+                .Select(g => g.MaxBy(f => f.At)),
+        ];
 }

@@ -103,17 +103,22 @@ public sealed class ObjectStore(ObjectStoreSettings settings) : IDisposable
     public Task DeleteAsync(string key, CancellationToken cancel) =>
         _client.DeleteObjectAsync(new DeleteObjectRequest { BucketName = settings.Bucket, Key = key }, cancel);
 
-    /// <summary>The keys that begin so, with the time of each.</summary>
-    public async Task<IReadOnlyList<(string Key, DateTime AtUtc)>> ListAsync(string prefix, CancellationToken cancel)
+    /// <summary>The keys that begin so, with the time and the size of each.</summary>
+    public async Task<IReadOnlyList<(string Key, DateTime AtUtc, long Bytes)>> ListAsync(
+        string prefix,
+        CancellationToken cancel
+    )
     {
-        var found = new List<(string, DateTime)>();
+        var found = new List<(string, DateTime, long)>();
         var asked = new ListObjectsV2Request { BucketName = settings.Bucket, Prefix = prefix };
         ListObjectsV2Response page;
         do
         {
             page = await _client.ListObjectsV2Async(asked, cancel);
             found.AddRange(
-                (page.S3Objects ?? []).Select(o => (o.Key, (o.LastModified ?? DateTime.UtcNow).ToUniversalTime()))
+                (page.S3Objects ?? []).Select(o =>
+                    (o.Key, (o.LastModified ?? DateTime.UtcNow).ToUniversalTime(), o.Size ?? 0)
+                )
             );
             asked.ContinuationToken = page.NextContinuationToken;
         } while (page.IsTruncated == true);

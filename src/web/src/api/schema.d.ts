@@ -1684,6 +1684,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kept-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["getKeptFiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups/{id}": {
         parameters: {
             query?: never;
@@ -5808,6 +5824,31 @@ export interface components {
             key: string;
             name: string;
         };
+        /** @description How much one keeper has of a kind of file, and how much and how long may be. */
+        KeptFilesView: {
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+            /**
+             * Format: int32
+             * @description Null for no end.
+             */
+            mostDays: null | number;
+            /**
+             * Format: int64
+             * @description Null for no end.
+             */
+            mostBytes: null | number;
+        };
+        /** @description What the program keeps beside the albums. */
+        KeptView: {
+            /** @description Drawn sheets, books and files for a lab. */
+            prints: components["schemas"]["KeptFilesView"];
+            bundles: components["schemas"]["KeptFilesView"];
+            /** @description Those of which nobody said that they are to be kept. */
+            videos: components["schemas"]["KeptFilesView"];
+        };
         /** @description A colour in CIE L*a*b* under D65. */
         LabColour: {
             /**
@@ -9750,6 +9791,8 @@ export interface components {
             taken: number[];
             /** @description The video itself is kept with the album. */
             kept: boolean;
+            /** @description The day it goes by itself, in words; null when it stays. */
+            goesOn: null | string;
         };
         /** @description Where a volume would best end. */
         VolumeStartView: {
@@ -15438,6 +15481,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BackupScheduleView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getKeptFiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptView"];
                 };
             };
             /** @description Not Found */

@@ -79,6 +79,10 @@ const { data: schedule } = useQuery({
   queryKey: ['backupSchedule'],
   queryFn: () => answer(api.GET('/api/backup-schedule')),
 })
+const { data: keptFiles } = useQuery({
+  queryKey: ['keptFiles'],
+  queryFn: () => answer(api.GET('/api/kept-files')),
+})
 const every = ref('')
 const kept = ref('5')
 watch(
@@ -103,6 +107,11 @@ const size = (bytes: number) =>
     : bytes >= 1e6
       ? `${(bytes / 1e6).toFixed(1)} MB`
       : `${Math.ceil(bytes / 1e3)} kB`
+function limits(most: { mostDays: number | null; mostBytes: number | null }) {
+  const days = most.mostDays === null ? '' : `for ${counted(most.mostDays, 'day')}`
+  const total = most.mostBytes === null ? '' : `up to ${size(most.mostBytes)}`
+  return [days, total].filter(Boolean).join(' and ') || 'with no end'
+}
 const when = (instant: string) => new Date(instant).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
@@ -238,6 +247,24 @@ const when = (instant: string) => new Date(instant).toLocaleString('en-GB', { da
         <p v-else-if="restore.problem" class="warning-chip mb-0">{{ restore.problem }}</p>
         <p v-else class="mb-0">Cancelled. Nothing was restored.</p>
       </div>
+    </section>
+    <section v-if="keptFiles" class="room-panel mt-3" data-testid="kept-files">
+      <h3 class="h6">What is kept beside your albums</h3>
+      <ul class="mb-0">
+        <li>
+          Drawn sheets, books and files for a lab: {{ counted(keptFiles.prints.files, 'file') }},
+          {{ size(keptFiles.prints.bytes) }}. Kept {{ limits(keptFiles.prints) }}; all can be drawn again.
+        </li>
+        <li>
+          Bundles: {{ counted(keptFiles.bundles.files, 'file') }}, {{ size(keptFiles.bundles.bytes) }}. Kept
+          {{ limits(keptFiles.bundles) }}.
+        </li>
+        <li>
+          Videos you did not choose to keep: {{ counted(keptFiles.videos.files, 'file') }},
+          {{ size(keptFiles.videos.bytes) }}. Kept {{ limits(keptFiles.videos) }}; the pictures taken from them stay.
+        </li>
+      </ul>
+      <p class="form-text mb-0">Whoever runs the program sets these limits.</p>
     </section>
   </div>
 </template>

@@ -110,7 +110,10 @@ const length = (ms: number) => `${Math.floor(ms / 60_000)}:${String(Math.floor((
           }}</BButton>
           <BButton variant="outline-dark" :disabled="busy" @click="remove(open)">Remove the video</BButton>
         </div>
-        <p class="form-text mb-0">Removing a video leaves the pictures that were taken from it.</p>
+        <p class="form-text mb-0">
+          <template v-if="open.goesOn">The video goes by itself on {{ open.goesOn }} unless you keep it. </template
+          >Removing a video leaves the pictures that were taken from it.
+        </p>
       </section>
     </div>
   </div>
