@@ -84,6 +84,7 @@ services.AddScoped<TripReader>();
 services.AddScoped<YearReader>();
 services.AddScoped<CostReader>();
 services.AddScoped<InsertReader>();
+services.AddScoped<InsertedAlbums>();
 services.AddScoped<TitlePages>();
 services.AddScoped<StashReader>();
 services.AddScoped<StashEditor>();

@@ -10,8 +10,10 @@ using ZestyPocket.Core.Keeping.Stash.Edits;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos.Edits;
 using ZestyPocket.Core.Travel.Edits;
+using ZestyPocket.Server.Binder;
 using ZestyPocket.Server.Keeping;
 using ZestyPocket.Server.Keeping.Stash;
+using ZestyPocket.Server.LookingOver;
 using ZestyPocket.Server.Photos;
 using ZestyPocket.Server.Tests.Hosting;
 
@@ -192,6 +194,25 @@ public sealed class KeepingTests
             parts.Select(p => (p.Inserted, p.Units.Count)).ShouldBe([(false, 2), (true, 3), (false, units.Count - 2)]);
         }
 
+        // On the rings it lies behind the leaf with the week's right page; its own first leaf faces the next week.
+        var leaves = await host.GetAsync<List<BinderLeaf>>($"/api/albums/{album.Id}/leaves");
+        var behind = leaves.Single(l => l.Inserts.Count > 0);
+        (behind.Front.UnitId, behind.Inserts.Single().Words).ShouldBe((album.Units[1].Id, "4 leaves after Week 20"));
+        var pages = await host.GetAsync<List<AlbumPage>>($"/api/albums/{album.Id}/pages");
+        pages.Count(p => p.Inserted == "Canal").ShouldBe(6);
+        pages.Select(p => p.UnitTitle).Take(4).ShouldBe(["Week 19", "Week 19", "Week 20", "Week 20"]);
+        pages[5].AlbumId.ShouldBe(trip.Id, "behind the left page of week 21 come the leaves of the trip");
+        var moved = await host.EditAlbumAsync(
+            album.Id,
+            new InsertAlbum(trip.Id, album.Units[1].Id, Between: true) { Revision = TestHost.Latest }
+        );
+        pages = await host.GetAsync<List<AlbumPage>>($"/api/albums/{album.Id}/pages");
+        pages.Select(p => p.Inserted is null).Take(4).ShouldBe([true, true, true, false]);
+        (await host.GetAsync<InsertsView>($"/api/albums/{album.Id}/inserted-albums"))
+            .Inserts.Single()
+            .Words.ShouldBe("6 pages between the pages of Week 20");
+
+        await host.PostAsync<object>($"/api/edits/{moved.EditId}/undo", new { });
         await host.PostAsync<object>($"/api/edits/{done.EditId}/undo", new { });
         (await ThicknessAsync(host, album.Id)).Volumes.Single().Bulk.Millimetres.Max().ShouldBe(before, 0.001);
         // One that is not there, or the album itself, changes nothing.

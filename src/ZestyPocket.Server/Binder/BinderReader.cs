@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
@@ -10,7 +11,14 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Server.Binder;
 
 /// <summary>The leaves of an album in their order, front and back, and one of them with all that lies on it.</summary>
-public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener opener, PieceFaces faces)
+public sealed class BinderReader(
+    ZestyContext db,
+    AlbumReader albums,
+    UnitOpener opener,
+    PieceFaces faces,
+    InsertedAlbums bound,
+    ICurrentKeeper keeper
+)
 {
     public async Task<IReadOnlyList<BinderLeaf>> LeavesAsync(Guid albumId, CancellationToken cancel)
     {
@@ -21,7 +29,47 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
             .OrderBy(l => l.Ordinal)
             .ToListAsync(cancel);
         var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId).ToDictionaryAsync(u => u.Id, cancel);
-        return Views(album, leaves, units);
+        var inserts = (await InsertsAsync(album, leaves, cancel)).ToLookup(i => i.LeafId, i => i.Insert);
+        return [.. Views(album, leaves, units).Select(l => l with { Inserts = [.. inserts[l.LeafId]] })];
+    }
+
+    /// <summary>What is inserted behind which leaf; who does not own both albums sees the one they asked for.</summary>
+    private async Task<IReadOnlyList<(Guid LeafId, InsertedLeaves Insert)>> InsertsAsync(
+        Album album,
+        List<AlbumLeaf> leaves,
+        CancellationToken cancel
+    )
+    {
+        if (album.KeeperId != keeper.Id)
+        {
+            return [];
+        }
+
+        var found = new List<(Guid, InsertedLeaves)>();
+        foreach (var inserted in await bound.OfAsync(album, cancel))
+        {
+            if (InsertPlace.LeafBefore(AlbumRows.Bound(leaves), inserted.Insert) is not { } leaf)
+            {
+                continue;
+            }
+
+            var own = await db.Leaves.CountAsync(l => l.AlbumId == inserted.Album.Id, cancel);
+            var where = inserted.Insert.Between ? "between the pages of " : "after ";
+            found.Add(
+                (
+                    leaf,
+                    new InsertedLeaves(
+                        inserted.Album.Id,
+                        inserted.Album.Name,
+                        own,
+                        $"{NumberWords.Counted(own, "leaf", "leaves")} {where}"
+                            + inserted.After.ReadDates().Title(album.ReadCalendar().Style)
+                    )
+                )
+            );
+        }
+
+        return found;
     }
 
     public async Task<LeafDetail> LeafAsync(Guid albumId, Guid leafId, CancellationToken cancel)
@@ -215,7 +263,8 @@ public sealed class BinderReader(ZestyContext db, AlbumReader albums, UnitOpener
                                 )),
                         ],
                         protector.Design.Body.Width.Emu,
-                        protector.Design.Body.Height.Emu
+                        protector.Design.Body.Height.Emu,
+                        []
                     );
                 }
             ),

@@ -17,6 +17,7 @@ public sealed record BinderFace(Guid? UnitId, string Title, int Placed, int Pock
 /// <param name="WidthShare">How wide it lies in the album, of the album's page.</param>
 /// <param name="HeightShare">How tall it is, of the album's page.</param>
 /// <param name="Shapes">Its pockets as the front shows them, for a small picture.</param>
+/// <param name="Inserts">Albums that are inserted behind it, in their order.</param>
 public sealed record BinderLeaf(
     Guid LeafId,
     int Revision,
@@ -34,8 +35,13 @@ public sealed record BinderLeaf(
     BinderFace Back,
     IReadOnlyList<PocketShape> Shapes,
     long BodyWidth,
-    long BodyHeight
+    long BodyHeight,
+    IReadOnlyList<InsertedLeaves> Inserts
 );
+
+/// <summary>The leaves of an album that is inserted.</summary>
+/// <param name="Words">How many leaves it has, and where they lie.</param>
+public sealed record InsertedLeaves(Guid AlbumId, string Name, int Leaves, string Words);
 
 /// <summary>One leaf with all there is on both its faces.</summary>
 /// <param name="Fusible">Pockets that can be fused, with what comes of it.</param>

@@ -10,7 +10,7 @@ namespace ZestyPocket.Server.Keeping;
 
 /// <summary>An album that is bound into another one.</summary>
 /// <param name="After">The week or day it comes after.</param>
-public sealed record InsertView(Guid AlbumId, string Name, Guid AfterUnitId, string After, string Words);
+public sealed record InsertView(Guid AlbumId, string Name, Guid AfterUnitId, string After, bool Between, string Words);
 
 /// <summary>An album that could be bound in, and where it would best go.</summary>
 public sealed record InsertOfferView(Guid AlbumId, string Name, Guid AfterUnitId);
@@ -32,17 +32,20 @@ public sealed record InsertsView(
     IReadOnlyList<InsertHostView> Hosts
 );
 
-/// <summary>Units of one album that are read one after another.</summary>
+/// <summary>Pages of one album that are read one after another.</summary>
 /// <param name="Inserted">They are of an album that is bound in here.</param>
-public sealed record BookPart(IReadOnlyList<OpenUnit> Units, bool Inserted);
+public sealed record BookPart(IReadOnlyList<OpenPage> Pages, bool Inserted)
+{
+    public IReadOnlyList<OpenUnit> Units { get; } = [.. Pages.Select(p => p.Unit).DistinctBy(u => u.Unit.Id)];
+}
 
 /// <summary>Reads which albums are bound into which.</summary>
-public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener opener, ICurrentKeeper keeper)
+public sealed class InsertReader(ZestyContext db, AlbumReader albums, InsertedAlbums bound, ICurrentKeeper keeper)
 {
     public async Task<InsertsView> ReadAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
-        var (inserts, units) = (await InsertedAsync(album, cancel), await UnitsAsync(album, cancel));
+        var (inserts, units) = (await bound.OfAsync(album, cancel), await UnitsAsync(album, cancel));
         // Who owns both binds one into the other; an editor of somebody's album is offered nothing.
         var others = await db
             .Albums.AsNoTracking()
@@ -70,7 +73,10 @@ public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener
                     i.Album.Name,
                     i.After.Id,
                     TitleOf(i.After, album),
-                    $"{NumberWords.Counted(i.Units.Sum(u => u.Faces.Count), "page")} after {TitleOf(i.After, album)}"
+                    i.Insert.Between,
+                    NumberWords.Counted(i.Units.Sum(u => u.Faces.Count), "page")
+                        + (i.Insert.Between ? " between the pages of " : " after ")
+                        + TitleOf(i.After, album)
                 )),
             ],
             [
@@ -92,42 +98,7 @@ public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener
         );
     }
 
-    /// <summary>The albums bound into one in their order, each with its units; those that are gone are not.</summary>
-    public async Task<IReadOnlyList<(AlbumUnit After, Album Album, IReadOnlyList<OpenUnit> Units)>> InsertedAsync(
-        Album album,
-        CancellationToken cancel
-    )
-    {
-        ArgumentNullException.ThrowIfNull(album);
-        var wanted = album.ReadKeeping().Inserts.Where(i => i.AlbumId != album.Id).ToList();
-        if (wanted.Count == 0)
-        {
-            return [];
-        }
-
-        var ids = wanted.ConvertAll(i => i.AlbumId);
-        var there = await db
-            .Albums.AsNoTracking()
-            .Where(a => ids.Contains(a.Id) && a.KeeperId == album.KeeperId && a.PutAwayAt == null)
-            .ToDictionaryAsync(a => a.Id, cancel);
-        var units = (await UnitsAsync(album, cancel)).ToDictionary(u => u.Id);
-        var found = new List<(AlbumUnit After, Album Album, IReadOnlyList<OpenUnit> Units)>();
-        foreach (
-            var insert in wanted
-                .Where(i => there.ContainsKey(i.AlbumId) && units.ContainsKey(i.AfterUnitId))
-                .OrderBy(i => units[i.AfterUnitId].Ordinal)
-                .ThenBy(i => there[i.AlbumId].FirstDay)
-        )
-        {
-            found.Add(
-                (units[insert.AfterUnitId], there[insert.AlbumId], await opener.OpenAlbumAsync(insert.AlbumId, cancel))
-            );
-        }
-
-        return found;
-    }
-
-    /// <summary>Units in the order in which they are read, with what is bound in between.</summary>
+    /// <summary>Pages in the order in which they are read, with what is bound in between.</summary>
     public async Task<IReadOnlyList<BookPart>> PartsAsync(
         Album album,
         IReadOnlyList<OpenUnit> units,
@@ -135,23 +106,33 @@ public sealed class InsertReader(ZestyContext db, AlbumReader albums, UnitOpener
     )
     {
         ArgumentNullException.ThrowIfNull(units);
-        var inserts = (await InsertedAsync(album, cancel)).ToLookup(i => i.After.Id, i => i.Units);
-        var (parts, part) = (new List<BookPart>(), new List<OpenUnit>());
+        var inserts = (await bound.OfAsync(album, cancel)).ToLookup(i => i.After.Id);
+        var (parts, part) = (new List<BookPart>(), new List<OpenPage>());
         foreach (var unit in units)
         {
-            part.Add(unit);
-            foreach (var inserted in inserts[unit.Unit.Id].Select(WithPages).Where(i => i.Count > 0))
+            var (pages, done) = (OpenPage.Of(unit), 0);
+            var sides = pages.Select(p => p.Face.Side).ToList();
+            foreach (
+                var (at, inserted) in inserts[unit.Unit.Id]
+                    .Select(i =>
+                        (InsertPlace.PageOf(sides, i.Insert.Between), i.Units.SelectMany(OpenPage.Of).ToList())
+                    )
+                    .Where(i => i.Item2.Count > 0)
+                    .OrderBy(i => i.Item1)
+            )
             {
+                part.AddRange(pages.Skip(done).Take(at - done));
+                done = at;
                 parts.Add(new BookPart(part, Inserted: false));
                 parts.Add(new BookPart(inserted, Inserted: true));
                 part = [];
             }
+
+            part.AddRange(pages.Skip(done));
         }
 
         parts.Add(new BookPart(part, Inserted: false));
-        return [.. parts.Where(p => p.Units.Count > 0)];
-
-        static List<OpenUnit> WithPages(IReadOnlyList<OpenUnit> all) => [.. all.Where(u => u.Faces.Count > 0)];
+        return [.. parts.Where(p => p.Pages.Count > 0)];
     }
 
     private static InsertHostView HostOf(Album host, List<AlbumUnit> units, Guid after) =>

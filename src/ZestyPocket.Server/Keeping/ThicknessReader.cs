@@ -9,14 +9,14 @@ using ZestyPocket.Storage.Albums;
 namespace ZestyPocket.Server.Keeping;
 
 /// <summary>Reads how thick an album is, volume by volume.</summary>
-public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener, InsertReader inserts)
+public sealed class ThicknessReader(AlbumReader albums, UnitOpener opener, InsertedAlbums inserts)
 {
     public async Task<ThicknessView> ReadAsync(Guid albumId, CancellationToken cancel)
     {
         var album = await albums.RequireAsync(albumId, cancel);
         var open = await opener.OpenAlbumAsync(albumId, cancel);
         var keeping = album.ReadKeeping();
-        var inserted = (await inserts.InsertedAsync(album, cancel))
+        var inserted = (await inserts.OfAsync(album, cancel))
             .GroupBy(i => i.After.Id, i => i.Units)
             .ToDictionary(g => g.Key, g => g.SelectMany(u => u).ToList());
         // What is bound in behind a unit goes wherever that unit goes.

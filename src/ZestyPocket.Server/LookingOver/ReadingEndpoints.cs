@@ -1,8 +1,12 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using ZestyPocket.Core.Keeping;
 using ZestyPocket.Core.Pages;
 using ZestyPocket.Server.Hosting;
 using ZestyPocket.Server.Shared;
+using ZestyPocket.Storage;
+using ZestyPocket.Storage.Albums;
 
 namespace ZestyPocket.Server.LookingOver;
 
@@ -12,9 +16,12 @@ namespace ZestyPocket.Server.LookingOver;
 /// <param name="Side">A back is a left page, a front a right one.</param>
 /// <param name="WidthInches">Of the protector or sheet.</param>
 /// <param name="IsEmpty">Nothing lies on it.</param>
+/// <param name="Inserted">The name of the album it is of, when that is inserted into the one asked for.</param>
 /// <param name="Picture">Begins the address of its picture: a number of pixels to the inch ends it.</param>
 public sealed record AlbumPage(
     int Opening,
+    Guid AlbumId,
+    string? Inserted,
     Guid UnitId,
     string UnitTitle,
     Guid LeafId,
@@ -38,10 +45,30 @@ public static class ReadingEndpoints
         group
             .MapGet(
                 "/albums/{id:guid}/pages",
-                async (Guid id, AlbumReader albums, UnitOpener opener, CancellationToken cancel) =>
+                async (
+                    Guid id,
+                    AlbumReader albums,
+                    UnitOpener opener,
+                    InsertedAlbums bound,
+                    ICurrentKeeper keeper,
+                    ZestyContext db,
+                    CancellationToken cancel
+                ) =>
                 {
-                    var album = await albums.ViewAsync(id, cancel);
-                    return Of(await opener.OpenManyAsync([.. album.Units.Select(u => u.Id)], cancel));
+                    var album = await albums.RequireAsync(id, cancel);
+                    var units = await opener.OpenAlbumAsync(id, cancel);
+                    if (album.KeeperId != keeper.Id)
+                    {
+                        // Who may look into one album may not look into those that are inserted.
+                        return Of([.. units.SelectMany(OpenPage.Of)], id);
+                    }
+
+                    var leaves = await db
+                        .Leaves.AsNoTracking()
+                        .Where(l => l.AlbumId == id)
+                        .OrderBy(l => l.Ordinal)
+                        .ToListAsync(cancel);
+                    return Of(OnTheRings(units, leaves, await bound.OfAsync(album, cancel)), id);
                 }
             )
             .WithName("getPages")
@@ -74,9 +101,26 @@ public static class ReadingEndpoints
             .WithProblems();
     }
 
-    private static List<AlbumPage> Of(IReadOnlyList<OpenUnit> units)
+    /// <summary>Pages by their leaves: what is inserted lies where its leaves do.</summary>
+    private static List<OpenPage> OnTheRings(
+        IReadOnlyList<OpenUnit> units,
+        List<AlbumLeaf> leaves,
+        IReadOnlyList<InsertedAlbum> inserts
+    )
     {
-        var pages = units.SelectMany(u => u.Faces.Select(f => (Unit: u, Face: f))).ToList();
+        var own = units.SelectMany(OpenPage.Of).ToLookup(p => p.Face.Leaf.Id);
+        var bound = AlbumRows.Bound(leaves);
+        var behind = inserts.ToLookup(i => InsertPlace.LeafBefore(bound, i.Insert), i => i.Units);
+        return
+        [
+            .. leaves.SelectMany(l =>
+                own[l.Id].Concat(behind[l.Id].SelectMany(units => units.SelectMany(OpenPage.Of)))
+            ),
+        ];
+    }
+
+    private static List<AlbumPage> Of(IReadOnlyList<OpenPage> pages, Guid albumId)
+    {
         var openings = Binding.SpreadsOf([.. pages.Select(p => p.Face.Side)]);
         return
         [
@@ -85,6 +129,8 @@ public static class ReadingEndpoints
                 (page, opening) =>
                     new AlbumPage(
                         opening,
+                        page.Unit.Album.Id,
+                        page.Unit.Album.Id == albumId ? null : page.Unit.Album.Name,
                         page.Unit.Unit.Id,
                         page.Unit.Title,
                         page.Face.Leaf.Id,

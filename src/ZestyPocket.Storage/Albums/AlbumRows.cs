@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Binder.Edits;
 using ZestyPocket.Core.Measures;
+using ZestyPocket.Core.Pages;
 using ZestyPocket.Core.Placing;
 using ZestyPocket.Storage.Editing;
 
@@ -54,6 +55,22 @@ public sealed class AlbumRows
             Keeping = album.ReadKeeping(),
             Trip = album.ReadTrip(),
         };
+    }
+
+    /// <summary>Leaves with whose faces they carry, for rules that ask nothing else of them.</summary>
+    public static IReadOnlyList<BoundLeaf> Bound(IEnumerable<AlbumLeaf> leaves)
+    {
+        ArgumentNullException.ThrowIfNull(leaves);
+        return
+        [
+            .. leaves.Select(l => new BoundLeaf(
+                l.Id,
+                l.ProtectorId,
+                LeafAlterations.Plain,
+                l.FrontUnitId,
+                l.BackUnitId
+            )),
+        ];
     }
 
     public Album Album { get; }

@@ -684,6 +684,7 @@ internal static class DocumentNames
             [
                 (nameof(AlbumInsert.AlbumId), "albumId"),
                 (nameof(AlbumInsert.AfterUnitId), "afterUnitId"),
+                (nameof(AlbumInsert.Between), "between"),
             ],
             [typeof(SpreadPlan)] =
             [

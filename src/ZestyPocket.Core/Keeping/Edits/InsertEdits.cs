@@ -7,7 +7,8 @@ namespace ZestyPocket.Core.Keeping.Edits;
 /// pages; its leaves count in this binder and its pages in this book.
 /// </summary>
 /// <param name="AlbumId">Of the same keeper; the same once more moves it.</param>
-public sealed record InsertAlbum(Guid AlbumId, Guid AfterUnitId) : KeepingEdit
+/// <param name="Between">Between the facing pages of that week or day instead of behind it.</param>
+public sealed record InsertAlbum(Guid AlbumId, Guid AfterUnitId, bool Between = false) : KeepingEdit
 {
     private const int MostInserts = 60;
 
@@ -17,14 +18,24 @@ public sealed record InsertAlbum(Guid AlbumId, Guid AfterUnitId) : KeepingEdit
     {
         ArgumentNullException.ThrowIfNull(desk);
         var unit = desk.Binder.Require(AfterUnitId);
+        if (Between && InsertPlace.BetweenPages(desk.Binder.Leaves, AfterUnitId) is null)
+        {
+            throw new RuleException(
+                $"{desk.TitleOf(unit)} has no facing pages on two leaves to put anything between. Nothing was changed: "
+                    + "insert the album after it."
+            );
+        }
+
         var others = desk.Keeping.Inserts.RemoveAll(i => i.AlbumId == AlbumId);
         return others.Length < MostInserts
             ? (
                 desk.Keeping with
                 {
-                    Inserts = others.Add(new AlbumInsert(AlbumId, AfterUnitId)),
+                    Inserts = others.Add(new AlbumInsert(AlbumId, AfterUnitId) { Between = Between }),
                 },
-                $"Inserted an album after {desk.TitleOf(unit)}"
+                Between
+                    ? $"Inserted an album between the pages of {desk.TitleOf(unit)}"
+                    : $"Inserted an album after {desk.TitleOf(unit)}"
             )
             : throw new RuleException($"An album holds {MostInserts} others at most. Nothing was changed.");
     }

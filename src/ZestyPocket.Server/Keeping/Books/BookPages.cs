@@ -35,26 +35,32 @@ public sealed class BookPages(SpreadPages spreads, PiecePainter painter, FontShe
     {
         ArgumentNullException.ThrowIfNull(parts);
         var own = parts.Where(p => !p.Inserted).SelectMany(p => p.Units).ToList();
+        var seen = new HashSet<Guid>();
         return
         [
             Cover(own, "Cover", pixelsPerInch),
             .. parts.SelectMany(p =>
                 p.Inserted
-                    ? [Cover(p.Units, "Title page", pixelsPerInch), .. Opened(p.Units, facing, pixelsPerInch, cancel)]
-                    : Opened(p.Units, facing, pixelsPerInch, cancel)
+                    ?
+                    [
+                        Cover(p.Units, "Title page", pixelsPerInch),
+                        .. Opened(p.Pages, seen, facing, pixelsPerInch, cancel),
+                    ]
+                    : Opened(p.Pages, seen, facing, pixelsPerInch, cancel)
             ),
         ];
     }
 
     private List<BookPage> Opened(
-        IReadOnlyList<OpenUnit> units,
+        IReadOnlyList<OpenPage> read,
+        HashSet<Guid> seen,
         bool facing,
         double pixelsPerInch,
         CancellationToken cancel
     )
     {
-        var (pages, seen) = (new List<BookPage>(), new HashSet<Guid>());
-        foreach (var opening in SpreadPages.Openings(units, facing))
+        var pages = new List<BookPage>();
+        foreach (var opening in SpreadPages.Openings(read, facing))
         {
             var begins = opening
                 .Pages.Select(p => p.Unit)

@@ -13,7 +13,15 @@ namespace ZestyPocket.Server.Shared;
 
 /// <summary>A page of a unit.</summary>
 /// <param name="Index">Which of the unit's pages, from 0.</param>
-public sealed record OpenPage(OpenUnit Unit, OpenFace Face, int Index);
+public sealed record OpenPage(OpenUnit Unit, OpenFace Face, int Index)
+{
+    /// <summary>The pages of a unit in reading order.</summary>
+    public static IReadOnlyList<OpenPage> Of(OpenUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(unit);
+        return [.. unit.Faces.Select((f, i) => new OpenPage(unit, f, i))];
+    }
+}
 
 /// <summary>What lies open at once: a left and a right page, or one.</summary>
 public sealed record Opening(ImmutableArray<OpenPage> Pages);
@@ -136,11 +144,10 @@ public sealed class SpreadPages(
         }
     }
 
-    /// <summary>The pages of units in a row as they lie open, in reading order; one page each when asked for.</summary>
-    public static IReadOnlyList<Opening> Openings(IEnumerable<OpenUnit> units, bool facing)
+    /// <summary>Pages in reading order as they lie open; one page each when asked for.</summary>
+    public static IReadOnlyList<Opening> Openings(IReadOnlyList<OpenPage> pages, bool facing)
     {
-        ArgumentNullException.ThrowIfNull(units);
-        var pages = units.SelectMany(u => u.Faces.Select((f, i) => new OpenPage(u, f, i))).ToList();
+        ArgumentNullException.ThrowIfNull(pages);
         return facing
             ?
             [

@@ -3533,6 +3533,11 @@ export interface components {
             /** Format: uuid */
             afterUnitId: string;
             /**
+             * @description Between the facing pages of that week or day instead of behind it.
+             * @default false
+             */
+            between: boolean;
+            /**
              * Format: int32
              * @description The revision of the album that the keeper saw.
              */
@@ -4302,6 +4307,10 @@ export interface components {
              */
             opening: number;
             /** Format: uuid */
+            albumId: string;
+            /** @description The name of the album it is of, when that is inserted into the one asked for. */
+            inserted: null | string;
+            /** Format: uuid */
             unitId: string;
             unitTitle: string;
             /**
@@ -4620,6 +4629,8 @@ export interface components {
             bodyWidth: number;
             /** Format: int64 */
             bodyHeight: number;
+            /** @description Albums that are inserted behind it, in their order. */
+            inserts: components["schemas"]["InsertedLeaves"][];
         };
         /**
          * @description What an album leaves its binder as.
@@ -5681,6 +5692,16 @@ export interface components {
             cancelled: number;
             refusedLines: components["schemas"]["ImportLine"][];
         };
+        /** @description The leaves of an album that is inserted. */
+        InsertedLeaves: {
+            /** Format: uuid */
+            albumId: string;
+            name: string;
+            /** Format: int32 */
+            leaves: number;
+            /** @description How many leaves it has, and where they lie. */
+            words: string;
+        };
         /** @description An album that this one is bound into, or could be. */
         InsertHostView: {
             /** Format: uuid */
@@ -5727,6 +5748,7 @@ export interface components {
             afterUnitId: string;
             /** @description The week or day it comes after. */
             after: string;
+            between: boolean;
             words: string;
         };
         /** Format: date-time */

@@ -8,12 +8,16 @@ import InsertsPanel from './InsertsPanel.vue'
 import LeafDrawer from './LeafDrawer.vue'
 import ChangesDialog from '../../shared/ChangesDialog.vue'
 import LeafThumb from './LeafThumb.vue'
+import { place } from '../../shared/places'
 import { usePreview } from '../../shared/preview'
 
 /** The binder from its first leaf to its last, both faces of each side by side; one of them in hand. */
 const props = defineProps<{ album: AlbumView }>()
 const { data: leaves, error } = useLeaves(() => props.album.id)
 const pockets = computed(() => (leaves.value ?? []).reduce((sum, l) => sum + l.front.pockets + l.back.pockets, 0))
+const inserted = computed(() =>
+  (leaves.value ?? []).flatMap((l) => l.inserts).reduce((sum, i) => sum + i.leaves, 0),
+)
 const inHand = ref<string>()
 const strip = ref<HTMLElement>()
 const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
@@ -62,8 +66,9 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
     <div class="binder-side">
       <p v-if="error" class="warning-chip" role="alert">{{ error.message }}</p>
       <p v-if="leaves" data-testid="leaves-sum">
-        {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back. The front of a
-        leaf lies at the right of a spread, its back at the left of the next.
+        {{ counted(leaves.length, 'leaf', 'leaves') }}, {{ counted(pockets, 'pocket') }} front and back.
+        <template v-if="inserted">{{ counted(inserted, 'more leaf', 'more leaves') }} of inserted albums. </template>The
+        front of a leaf lies at the right of a spread, its back at the left of the next.
       </p>
       <InsertsPanel :album="album" :has-tabs="(leaves ?? []).some((l) => !!l.tab)" />
       <p v-if="album.facesPerUnit === 2" class="d-flex gap-2 align-items-center flex-wrap">
@@ -79,7 +84,7 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
       </p>
       <ChangesDialog v-model="asked" />
       <ol ref="strip" class="binder" aria-label="Leaves in their order">
-        <li v-for="leaf in leaves" :key="leaf.leafId">
+        <li v-for="leaf in leaves" :key="leaf.leafId" class="d-flex flex-column gap-1">
           <button
             :id="`leaf-${leaf.leafId}`"
             type="button"
@@ -108,6 +113,15 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
             </span>
             <span class="small text-truncate w-100">{{ leaf.design }}</span>
           </button>
+          <RouterLink
+            v-for="i in leaf.inserts"
+            :key="i.albumId"
+            :to="place(i.albumId, { kind: 'album' }, 'count', 'leaves')"
+            class="inserted small"
+            data-testid="inserted-leaves"
+            ><strong>{{ i.name }}</strong
+            ><br />{{ i.words }}</RouterLink
+          >
         </li>
       </ol>
     </div>
@@ -159,6 +173,12 @@ async function onKey(event: KeyboardEvent, leaf: BinderLeaf) {
   background: var(--card);
   border: 1px solid var(--line);
   border-left: 6px solid var(--mat);
+  border-radius: 0.5rem;
+}
+.inserted {
+  padding: 0.3rem 0.6rem;
+  background: var(--tape);
+  border-left: 6px solid var(--zest);
   border-radius: 0.5rem;
 }
 .leaf.between {

@@ -29,8 +29,15 @@ async function edit(albumId: string, change: AlbumEdit) {
     busy.value = false
   }
 }
+const between = ref(false)
 async function insert(albumId: string, afterUnitId: string) {
-  await edit(props.album.id, { kind: 'insertAlbum', revision: data.value!.revision, albumId, afterUnitId })
+  await edit(props.album.id, {
+    kind: 'insertAlbum',
+    revision: data.value!.revision,
+    albumId,
+    afterUnitId,
+    between: between.value,
+  })
   offered.value = ''
 }
 const remove = (albumId: string) =>
@@ -75,6 +82,7 @@ const remove = (albumId: string) =>
             revision: h.revision,
             albumId: album.id,
             afterUnitId: h.afterUnitId,
+            between: false,
           })
         "
         >Insert after {{ h.after }} of {{ h.name }}</BButton
@@ -107,7 +115,14 @@ const remove = (albumId: string) =>
         </BFormSelect>
       </div>
       <div>
-        <label for="insert-after" class="form-label mb-0">After</label>
+        <label for="insert-where" class="form-label mb-0">Where</label>
+        <BFormSelect id="insert-where" v-model="between" size="sm">
+          <option :value="false">after</option>
+          <option :value="true">between the facing pages of</option>
+        </BFormSelect>
+      </div>
+      <div>
+        <label for="insert-after" class="form-label mb-0">Week or day</label>
         <BFormSelect id="insert-after" v-model="after" size="sm">
           <option v-for="u in album.units" :key="u.id" :value="u.id">{{ u.title }}</option>
         </BFormSelect>

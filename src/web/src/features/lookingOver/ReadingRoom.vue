@@ -38,7 +38,10 @@ watch(
   { immediate: true },
 )
 const sheet = computed(() => sheets.value[Math.min(at.value, sheets.value.length - 1)])
-const titles = computed(() => [...new Set(sheet.value?.pages.map((p) => p.unitTitle) ?? [])])
+/** An inserted album is named with its weeks or days. */
+const titleOf = (p: AlbumPage) => (p.inserted ? `${p.inserted}: ${p.unitTitle}` : p.unitTitle)
+const titles = computed(() => [...new Set(sheet.value?.pages.map(titleOf) ?? [])])
+const pageOf = (title: string) => sheet.value!.pages.find((p) => titleOf(p) === title)!
 
 // The same page stays in sight when the way of looking changes.
 watch(byLeaf, () => {
@@ -50,7 +53,7 @@ watch(
   sheet,
   (s) => {
     shown.value = s?.pages[0]
-    if (shown.value) emit('seen', shown.value.unitId)
+    if (shown.value && !shown.value.inserted) emit('seen', shown.value.unitId)
   },
   { immediate: true },
 )
@@ -84,7 +87,7 @@ const box = (page: AlbumPage) => ({
   height: `${page.heightInches * scale.value}px`,
 })
 const ppi = computed(() => [48, 96, 150].find((r) => r >= scale.value * (window.devicePixelRatio || 1)) ?? 150)
-const altOf = (page: AlbumPage) => `${page.side === 'back' ? 'Left' : 'Right'} page of ${page.unitTitle}, ${page.name}`
+const altOf = (page: AlbumPage) => `${page.side === 'back' ? 'Left' : 'Right'} page of ${titleOf(page)}, ${page.name}`
 </script>
 
 <template>
@@ -96,7 +99,7 @@ const altOf = (page: AlbumPage) => `${page.side === 'back' ? 'Left' : 'Right'} p
       <strong data-testid="opening">
         <template v-for="(t, i) in titles" :key="t"
           ><template v-if="i"> · </template><template v-if="reader">{{ t }}</template
-          ><RouterLink v-else :to="unitPlace(album.id, sheet!.pages.find((p) => p.unitTitle === t)!.unitId, 'place')">{{
+          ><RouterLink v-else :to="unitPlace(pageOf(t).albumId, pageOf(t).unitId, 'place')">{{
             t
           }}</RouterLink></template
         >
@@ -139,7 +142,7 @@ const altOf = (page: AlbumPage) => `${page.side === 'back' ? 'Left' : 'Right'} p
           <img v-if="page" class="leaf" :src="page.picture + ppi" :alt="altOf(page)" :style="box(page)" />
           <div v-else class="leaf none" :style="box(sheet.pages[0]!)"></div>
           <figcaption v-if="byLeaf && page" class="small visually-quiet">
-            {{ page.side === 'front' ? 'Front' : 'Back' }}: {{ page.unitTitle }}
+            {{ page.side === 'front' ? 'Front' : 'Back' }}: {{ titleOf(page) }}
           </figcaption>
         </figure>
       </div>
