@@ -1,5 +1,7 @@
 using System.Net.Http.Json;
 using NodaTime;
+using ZestyPocket.Core.Dates;
+using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Words;
 using ZestyPocket.Server.Placing;
 using ZestyPocket.Server.Tests.Hosting;
@@ -21,6 +23,41 @@ public sealed class StoryTests
 
     private static string OnCards(UnitView week, Guid story) =>
         string.Join(' ', week.LooseCards.Where(p => p.StoryId == story).Select(p => p.Words)).Trim();
+
+    /// <summary>A story stood at every hour once, and was written over from another one.</summary>
+    [Fact]
+    public async Task In_an_album_by_the_hour_a_story_is_told_at_its_own_hour()
+    {
+        await using var host = await TestHost.StartAsync();
+        var day = new LocalDate(2026, 6, 21);
+        var album = await host.PostAsync<AlbumView>(
+            "/api/albums",
+            new MakeAlbumRequest(
+                "One day",
+                day,
+                1,
+                ["6x8-four-3x4"],
+                MeasureSystem.Inches,
+                Kind: AlbumKind.DocumentedDay
+            )
+        );
+        var (seven, eight) = (await host.OpenAsync(album.Units[0].Id), await host.OpenAsync(album.Units[1].Id));
+        (seven.Hour, eight.Hour, eight.Hours.Count).ShouldBe((7, 8, album.Units.Count));
+        await host.EditStoriesAsync(album.Id, new NewStory("Coffee.", Days: [day], Hour: 8));
+        await host.EditStoriesAsync(album.Id, new NewStory("The whole day.", Days: [day]));
+        (await StoriesAsync(host, album.Id, seven.Id)).Single().Words.ShouldBe("The whole day.");
+        var coffee = (await StoriesAsync(host, album.Id, eight.Id)).Single();
+        (coffee.Words, coffee.UnitId, coffee.Hour).ShouldBe(("Coffee.", eight.Id, 8));
+
+        var moved = await host.EditStoriesAsync(
+            album.Id,
+            new DateStory([day], 9) { StoryId = coffee.Id, Revision = coffee.Revision }
+        );
+        (await StoriesAsync(host, album.Id, eight.Id)).ShouldBeEmpty();
+        (await StoriesAsync(host, album.Id, album.Units[2].Id)).Single().Id.ShouldBe(coffee.Id);
+        await host.PostAsync<object>($"/api/edits/{moved.EditId}/undo", new { });
+        (await StoriesAsync(host, album.Id, eight.Id)).Single().Id.ShouldBe(coffee.Id);
+    }
 
     [Fact]
     public async Task A_story_flows_over_its_cards_and_they_follow_every_change_of_it()

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using ZestyPocket.Core.Dates;
 
 namespace ZestyPocket.Core.Words;
 
@@ -27,6 +28,11 @@ public sealed record AlbumStory(Guid Id, int Ordinal)
     /// <summary>The days it tells of, in order; empty when it has a theme or no place yet.</summary>
     public ImmutableArray<LocalDate> Days { get; init; } = [];
 
+    /// <summary>
+    /// The hour it tells of in an album of one day, 0 to 29 (24 is the midnight after); null when it tells of the day.
+    /// </summary>
+    public int? Hour { get; init; }
+
     /// <summary>Such as “the kitchen”; empty when it tells of days.</summary>
     public string Theme { get; init; } = string.Empty;
 
@@ -42,6 +48,30 @@ public sealed record AlbumStory(Guid Id, int Ordinal)
 
     /// <summary>Deleted, which can be undone.</summary>
     public bool Deleted { get; init; }
+
+    /// <summary>
+    /// Whether a story of some days, and of an hour, is told in a unit. In an album by the hour it is told in its own hour
+    /// alone, one of the whole day in the first: a story that stood at every hour was written over from another one.
+    /// </summary>
+    /// <param name="waking">When the day of an album by the hour begins and ends.</param>
+    public static bool IsToldIn(IEnumerable<LocalDate> days, int? hour, UnitDates unit, WakingWindow waking)
+    {
+        ArgumentNullException.ThrowIfNull(unit);
+        return days.Any(d => d >= unit.First && d <= unit.Last)
+            && (
+                unit.Kind != UnitKind.Hour
+                || ((hour ?? waking.Hours[0]) is var at && at >= unit.FirstNumber && at <= unit.LastNumber)
+            );
+    }
+
+    /// <summary>The story at another hour. Throws <see cref="RuleException"/> for what is none.</summary>
+    public AlbumStory At(int? hour) =>
+        hour is null or (>= 0 and <= 29)
+            ? this with
+            {
+                Hour = hour,
+            }
+            : throw new RuleException("An hour is 0 to 29: 24 is the midnight after the day. Nothing was changed.");
 
     /// <summary>Whether its cards must follow a change.</summary>
     public bool ChangesCards(AlbumStory before)

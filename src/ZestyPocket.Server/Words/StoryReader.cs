@@ -27,7 +27,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
                 ?? throw new MissingException("That week or day");
             content = unit.Read();
             stories = stories.FindAll(s =>
-                s.Days.Exists(d => d >= unit.FirstDay && d <= unit.LastDay) || !content.CardsOf(s.Id).IsEmpty
+                AlbumStory.IsToldIn(s.Days, s.Hour, unit.ReadDates(), calendar.Waking) || !content.CardsOf(s.Id).IsEmpty
             );
         }
 
@@ -44,13 +44,14 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
                     s.Title,
                     s.Words,
                     s.Days,
+                    s.Hour,
                     s.Days.Count == 0 ? null
                         : s.Days.Count == 1 ? SpanLabel.Day(s.Days[0], calendar.Style.Order)
                         : SpanLabel.Of(s.Days[0], s.Days[^1], calendar.Style.Order),
                     s.Days.Count == 0
                         ? null
                         : days
-                            .Units.Where(u => s.Days[0] >= u.Dates.First && s.Days[0] <= u.Dates.Last)
+                            .Units.Where(u => AlbumStory.IsToldIn([s.Days[0]], s.Hour, u.Dates, calendar.Waking))
                             .Select(u => (Guid?)u.Id)
                             .FirstOrDefault(),
                     s.Theme,

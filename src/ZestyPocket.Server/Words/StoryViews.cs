@@ -8,6 +8,7 @@ namespace ZestyPocket.Server.Words;
 /// <param name="Title">May be empty.</param>
 /// <param name="Words">Plain text.</param>
 /// <param name="Days">The days it tells of.</param>
+/// <param name="Hour">The hour it tells of in an album by the hour; null for the day.</param>
 /// <param name="DayLabel">Those days in words; null when it has none.</param>
 /// <param name="UnitId">The unit of its first day; null when that lies outside the album.</param>
 /// <param name="Theme">May be empty.</param>
@@ -22,6 +23,7 @@ public sealed record StoryView(
     string Title,
     string Words,
     IReadOnlyList<LocalDate> Days,
+    int? Hour,
     string? DayLabel,
     Guid? UnitId,
     string Theme,

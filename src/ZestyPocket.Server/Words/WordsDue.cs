@@ -72,7 +72,7 @@ public static class WordsDue
                     )
                     {
                         var (firstDay, lastDay) = (open.Dates.First, open.Dates.Last);
-                        var stories = await db
+                        var ofDays = await db
                             .Stories.AsNoTracking()
                             .Where(s => s.AlbumId == albumId && s.Days.Any(d => d >= firstDay && d <= lastDay))
                             .Select(s => new
@@ -80,8 +80,13 @@ public static class WordsDue
                                 s.Id,
                                 s.Title,
                                 s.Words,
+                                s.Days,
+                                s.Hour,
                             })
                             .ToListAsync(cancel);
+                        var stories = ofDays.FindAll(s =>
+                            AlbumStory.IsToldIn(s.Days, s.Hour, open.Dates, open.Calendar.Waking)
+                        );
                         var findings = (await over.LookAsync(open, cancel)).ToLookup(f => f.PieceId);
                         units.Add(
                             new UnitWordsView(

@@ -755,6 +755,7 @@ internal static class DocumentNames
                 (nameof(StoryState.People), "people"),
                 (nameof(StoryState.Ordinal), "ordinal"),
                 (nameof(StoryState.Gone), "gone"),
+                (nameof(StoryState.Hour), "hour"),
             ],
             [typeof(UnitState)] =
             [

@@ -222,16 +222,27 @@ internal sealed record StoryState(
     string Author,
     IReadOnlyList<string> People,
     int Ordinal,
-    bool Gone
+    bool Gone,
+    int? Hour = null
 )
 {
     public static StoryState Of(Story story) =>
-        new(story.Title, story.Words, story.Days, story.Theme, story.Author, story.People, story.Ordinal, story.Gone);
+        new(
+            story.Title,
+            story.Words,
+            story.Days,
+            story.Theme,
+            story.Author,
+            story.People,
+            story.Ordinal,
+            story.Gone,
+            story.Hour
+        );
 
     public void Into(Story story)
     {
         (story.Title, story.Words, story.Theme, story.Author) = (Title, Words, Theme, Author);
         (story.Days, story.People) = ([.. Days], [.. People]);
-        (story.Ordinal, story.Gone) = (Ordinal, Gone);
+        (story.Ordinal, story.Gone, story.Hour) = (Ordinal, Gone, Hour);
     }
 }

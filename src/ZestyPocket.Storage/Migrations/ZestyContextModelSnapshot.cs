@@ -2157,6 +2157,9 @@ namespace ZestyPocket.Storage.Migrations
                     b.Property<Guid?>("HeadEditId")
                         .HasColumnType("uuid");
 
+                    b.Property<int?>("Hour")
+                        .HasColumnType("integer");
+
                     b.Property<Instant>("MadeAt")
                         .HasColumnType("timestamp with time zone");
 

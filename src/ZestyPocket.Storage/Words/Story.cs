@@ -18,6 +18,9 @@ public sealed class Story : IRevisioned
     /// <summary>The days it tells of, in order; empty when it has a theme or no place yet.</summary>
     public List<LocalDate> Days { get; set; } = [];
 
+    /// <summary>The hour it tells of in an album by the hour; null when it tells of the day.</summary>
+    public int? Hour { get; set; }
+
     /// <summary>Such as “the kitchen”; empty when it tells of days.</summary>
     public string Theme { get; set; } = string.Empty;
 
@@ -50,6 +53,7 @@ public sealed class Story : IRevisioned
             Title = Title,
             Words = Words,
             Days = [.. Days],
+            Hour = Hour,
             Theme = Theme,
             Author = Author,
             People = [.. People],
@@ -64,6 +68,6 @@ public sealed class Story : IRevisioned
         ArgumentNullException.ThrowIfNull(story);
         (Ordinal, Title, Words, Theme, Author) = (story.Ordinal, story.Title, story.Words, story.Theme, story.Author);
         (Days, People, Pictures) = ([.. story.Days], [.. story.People], [.. story.Pictures]);
-        (Source, Gone) = (story.Source, story.Deleted);
+        (Source, Hour, Gone) = (story.Source, story.Hour, story.Deleted);
     }
 }

@@ -62,7 +62,8 @@ public sealed record NewStory(
     IReadOnlyList<LocalDate>? Days = null,
     string Theme = "",
     string Author = "",
-    IReadOnlyList<string>? People = null
+    IReadOnlyList<string>? People = null,
+    int? Hour = null
 ) : StoryEdit
 {
     public override string Label() => "Write a story";
@@ -76,6 +77,7 @@ public sealed record NewStory(
         var story = new AlbumStory(tools.NewId(), desk.LastOrdinal + 1)
             .Saying(Words)
             .On(Days ?? [])
+            .At(Hour)
             .Described(Title, Theme, Author, People ?? []);
         return new StoriesEdited([story], "Wrote a story", story.Id);
     }
@@ -123,12 +125,17 @@ public sealed record DescribeStory(string Title, string Theme, string Author, IR
 }
 
 /// <summary>Says which days a story tells of.</summary>
-public sealed record DateStory(IReadOnlyList<LocalDate> Days) : OneStoryEdit
+/// <param name="Hour">In an album by the hour, else null.</param>
+public sealed record DateStory(IReadOnlyList<LocalDate> Days, int? Hour = null) : OneStoryEdit
 {
     public override string Label() => "Move a story to another day";
 
     protected override StoriesEdited Change(AlbumStory story, StoryDesk desk, EditTools tools) =>
-        new([story.On(Days)], Days.Count == 0 ? "Removed the day of a story" : "Moved a story to its day", story.Id);
+        new(
+            [story.On(Days).At(Hour)],
+            Days.Count == 0 ? "Removed the day of a story" : "Moved a story to its day",
+            story.Id
+        );
 }
 
 /// <summary>Splits a story in two.</summary>
@@ -157,6 +164,7 @@ public sealed record SplitStory(int At) : OneStoryEdit
             Theme = story.Theme,
             Author = story.Author,
             Days = story.Days,
+            Hour = story.Hour,
             People = story.People,
         };
         return new StoriesEdited([story with { Words = story.Words[..At].TrimEnd() }, rest], "Split a story", rest.Id);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using ZestyPocket.Core.Counting;
+using ZestyPocket.Core.Words;
 using ZestyPocket.Storage;
 
 namespace ZestyPocket.Server.Shared;
@@ -28,12 +29,13 @@ public sealed class StoriesOfDays(ZestyContext db)
                 s.Id,
                 s.Words,
                 s.Days,
+                s.Hour,
             })
             .ToListAsync(cancel);
         return (
             from unit in units
             from story in stories
-            where story.Days.Exists(d => d >= unit.Dates.First && d <= unit.Dates.Last)
+            where AlbumStory.IsToldIn(story.Days, story.Hour, unit.Dates, unit.Calendar.Waking)
             select (unit.Unit.Id, Story: new StoryOfDays(story.Id, story.Words, story.Days[0]))
         ).ToLookup(s => s.Id, s => s.Story);
     }

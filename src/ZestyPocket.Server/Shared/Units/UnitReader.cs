@@ -113,7 +113,11 @@ public sealed class UnitReader(
             [.. content.Wishes.Select(w => new WishView(w.PhotoId, w.Size.ToString()))],
             TintOfCards.Of(content.Tint),
             open.Desk.Weights,
-            content.Weights is not null
+            content.Weights is not null,
+            open.Dates.Kind == UnitKind.Hour ? open.Dates.FirstNumber : null,
+            open.Dates.Kind == UnitKind.Hour
+                ? [.. open.Calendar.Waking.Hours.Select(h => new HourView(h, SpanLabel.Hour(h, style.Clock)))]
+                : []
         );
     }
 

@@ -45,8 +45,14 @@ public sealed record UnitView(
     IReadOnlyList<WishView> Wishes,
     TintOfCards? Tint,
     PlacingWeights Weights,
-    bool HasOwnWeights
+    bool HasOwnWeights,
+    int? Hour,
+    IReadOnlyList<HourView> Hours
 );
+
+/// <summary>An hour of an album by the hour.</summary>
+/// <param name="Hour">0 to 29: 24 is the midnight after.</param>
+public sealed record HourView(int Hour, string Label);
 
 /// <summary>Colours that the cards of a unit have from its pictures, as <c>#rrggbb</c>.</summary>
 /// <param name="PhotoId">The picture they are of; null when they are of all.</param>

@@ -5628,6 +5628,15 @@ export interface components {
          * @enum {unknown}
          */
         HourClock: "twentyFour" | "twelve";
+        /** @description An hour of an album by the hour. */
+        HourView: {
+            /**
+             * Format: int32
+             * @description 0 to 29: 24 is the midnight after.
+             */
+            hour: number;
+            label: string;
+        };
         ImportDesignsRequest: {
             text: string;
         };
@@ -8185,6 +8194,11 @@ export interface components {
             /** @enum {string} */
             kind: "dateStory";
             days: string[];
+            /**
+             * Format: int32
+             * @description In an album by the hour, else null.
+             */
+            hour?: null | number;
             /** Format: uuid */
             storyId: string;
             /**
@@ -8262,6 +8276,8 @@ export interface components {
             /** @default  */
             author: string;
             people?: null | string[];
+            /** Format: int32 */
+            hour?: null | number;
         };
         /**
          * @description A new story for one card that has no words yet: the card carries it, over as many cards as its words need. Where the
@@ -8376,6 +8392,11 @@ export interface components {
             words: string;
             /** @description The days it tells of. */
             days: string[];
+            /**
+             * Format: int32
+             * @description The hour it tells of in an album by the hour; null for the day.
+             */
+            hour: null | number;
             /** @description Those days in words; null when it has none. */
             dayLabel: null | string;
             /**
@@ -9749,6 +9770,9 @@ export interface components {
             tint: null | components["schemas"]["TintOfCards"];
             weights: components["schemas"]["PlacingWeights"];
             hasOwnWeights: boolean;
+            /** Format: int32 */
+            hour: null | number;
+            hours: components["schemas"]["HourView"][];
         };
         /** @description The words of one part of the album. */
         UnitWordsView: {

@@ -2,6 +2,9 @@ import { answer, api, Refusal } from '../api/client'
 import { useRefresh } from './queries'
 import { useNotices } from './notices'
 
+/** The last edit of each album that was begun. */
+const turns = new Map<string, Promise<unknown>>()
+
 interface Done {
   done: string
   editId?: string | null
@@ -17,7 +20,21 @@ export function useAct(albumId: () => string) {
   const notices = useNotices()
   const refresh = useRefresh()
 
-  async function act<T extends Done>(
+  /**
+   * One edit of an album after another: the next is made on what the one before has brought, so `call` reads what it
+   * needs (revisions) when it is called.
+   */
+  function act<T extends Done>(
+    call: () => Promise<T>,
+    after?: (result: T) => Promise<unknown>,
+  ): Promise<T | undefined> {
+    const turn = () => once(call, after)
+    const next = (turns.get(albumId()) ?? Promise.resolve()).then(turn, turn)
+    turns.set(albumId(), next)
+    return next
+  }
+
+  async function once<T extends Done>(
     call: () => Promise<T>,
     after?: (result: T) => Promise<unknown>,
   ): Promise<T | undefined> {

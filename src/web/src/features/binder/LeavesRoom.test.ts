@@ -22,6 +22,7 @@ const leaf = (number: number): BinderLeaf =>
     shapes: [{ key: '1.1', x: 0, y: 0, width: 2743200, height: 3657600 }],
     bodyWidth: 8229600,
     bodyHeight: 10972800,
+    inserts: number === 2 ? [{ albumId: 'trip', name: 'Canal', leaves: 4, words: '4 leaves after Week 20' }] : [],
   }) as unknown as BinderLeaf
 
 vi.mock('./queries', () => ({
@@ -34,7 +35,10 @@ const room = () =>
   mount(LeavesRoom, {
     props: { album: { id: 'a', facesPerUnit: 2, school: 'spread' } as unknown as AlbumView },
     attachTo: document.body,
-    global: { plugins: [createPinia()], stubs: { BModal: true, BButton: true } },
+    global: {
+      plugins: [createPinia()],
+      stubs: { BModal: true, BButton: true, RouterLink: { template: '<a><slot /></a>' } },
+    },
   })
 
 describe('the binder', () => {
@@ -45,6 +49,8 @@ describe('the binder', () => {
     expect(w.get('[data-testid=leaves-sum]').text()).toContain('120 leaves, 2,142 pockets')
     expect(w.findAll('.leaf')[1]!.text()).toContain('May')
     expect(w.findAll('.leaf')[2]!.text()).toContain('no pockets')
+    expect(w.get('[data-testid=leaves-sum]').text()).toContain('4 more leaves of inserted albums')
+    expect(w.get('[data-testid=inserted-leaves]').text()).toBe('Canal4 leaves after Week 20')
     expect(w.findAll('.mirrored')).toHaveLength(120)
   })
 

@@ -15,9 +15,7 @@ import { usePreview } from '../../shared/preview'
 const props = defineProps<{ album: AlbumView }>()
 const { data: leaves, error } = useLeaves(() => props.album.id)
 const pockets = computed(() => (leaves.value ?? []).reduce((sum, l) => sum + l.front.pockets + l.back.pockets, 0))
-const inserted = computed(() =>
-  (leaves.value ?? []).flatMap((l) => l.inserts).reduce((sum, i) => sum + i.leaves, 0),
-)
+const inserted = computed(() => (leaves.value ?? []).flatMap((l) => l.inserts).reduce((sum, i) => sum + i.leaves, 0))
 const inHand = ref<string>()
 const strip = ref<HTMLElement>()
 const current = computed(() => leaves.value?.find((l) => l.leafId === inHand.value) ?? leaves.value?.[0])
@@ -30,8 +28,9 @@ const changeSchool = (event: Event) => {
   const select = event.target as HTMLSelectElement
   const school = select.value as keyof typeof schools
   select.value = props.album.school
-  const change = { kind: 'changeSchool' as const, revision: props.album.revision, school }
-  return ask((preview) => editAlbum(props.album.id, change, preview))
+  return ask((preview) =>
+    editAlbum(props.album.id, { kind: 'changeSchool', revision: props.album.revision, school }, preview),
+  )
 }
 
 /** How many leaves stand in one row of the strip, for the arrow keys. */

@@ -77,17 +77,21 @@ const sizes = computed(() => {
   return [...sum.values()]
 })
 
-const editLeaves = (change: AlbumEdit) => ask((preview) => editAlbum(props.album.id, change, preview))
-const on = (of: CountView) => ({ unitId: of.unitId, revision: of.revision })
-const add = (of: CountView, protectorId: string) => editLeaves({ kind: 'addLeaf', ...on(of), protectorId })
-const remove = (of: CountView, leafId: string) => editLeaves({ kind: 'removeLeaf', ...on(of), leafId })
+const editLeaves = (change: () => AlbumEdit) => ask((preview) => editAlbum(props.album.id, change(), preview))
+/** As the album has it now: an edit before this one may have touched it. */
+const on = (of: CountView) => ({
+  unitId: of.unitId,
+  revision: Math.max(of.revision, props.album.units.find((u) => u.id === of.unitId)?.revision ?? 0),
+})
+const add = (of: CountView, protectorId: string) => editLeaves(() => ({ kind: 'addLeaf', ...on(of), protectorId }))
+const remove = (of: CountView, leafId: string) => editLeaves(() => ({ kind: 'removeLeaf', ...on(of), leafId }))
 const fuse = (of: CountView, way: WayToFit) =>
-  editLeaves({
+  editLeaves(() => ({
     kind: 'fusePocket',
     leafId: way.leafId!,
     revision: of.leaves.find((l) => l.leafId === way.leafId)!.revision,
     pocketKey: way.pocketKey!,
-  })
+  }))
 
 /** A leaf that is put in by hand: one of the album's makes, or one outside the pockets. */
 const insert = ref('sheet')
@@ -96,7 +100,7 @@ const outside = { sheet: 'sheet', foldOut: 'foldOut', divider: 'divider', envelo
 function putIn(of: CountView) {
   const kind = outside[insert.value as keyof typeof outside]
   return kind
-    ? editLeaves({
+    ? editLeaves(() => ({
         kind: 'addNewLeaf',
         ...on(of),
         make: {
@@ -104,7 +108,7 @@ function putIn(of: CountView) {
           size: kind === 'foldOut' ? fold.value.size : null,
           fold: kind === 'foldOut' ? fold.value.at : null,
         },
-      })
+      }))
     : add(of, insert.value)
 }
 

@@ -12,20 +12,31 @@ export function useTape(album: () => AlbumView, tab: () => TabKey) {
   const router = useRouter()
   const { act } = useAct(() => album().id)
 
-  async function run(edit: AlbumEdit) {
-    const result = await act(() => editAlbum(album().id, edit))
+  const running = new Set<string>()
+
+  /** A click that comes again while the first one is on its way is the same click. */
+  async function run(edit: () => AlbumEdit) {
+    const click = JSON.stringify({ ...edit(), revision: 0 })
+    if (running.has(click)) return undefined
+    running.add(click)
+    const result = await act(() => editAlbum(album().id, edit())).finally(() => running.delete(click))
     if (result?.unitId) {
       await router.push(unitPlace(album().id, result.unitId, tab()))
     }
     return result
   }
 
-  const of = (unit: OnTape) => ({ unitId: unit.id, revision: unit.revision })
+  /** As the album has it now: an edit before this one may have touched it. */
+  const of = (unit: OnTape) => {
+    const now = album().units.find((u) => u.id === unit.id) ?? unit
+    return { unitId: unit.id, revision: Math.max(now.revision, unit.revision) }
+  }
   return {
-    merge: (unit: OnTape) => run({ kind: 'mergeUnit', ...of(unit) }),
-    split: (unit: OnTape) => run({ kind: 'splitUnit', ...of(unit) }),
-    leaveOut: (unit: OnTape, leftOut: boolean) => run({ kind: 'leaveUnitOut', ...of(unit), leftOut }),
-    rename: (unit: OnTape, name: string) => run({ kind: 'renameUnit', ...of(unit), name }),
-    grow: (count: number, atEnd: boolean) => run({ kind: 'growAlbum', revision: album().revision, count, atEnd }),
+    merge: (unit: OnTape) => run(() => ({ kind: 'mergeUnit', ...of(unit) })),
+    split: (unit: OnTape) => run(() => ({ kind: 'splitUnit', ...of(unit) })),
+    leaveOut: (unit: OnTape, leftOut: boolean) => run(() => ({ kind: 'leaveUnitOut', ...of(unit), leftOut })),
+    rename: (unit: OnTape, name: string) => run(() => ({ kind: 'renameUnit', ...of(unit), name })),
+    grow: (count: number, atEnd: boolean) =>
+      run(() => ({ kind: 'growAlbum', revision: album().revision, count, atEnd })),
   }
 }

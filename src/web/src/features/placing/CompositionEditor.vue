@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { PieceView, UnitView, WrittenComposition } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
+import NotSaved from '../../shared/NotSaved.vue'
+import { useTyped } from '../../shared/typed'
 import { useAlbumWords } from '../words/queries'
 import { newShape, type WrittenShape } from './compose'
 import PatternSelect from './PatternSelect.vue'
@@ -31,36 +33,37 @@ async function keep() {
       revision: words.value!.revision,
       name: keptName.value,
       size: props.size!,
-      composition: copy(),
+      composition: draft.value,
     }),
   )
   if (done) keptName.value = ''
 }
 
-const draft = ref<WrittenComposition>(copy())
-function copy() {
-  return JSON.parse(JSON.stringify(props.piece.composition)) as WrittenComposition
-}
-watch(
-  () => [props.piece.id, JSON.stringify(props.piece.composition)],
-  () => (draft.value = copy()),
-)
+type Fields = { composition: WrittenComposition }
+const typed = useTyped<Fields>({
+  key: () => `composition ${props.piece.id}`,
+  server: () => ({ composition: props.piece.composition! }),
+  revision: () => props.unit.revision,
+  save: async ({ composition }, _, key) =>
+    !!(await props.edit({ kind: 'changeComposition', pieceId: key.split(' ')[1]!, composition })),
+})
+const draft = computed(() => typed.fields.composition)
 
-async function set(changes: Partial<WrittenComposition>) {
-  draft.value = { ...draft.value, ...changes }
-  const composition = JSON.parse(JSON.stringify(draft.value)) as WrittenComposition
-  // What was refused is not left standing in the fields.
-  if (!(await props.edit({ kind: 'changeComposition', pieceId: props.piece.id, composition }))) draft.value = copy()
+/** Words wait for the next key; whatever is chosen goes out at once, with all that was typed. */
+function set(changes: Partial<WrittenComposition>, wait = false) {
+  typed.type('composition', { ...draft.value, ...changes })
+  if (!wait) void typed.flush()
 }
 
 const setShape = (i: number, changes: Partial<WrittenShape>) =>
-  set({ shapes: draft.value.shapes.map((s, at) => (at === i ? { ...s, ...changes } : s)) })
+  set({ shapes: draft.value.shapes.map((s, at) => (at === i ? { ...s, ...changes } : s)) }, 'words' in changes)
 const text = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
   <div>
     <img :src="piece.faceUrl ?? ''" class="face" alt="The composition as it prints" />
+    <NotSaved :failed="typed.failed.value" @again="typed.flush" @discard="typed.discard" />
     <p v-if="piece.warning" class="warning-chip mt-2">! {{ piece.warning }}</p>
     <label :for="`ground-${piece.id}`" class="form-label mb-1 mt-2">Ground</label>
     <div class="d-flex gap-2">

@@ -2,6 +2,7 @@
 import type { UnitView } from '../../api/client'
 import { across, down, type WrittenShape } from './compose'
 import { shapes } from './finish'
+import TypedInput from '../../shared/TypedInput.vue'
 import PatternSelect from './PatternSelect.vue'
 
 /** One shape of a composition: its form, place, size, and what it holds. */
@@ -44,17 +45,15 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       </span>
       <label :for="`width-${number}`">Size</label>
       <span class="pair">
-        <input
+        <TypedInput
           :id="`width-${number}`"
-          class="form-control form-control-sm"
-          :value="shape.width"
-          @change="emit('change', { width: text($event) })"
+          :model-value="shape.width"
+          @update:model-value="emit('change', { width: $event })"
         />
-        <input
-          class="form-control form-control-sm"
+        <TypedInput
           :aria-label="`Height of shape ${number}`"
-          :value="shape.height"
-          @change="emit('change', { height: text($event) })"
+          :model-value="shape.height"
+          @update:model-value="emit('change', { height: $event })"
         />
       </span>
       <label :for="`photo-${number}`">Picture</label>
@@ -74,7 +73,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         rows="2"
         maxlength="20000"
         :value="shape.words ?? ''"
-        @change="emit('change', { words: text($event) })"
+        @input="emit('change', { words: text($event) })"
       ></textarea>
       <label :for="`ground-${number}`">Ground</label>
       <span class="pair">
@@ -95,12 +94,11 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       </span>
       <label :for="`mat-of-${number}`">Mat shows</label>
       <span class="pair">
-        <input
+        <TypedInput
           :id="`mat-of-${number}`"
-          class="form-control form-control-sm"
           placeholder="none, or 1/8 in"
-          :value="shape.matReveal ?? ''"
-          @change="emit('change', { matReveal: text($event).trim() || null })"
+          :model-value="shape.matReveal ?? ''"
+          @update:model-value="emit('change', { matReveal: $event.trim() || null })"
         />
         <input
           type="color"

@@ -22,7 +22,7 @@ const caption = {
 }
 const print = (words?: string): PieceView =>
   ({ id: 'p1', kind: 'photo', title: 'a.jpg', caption: words ? { ...caption, words } : null }) as unknown as PieceView
-const edit = vi.fn(() => Promise.resolve())
+const edit = vi.fn(() => Promise.resolve({ done: 'Done' }))
 const panel = (piece = print()) =>
   mount(PictureWords, {
     props: { unitId: 'w', piece, edit },

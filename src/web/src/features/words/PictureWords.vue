@@ -2,16 +2,26 @@
 import { ref } from 'vue'
 import { answer, api, type CaptionAnswer, type PieceView } from '../../api/client'
 import { useNotices } from '../../shared/notices'
+import { useTyped } from '../../shared/typed'
 import type { Edit } from '../placing/unit'
 import { typefaces } from './kinds'
 
 /** Words on a print: the program finds a quiet place and an ink that can be read there. */
 const props = defineProps<{ unitId: string; piece: PieceView; edit: (change: Edit) => Promise<unknown> }>()
 const notices = useNotices()
-const words = ref(props.piece.caption?.words ?? '')
-const large = ref((props.piece.caption?.sizePt ?? 0) > 16)
-const face = ref(props.piece.caption?.face ?? 'display')
-const label = ref(!!props.piece.caption?.label)
+/** Words stay with their picture until they are on it, also when another pocket is chosen meanwhile. */
+type Fields = { words: string; large: boolean; face: CaptionAnswer['caption']['face']; label: boolean }
+const typed = useTyped<Fields>({
+  key: () => `words on ${props.piece.id}`,
+  server: () => ({
+    words: props.piece.caption?.words ?? '',
+    large: (props.piece.caption?.sizePt ?? 0) > 16,
+    face: props.piece.caption?.face ?? 'display',
+    label: !!props.piece.caption?.label,
+  }),
+})
+const [words, large] = [typed.model('words'), typed.model('large')]
+const [face, label] = [typed.model('face'), typed.model('label')]
 const found = ref<CaptionAnswer>()
 const looking = ref(false)
 
@@ -41,14 +51,15 @@ async function withLabel(on: boolean) {
 }
 
 async function put() {
-  await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: found.value!.caption })
+  if (!(await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: found.value!.caption }))) return
   found.value = undefined
+  typed.discard()
 }
 
 async function takeOff() {
-  await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: null })
+  if (!(await props.edit({ kind: 'captionPhoto', pieceId: props.piece.id, caption: null }))) return
   found.value = undefined
-  words.value = ''
+  typed.discard()
 }
 </script>
 

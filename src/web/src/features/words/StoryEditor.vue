@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useTimeoutFn } from '@vueuse/core'
 import { counted } from '../../shared/words'
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { answer, api, type RoomForWords, type StoryEdit, type StoryView, type UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editStories } from '../../shared/edits'
-import { savesFirst } from '../../shared/news'
+import NotSaved from '../../shared/NotSaved.vue'
 import { useNotices } from '../../shared/notices'
+import { useTyped } from '../../shared/typed'
 import { offered } from './offered'
 import { useAlbumWords } from './queries'
 
@@ -15,11 +16,21 @@ const props = defineProps<{ story: StoryView; unit: UnitView; others: StoryView[
 const { act } = useAct(() => props.unit.albumId)
 const { data: album } = useAlbumWords(() => props.unit.albumId)
 const notices = useNotices()
-const words = ref(props.story.words)
-const title = ref(props.story.title)
-const author = ref(props.story.author)
-const theme = ref(props.story.theme)
-const people = ref(props.story.people.join(', '))
+type Fields = Record<'words' | 'title' | 'author' | 'theme' | 'people', string>
+const typed = useTyped<Fields>({
+  key: () => `story ${props.story.id}`,
+  server: () => ({
+    words: props.story.words,
+    title: props.story.title,
+    author: props.story.author,
+    theme: props.story.theme,
+    people: props.story.people.join(', '),
+  }),
+  revision: () => props.story.revision,
+  save: write,
+})
+const [words, title] = [typed.model('words'), typed.model('title')]
+const [author, theme, people] = [typed.model('author'), typed.model('theme'), typed.model('people')]
 const byHand = ref<boolean | null>(null)
 const style = ref('')
 const room = ref<RoomForWords>()
@@ -27,16 +38,9 @@ const cards = ref(Math.max(1, props.story.cards))
 /** The keeper has said how many: what is measured is no more than a suggestion then. */
 const countIsTheKeepers = ref(false)
 const area = ref<HTMLTextAreaElement>()
-/** Words are saved a moment after the last key. */
-const pause = useTimeoutFn(
-  () => {
-    void measure()
-    void save()
-  },
-  700,
-  { immediate: false },
-)
-savesFirst(() => pause.isPending.value && save())
+/** The room is measured a moment after the last key. */
+const pause = useTimeoutFn(() => void measure(), 700, { immediate: false })
+watch(words, () => pause.start())
 let asked = 0
 
 const styles = computed(() => offered(album.value?.styles, 'journaling', standing.value[0]?.styleKey))
@@ -55,25 +59,8 @@ const key = computed(
 const hand = computed(() => byHand.value ?? standing.value[0]?.setting?.byHand ?? false)
 const neighbours = computed(() => props.others.filter((s) => s.id !== props.story.id))
 
-// After an undo or another window's edit the server's words win, unless these are being written.
-watch(
-  () => [props.story.revision, props.story.words] as const,
-  () => {
-    if (pause.isPending.value) return
-    words.value = props.story.words
-    title.value = props.story.title
-    author.value = props.story.author
-    theme.value = props.story.theme
-    people.value = props.story.people.join(', ')
-    sent = ''
-    void measure()
-  },
-)
 watch([key], () => void measure())
 onMounted(measure)
-onBeforeUnmount(() => {
-  if (pause.isPending.value) void save()
-})
 
 async function measure() {
   if (!key.value) return
@@ -94,66 +81,55 @@ async function measure() {
   }
 }
 
-const changed = () => pause.start()
+/** Edits of this story, each on its newest revision when its turn comes. */
+type OfThisStory = StoryEdit extends infer Kind
+  ? Kind extends { storyId: string }
+    ? Omit<Kind, 'storyId' | 'revision'>
+    : never
+  : never
+const edit = (what: OfThisStory) =>
+  act(() =>
+    editStories(props.unit.albumId, {
+      ...what,
+      storyId: props.story.id,
+      revision: props.story.revision,
+    } as StoryEdit),
+  )
 
-// One after another: a second saving must not go out on the revision that the first has just used up.
-let saving: Promise<unknown> = Promise.resolve()
-let sent = ''
-
-function save() {
-  pause.stop()
-  return (saving = saving.then(write, write))
-}
-
-/** Which story an edit is of, as it is on the screen. */
-const here = () => ({ storyId: props.story.id, revision: props.story.revision })
-const edit = (what: StoryEdit) => act(() => editStories(props.unit.albumId, what))
-
-async function write() {
-  const now = {
-    title: title.value,
-    author: author.value,
-    theme: theme.value,
-    words: words.value,
-    people: people.value
-      .split(',')
-      .map((p) => p.trim())
-      .filter(Boolean),
-  }
-  const { title: called, author: by, theme: about, people: who } = props.story
-  const reworded = now.words !== props.story.words
-  const redescribed =
-    now.title !== called || now.author !== by || now.theme !== about || now.people.join() !== who.join()
-  if (!(reworded || redescribed) || JSON.stringify(now) === sent) return
-  sent = JSON.stringify(now)
-  const { words: written, ...described } = now
+async function write(now: Fields, changed: (keyof Fields)[]) {
+  const { words: written, people: named, ...described } = now
+  const people = named
+    .split(',')
+    .map((p) => p.trim())
+    .filter(Boolean)
   const saved =
-    (!reworded || (await edit({ kind: 'writeStory', words: written, ...here() }))) &&
-    (!redescribed || (await edit({ kind: 'describeStory', ...described, ...here() })))
-  if (!saved) sent = ''
+    (!changed.includes('words') || (await edit({ kind: 'writeStory', words: written }))) &&
+    (changed.every((name) => name === 'words') || (await edit({ kind: 'describeStory', ...described, people })))
   await nextTick()
+  return !!saved
 }
 
 async function setOnCards() {
-  await save()
-  await edit({
-    kind: 'setStoryOnCards',
-    storyId: props.story.id,
-    unitId: props.unit.id,
-    revision: props.unit.revision,
-    cards: cards.value,
-    styleKey: key.value,
-    byHand: hand.value,
-  })
+  if (!(await typed.flush())) return
+  await act(() =>
+    editStories(props.unit.albumId, {
+      kind: 'setStoryOnCards',
+      storyId: props.story.id,
+      unitId: props.unit.id,
+      revision: props.unit.revision,
+      cards: cards.value,
+      styleKey: key.value,
+      byHand: hand.value,
+    }),
+  )
 }
 
 async function split() {
   const at = area.value?.selectionStart ?? 0
-  await save()
-  await edit({ kind: 'splitStory', at, ...here() })
+  if (await typed.flush()) await edit({ kind: 'splitStory', at })
 }
 
-const join = (other: StoryView) => edit({ kind: 'mergeStories', otherId: other.id, ...here() })
+const join = (other: StoryView) => edit({ kind: 'mergeStories', otherId: other.id })
 
 /** A story may carry several dates, such as one about the whole week's weather. */
 const days = computed(() => props.unit.days.filter((d) => props.story.days.includes(d.day)))
@@ -162,7 +138,7 @@ const tellsOf = (day: string, on: boolean): string[] =>
     ? [...new Set([...props.story.days, day])].sort()
     : props.story.days.filter((d) => d !== day || props.story.days.length === 1)
 
-const move = (to: string[]) => edit({ kind: 'dateStory', days: to, ...here() })
+const move = (to: string[]) => edit({ kind: 'dateStory', days: to, hour: props.story.hour })
 
 /** The story before this one in the same order, to change places with. */
 const before = computed(() => {
@@ -170,9 +146,9 @@ const before = computed(() => {
   const other = at > 0 ? props.others[at - 1] : undefined
   return other && other.days[0] === props.story.days[0] ? other : undefined
 })
-const moveUp = () => edit({ kind: 'swapStories', otherId: before.value!.id, ...here() })
+const moveUp = () => edit({ kind: 'swapStories', otherId: before.value!.id })
 
-const throwAway = () => edit({ kind: 'deleteStory', ...here() })
+const throwAway = () => edit({ kind: 'deleteStory' })
 </script>
 
 <template>
@@ -185,8 +161,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
           v-model="title"
           class="form-control form-control-sm"
           maxlength="200"
-          @input="changed"
-          @blur="save"
+          @blur="typed.flush"
         />
       </div>
       <div>
@@ -196,8 +171,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
           v-model="author"
           class="form-control form-control-sm"
           maxlength="80"
-          @input="changed"
-          @blur="save"
+          @blur="typed.flush"
         />
       </div>
       <div>
@@ -208,7 +182,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
           class="form-control form-control-sm"
           list="people"
           placeholder="Otto, Junie"
-          @change="save"
+          @blur="typed.flush"
         />
       </div>
       <div>
@@ -219,7 +193,7 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
           class="form-control form-control-sm"
           maxlength="120"
           list="themes"
-          @change="save"
+          @blur="typed.flush"
         />
       </div>
       <div v-if="unit.days.length > 1">
@@ -234,6 +208,19 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
             {{ days.length ? counted(days.length, 'day') : 'another day' }}
           </option>
           <option v-for="d in unit.days" :key="d.day" :value="d.day">{{ d.label }}</option>
+        </BFormSelect>
+      </div>
+      <div v-if="unit.hours.length">
+        <label class="form-label mb-0" :for="`hour-${story.id}`">Hour</label>
+        <BFormSelect
+          :id="`hour-${story.id}`"
+          size="sm"
+          :model-value="story.hour ?? unit.hours[0]!.hour"
+          @update:model-value="
+            edit({ kind: 'dateStory', days: story.days.length ? story.days : [unit.firstDay], hour: Number($event) })
+          "
+        >
+          <option v-for="h in unit.hours" :key="h.hour" :value="h.hour">{{ h.label }}</option>
         </BFormSelect>
       </div>
     </div>
@@ -260,9 +247,9 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
       class="form-control"
       rows="5"
       maxlength="200000"
-      @input="changed"
-      @blur="save"
+      @blur="typed.flush"
     ></textarea>
+    <NotSaved :failed="typed.failed.value" @again="typed.flush" @discard="typed.discard" />
     <p class="mt-1 mb-1" aria-live="polite" data-testid="room">
       {{ room?.summary }}
       <span v-if="room?.byHand.length" class="visually-quiet">
@@ -308,8 +295,8 @@ const throwAway = () => edit({ kind: 'deleteStory', ...here() })
       <BButton size="sm" variant="outline-dark" @click="throwAway">Delete</BButton>
     </form>
     <p v-if="standing.length" class="form-text mb-0" data-testid="standing">
-      Stands on {{ counted(standing.length, 'card') }}, which follow every change here<span
-        v-if="standing.length % 2 === 1 && standing.length > 1"
+      Stands on {{ counted(standing.length, 'card') }}, which {{ standing.length === 1 ? 'follows' : 'follow' }} every
+      change here<span v-if="standing.length % 2 === 1 && standing.length > 1"
         >; an odd number leaves a back for a picture</span
       >.
     </p>

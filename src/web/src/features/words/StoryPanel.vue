@@ -63,6 +63,7 @@ const add = (theme = '') =>
       theme,
       author: '',
       days: [props.unit.firstDay],
+      hour: props.unit.hour,
     }),
   )
 
@@ -92,6 +93,7 @@ const toDay = (story: StoryView, day: string) =>
       storyId: story.id,
       revision: story.revision,
       days: [day],
+      hour: props.unit.hour,
     }),
   )
 </script>
