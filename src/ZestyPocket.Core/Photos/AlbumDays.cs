@@ -68,7 +68,7 @@ public sealed class AlbumDays(AlbumCalendar calendar, IReadOnlyList<(Guid Id, Un
                 capture?.At,
                 at?.Day,
                 at?.Occurrence ?? 0,
-                sort
+                sort == Last ? Last : sort + BurstOrder.Behind(recorded.FileName ?? string.Empty, recorded.Local)
             );
     }
 

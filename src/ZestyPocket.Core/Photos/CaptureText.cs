@@ -48,10 +48,22 @@ public static partial class CaptureText
             return null;
         }
 
-        var local = new LocalDateTime(year, month, day, hour, minute, second);
+        var local = new LocalDateTime(year, month, day, hour, minute, second).Plus(Fraction(match.Groups["f"].Value));
         return new StatedTime(local, Offset(match.Groups["zone"].Value));
 
         int Number(string group) => int.Parse(match.Groups[group].ValueSpan, CultureInfo.InvariantCulture);
+    }
+
+    /// <summary>
+    /// A part of a second by its digits behind the point, such as <c>25</c> for a quarter (source: Exif 2.32, SubSecTime),
+    /// to the millisecond; none when it is no number.
+    /// </summary>
+    public static Period Fraction(string? digits)
+    {
+        var clean = Trimmed(digits);
+        return clean is { Length: > 0 and <= 9 } && clean.All(char.IsAsciiDigit)
+            ? Period.FromMilliseconds(int.Parse(clean.PadRight(3, '0')[..3], CultureInfo.InvariantCulture))
+            : Period.Zero;
     }
 
     /// <summary>
@@ -113,7 +125,7 @@ public static partial class CaptureText
     [GeneratedRegex(
         @"^(?:(?<y>[0-9]{4})(?<sep>[:/. -])(?<m>[0-9]{1,2})\k<sep>(?<d>[0-9]{1,2})"
             + @"|(?<d>[0-9]{1,2})\.(?<m>[0-9]{1,2})\.(?<y>[0-9]{4}))"
-            + @"(?:[ T]{1,2}|:)(?<h>[0-9]{1,2})[:.](?<n>[0-9]{2})(?:[:.](?<s>[0-9]{2}))?(?:[.,:][0-9]{1,9})?"
+            + @"(?:[ T]{1,2}|:)(?<h>[0-9]{1,2})[:.](?<n>[0-9]{2})(?:[:.](?<s>[0-9]{2}))?(?:[.,:](?<f>[0-9]{1,9}))?"
             + @"\s?(?<zone>[Zz]|[+-][0-9]{2}:?[0-9]{2})?$",
         RegexOptions.CultureInvariant
     )]

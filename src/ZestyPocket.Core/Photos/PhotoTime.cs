@@ -60,7 +60,11 @@ public sealed record CameraClock(string Camera, long CorrectionSeconds, string? 
 }
 
 /// <summary>A time as a file has it: the camera's own local time, perhaps with an offset.</summary>
-public readonly record struct RecordedTime(LocalDateTime? Local, int? OffsetMinutes, string? Camera);
+public readonly record struct RecordedTime(LocalDateTime? Local, int? OffsetMinutes, string? Camera)
+{
+    /// <summary>Of the file, for the order within a second: see <see cref="BurstOrder"/>.</summary>
+    public string FileName { get; init; } = string.Empty;
+}
 
 /// <summary>When a picture was really taken.</summary>
 /// <param name="Local">By the clock of the place.</param>

@@ -36,6 +36,11 @@ internal sealed record PictureMetadata(
 
     private const int TagOffsetTime = 0x9010;
 
+    /// <summary>SubSecTimeOriginal and SubSecTimeDigitized. Source: Exif 2.3.</summary>
+    private const int TagSubSecTimeOriginal = 0x9291;
+
+    private const int TagSubSecTimeDigitized = 0x9292;
+
     private const int TagOffsetTimeDigitized = 0x9012;
 
     /// <summary>BodySerialNumber. Source: Exif 2.3.</summary>
@@ -52,8 +57,8 @@ internal sealed record PictureMetadata(
         var xmpTime = First(byXmp, "DateTimeOriginal", "DateCreated", "CreateDate", "DateTimeDigitized");
         var directories = exif;
         var recorded =
-            ExifTime(directories, ExifDirectoryBase.TagDateTimeOriginal)
-            ?? ExifTime(directories, ExifDirectoryBase.TagDateTimeDigitized)
+            ExifTime(directories, ExifDirectoryBase.TagDateTimeOriginal, TagSubSecTimeOriginal)
+            ?? ExifTime(directories, ExifDirectoryBase.TagDateTimeDigitized, TagSubSecTimeDigitized)
             ?? CaptureText.Time(xmpTime)
             ?? Guarded(() => iptc is null ? null : Iptc(iptc));
         // The zone that is stated with the moment that is used comes first.
@@ -115,8 +120,17 @@ internal sealed record PictureMetadata(
             ),
         ];
 
-    private static StatedTime? ExifTime(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) =>
-        CaptureText.Time(Text(directories, tag));
+    /// <param name="parts">The tag with the part of the second, which cameras keep apart.</param>
+    private static StatedTime? ExifTime(IReadOnlyList<MetadataExtractor.Directory> directories, int tag, int parts) =>
+        CaptureText.Time(Text(directories, tag)) is { } time
+            ? time with
+            {
+                Local =
+                    time.Local.TickOfSecond == 0
+                        ? time.Local + CaptureText.Fraction(Text(directories, parts))
+                        : time.Local,
+            }
+            : null;
 
     private static int? Offset(IReadOnlyList<MetadataExtractor.Directory> directories, int tag) =>
         CaptureText.Offset(Text(directories, tag));

@@ -42,6 +42,7 @@ public static class StoryPictures
             var taken = await db
                 .Photos.Where(p => p.AlbumId == albumId && asked.Contains(p.Recorded))
                 .OrderBy(p => p.SortAt)
+                .ThenBy(p => p.Id)
                 .Select(p => new { p.Id, p.Recorded })
                 .ToListAsync(cancel);
             found.AddRange(

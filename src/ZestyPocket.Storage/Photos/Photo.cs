@@ -173,5 +173,5 @@ public sealed class Photo : IRevisioned
     }
 
     /// <summary>The recorded time as the calendar reads it.</summary>
-    public RecordedTime RecordedTime => new(Recorded, OffsetMinutes, Camera);
+    public RecordedTime RecordedTime => new(Recorded, OffsetMinutes, Camera) { FileName = FileName };
 }

@@ -109,6 +109,14 @@ public sealed class FormatTests : IDisposable
         facts.OffsetMinutes.ShouldBe(-420);
     }
 
+    [Fact]
+    public void The_part_of_a_second_that_a_camera_writes_apart_belongs_to_its_time()
+    {
+        var path = Make("jpg");
+        Exiftool(path, "-EXIF:DateTimeOriginal=2026:06:07 09:10:11", "-EXIF:SubSecTimeOriginal=042");
+        PictureIntake.Inspect(path).Recorded.ShouldBe(new LocalDateTime(2026, 6, 7, 9, 10, 11).PlusMilliseconds(42));
+    }
+
     [Theory]
     [InlineData("+25:00")]
     [InlineData("garbage")]

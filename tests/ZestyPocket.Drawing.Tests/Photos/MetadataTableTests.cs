@@ -215,7 +215,7 @@ public sealed class MetadataTableTests : IDisposable
         File.WriteAllBytes(path, PngBomb.Interlaced(15_800, 15_800));
         Should
             .Throw<PictureRefusedException>(() => PictureIntake.Inspect(path))
-            .Message.ShouldContain("at most 64 million");
+            .Message.ShouldContain("at most 100 million");
     }
 
     /// <summary>An APP1 segment whose GPS directory holds ASCII where Exif wants fractions.</summary>

@@ -51,7 +51,13 @@ public sealed class RealCameraTests
         var time = LocalDateTimePattern
             .CreateWithInvariantCulture("uuuu:MM:dd HH:mm:ss")
             .Parse(theirs.Text("DateTimeOriginal") ?? theirs.Text("CreateDate") ?? string.Empty);
-        ours.Recorded.ShouldBe(time.Success ? time.Value : null);
+        var parts = theirs.Text("DateTimeOriginal") is null ? "SubSecCreateDate" : "SubSecDateTimeOriginal";
+        var behindThePoint =
+            (theirs.Text(parts) ?? string.Empty).Split('.', '+', '-') is [_, { Length: > 0 } digits, ..]
+            && theirs.Text(parts)!.Contains('.', StringComparison.Ordinal)
+                ? int.Parse(digits.PadRight(3, '0')[..3], System.Globalization.CultureInfo.InvariantCulture)
+                : 0;
+        ours.Recorded.ShouldBe(time.Success ? time.Value.PlusMilliseconds(behindThePoint) : null);
         if (theirs.Text("Model") is { } model && ours.Camera is not null)
         {
             ours.Camera.ShouldContain(model.Trim());

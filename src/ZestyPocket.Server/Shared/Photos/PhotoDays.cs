@@ -67,6 +67,7 @@ public sealed class PhotoDays(ZestyContext db)
             .Select(p => new
             {
                 p.Id,
+                p.FileName,
                 p.Recorded,
                 p.OffsetMinutes,
                 p.Camera,
@@ -84,7 +85,7 @@ public sealed class PhotoDays(ZestyContext db)
                         r.Id,
                         r.Was,
                         Now: days.Place(
-                            new RecordedTime(r.Recorded, r.OffsetMinutes, r.Camera),
+                            new RecordedTime(r.Recorded, r.OffsetMinutes, r.Camera) { FileName = r.FileName },
                             r.TimeSource,
                             r.KeeperDay,
                             r.KeeperHour,

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 using ZestyPocket.Core;
 using ZestyPocket.Core.Binder;
 using ZestyPocket.Core.Dates;
@@ -122,6 +123,14 @@ public sealed record OpenUnit(
 
     private (UnitContent Of, ImmutableDictionary<Guid, double> Levels)? _levels;
 
+    /// <summary>When a picture was taken, with its place among those of the same second.</summary>
+    private static LocalDateTime? InOrder(Photo photo) =>
+        photo is { Taken: { } taken, TakenAt: { } at }
+        && photo.SortAt - at is var behind
+        && behind < Duration.FromSeconds(1)
+            ? taken.PlusTicks(Math.Max(0, behind.BclCompatibleTicks))
+            : photo.Taken;
+
     private UnitDesk MakeDesk() =>
         new(
             Content,
@@ -131,7 +140,7 @@ public sealed record OpenUnit(
             Photos.Values.ToDictionary(
                 p => p.Id,
                 p => new DeskPhoto(
-                    new LoosePhoto(p.Id, p.Pixels, p.Day, p.Taken),
+                    new LoosePhoto(p.Id, p.Pixels, p.Day, InOrder(p)),
                     p.FileName,
                     Framing.Around(p.FocusX, p.FocusY, Boxes.Read(p.KeepBoxes))
                 )
@@ -206,7 +215,6 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
             .Photos.AsNoTracking()
             .Where(p => p.UnitId == unitId && p.Verdict != Verdict.Leave)
             .OrderBy(p => p.SortAt)
-            .ThenBy(p => p.FileName)
             .ThenBy(p => p.Id)
             .ToDictionaryAsync(p => p.Id, cancel);
         var content = unit.Read();
@@ -288,7 +296,6 @@ public sealed class UnitOpener(ZestyContext db, AlbumReader albums)
                 .Photos.AsNoTracking()
                 .Where(p => p.UnitId != null && unitIds.Contains(p.UnitId.Value) && p.Verdict != Verdict.Leave)
                 .OrderBy(p => p.SortAt)
-                .ThenBy(p => p.FileName)
                 .ThenBy(p => p.Id)
                 .ToListAsync(cancel)
         ).ToLookup(p => p.UnitId!.Value);

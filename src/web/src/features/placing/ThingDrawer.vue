@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { AlbumView, PieceView, PocketView, UnitView } from '../../api/client'
 import { useAct } from '../../shared/act'
 import { editAlbum } from '../../shared/edits'
@@ -82,6 +82,11 @@ const wish = computed(() => props.unit.wishes.find((w) => w.photoId === piece.va
 
 /** The pockets a picture is to run over, this one first. */
 const over = ref<string[]>([])
+// Ticks belong to the picture and the pocket they were set for.
+watch(
+  () => [found.value?.place.leafId, found.value?.place.side, found.value?.place.pocketKey, piece.value?.id].join(' '),
+  () => (over.value = []),
+)
 async function span() {
   if (!found.value || !piece.value?.photo) return
   const { face, pocket } = found.value
