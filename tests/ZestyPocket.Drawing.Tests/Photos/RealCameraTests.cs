@@ -88,6 +88,8 @@ public sealed class RealCameraTests
                     "-n",
                     "-DateTimeOriginal",
                     "-CreateDate",
+                    "-SubSecDateTimeOriginal",
+                    "-SubSecCreateDate",
                     "-Model",
                     "-GPSLatitude",
                     "-GPSLongitude",
