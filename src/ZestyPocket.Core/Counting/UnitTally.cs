@@ -9,7 +9,11 @@ using ZestyPocket.Core.Words;
 namespace ZestyPocket.Core.Counting;
 
 /// <summary>A story that tells of days.</summary>
-public sealed record StoryOfDays(Guid Id, string Words, LocalDate FirstDay);
+public sealed record StoryOfDays(Guid Id, string Words, LocalDate FirstDay)
+{
+    /// <summary>May be empty.</summary>
+    public string Title { get; init; } = string.Empty;
+}
 
 /// <summary>Pieces of one kind that want pockets.</summary>
 public sealed record WantedPieces(string Name, WantKind Kind, int Count);

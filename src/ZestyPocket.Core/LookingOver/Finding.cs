@@ -21,6 +21,12 @@ public enum FindingRule
     /// <summary>A card holds more words than it has room for.</summary>
     WordsCutOff,
 
+    /// <summary>A card has nothing on it.</summary>
+    CardEmpty,
+
+    /// <summary>A story is on no card.</summary>
+    StoryUntold,
+
     /// <summary>A date, a weekday or a name in the words disagrees with the album, or blanks are doubled.</summary>
     WordsWrong,
 
@@ -84,6 +90,9 @@ public enum FindingRoom
 {
     /// <summary>The sheets of the unit.</summary>
     Sheets,
+
+    /// <summary>The stories of the unit.</summary>
+    Stories,
 
     /// <summary>The printers and their test sheets.</summary>
     Printers,

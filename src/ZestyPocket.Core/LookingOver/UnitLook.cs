@@ -1,5 +1,6 @@
 using System.Globalization;
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.Measures;
 using ZestyPocket.Core.Photos;
@@ -69,6 +70,7 @@ public sealed class UnitLook
             .. Empty(),
             .. Prints(),
             .. Cards(),
+            .. EmptyCards(),
             .. Lookalikes(),
             .. Pairs(),
             .. Clumps(),
@@ -225,6 +227,62 @@ public sealed class UnitLook
                         : "Remove it",
                 };
             }
+        }
+    }
+
+    private IEnumerable<Finding> EmptyCards() =>
+        from card in _desk.Content.Pieces.OfType<Card>()
+        let place = _desk.Content.PlaceOf(card.Id)?.Place
+        let says = place is null ? null : EmptyCard.Says(_desk, card)
+        where says is not null
+        select Of(FindingRule.CardEmpty, place.Value, $"{card.Id}", says, 2) with
+        {
+            Mend = new DiscardPiece(card.Id) { Revision = 0 },
+            MendLabel = "Delete the card",
+        };
+
+    /// <summary>
+    /// Stories of a unit's days that are on no card of the album, also when nothing lies in its pockets yet.
+    /// </summary>
+    /// <param name="stories">That are told in the unit.</param>
+    /// <param name="onCards">Stories that stand on a card somewhere.</param>
+    public static IReadOnlyList<Finding> Untold(
+        Guid unitId,
+        UnitDesk desk,
+        IEnumerable<StoryOfDays> stories,
+        IReadOnlySet<Guid> onCards
+    )
+    {
+        ArgumentNullException.ThrowIfNull(desk);
+        ArgumentNullException.ThrowIfNull(stories);
+        ArgumentNullException.ThrowIfNull(onCards);
+        return
+        [
+            .. stories
+                .Where(s => !string.IsNullOrWhiteSpace(s.Words) && !onCards.Contains(s.Id))
+                .Select(s =>
+                    new Finding(
+                        FindingRule.StoryUntold,
+                        $"{FindingRule.StoryUntold} {unitId} {s.Id}",
+                        unitId,
+                        null,
+                        desk.Title,
+                        $"The story “{Beginning(s)}” is on no card.",
+                        2
+                    ) with
+                    {
+                        Opens = FindingRoom.Stories,
+                        MendLabel = "Open the story",
+                    }
+                ),
+        ];
+
+        static string Beginning(StoryOfDays story)
+        {
+            var words = story.Words.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
+            return story.Title.Length > 0 ? story.Title
+                : words.Length <= 8 ? string.Join(' ', words)
+                : string.Join(' ', words.Take(8)) + " …";
         }
     }
 

@@ -147,6 +147,7 @@ public sealed class AlbumLooker(
     AlbumReader albums,
     UnitOpener opener,
     PlacedPieces placed,
+    StoriesOfDays stories,
     FontShelf fonts
 )
 {
@@ -183,6 +184,8 @@ public sealed class AlbumLooker(
             cancel.ThrowIfCancellationRequested();
             findings.AddRange(UnitLook.Over(unit.Unit.Id, unit.Desk, fonts));
         }
+
+        findings.AddRange(await UntoldAsync(albumId, open, cancel));
 
         var printed = await db
             .PrintedPieces.AsNoTracking()
@@ -235,6 +238,35 @@ public sealed class AlbumLooker(
     }
 
     /// <summary>Only units of which something was printed are compared with it.</summary>
+    /// <summary>A story may stand on cards of another unit than those of its days.</summary>
+    private async Task<IReadOnlyList<Finding>> UntoldAsync(
+        Guid albumId,
+        IReadOnlyList<OpenUnit> open,
+        CancellationToken cancel
+    )
+    {
+        var told = await stories.OfAsync(open, cancel);
+        if (told.Count == 0)
+        {
+            return [];
+        }
+
+        var units = await db.Units.AsNoTracking().Where(u => u.AlbumId == albumId).ToListAsync(cancel);
+        var onCards = units
+            .SelectMany(u => u.Read().Pieces.OfType<Card>())
+            .Select(c => c.StoryId)
+            .OfType<Guid>()
+            .ToHashSet();
+        // A story of several days that lie in several units is told once, in the first of them.
+        var seen = new HashSet<Guid>();
+        return
+        [
+            .. open.SelectMany(u =>
+                UnitLook.Untold(u.Unit.Id, u.Desk, told[u.Unit.Id].Where(s => seen.Add(s.Id)), onCards)
+            ),
+        ];
+    }
+
     private async Task<IEnumerable<Finding>> ChangedAsync(
         IReadOnlyList<OpenUnit> open,
         HashSet<Guid> printed,

@@ -1,4 +1,5 @@
 using NodaTime;
+using ZestyPocket.Core.Counting;
 using ZestyPocket.Core.Dates;
 using ZestyPocket.Core.LookingOver;
 using ZestyPocket.Core.Measures;
@@ -64,6 +65,56 @@ public sealed class UnitLookTests
         found = Look(more, FindingRule.EmptyPocket).ShouldHaveSingleItem();
         found.MendLabel.ShouldBe("Fill the spread");
         Look(Mended(more, found), FindingRule.EmptyPocket).ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData(CardKind.Journaling, "", "Nothing is written")]
+    [InlineData(CardKind.Prompts, "reading \nwearing \nlistening to \neating \nthinking of ", "Nothing is filled in")]
+    [InlineData(CardKind.Legend, "", "no lines")]
+    [InlineData(CardKind.People, "", "no people")]
+    [InlineData(CardKind.Journaling, "Rain.", null)]
+    [InlineData(CardKind.Filler, "", null)]
+    [InlineData(CardKind.WeekTitle, "", null)]
+    public void A_card_with_nothing_on_it_is_found_and_deleted(CardKind kind, string words, string? says)
+    {
+        var desk = Laid(Nine, "6x8-full", Upright(2));
+        var place = desk.Pages.Pockets[4].Place;
+        desk = Desks.After(desk, new AddCard(kind, words, Place: place) { Revision = 0 }, Tools);
+        var found = Look(desk, FindingRule.CardEmpty);
+        if (says is null)
+        {
+            found.ShouldBeEmpty();
+            return;
+        }
+
+        found.ShouldHaveSingleItem().Words.ShouldContain(says);
+        Look(Mended(desk, found[0]), FindingRule.CardEmpty).ShouldBeEmpty();
+        var card = (Card)desk.Content.Find(desk.Content.At(place)!.Value.PieceId)!;
+        EmptyCard
+            .Says(desk, card with { Setting = new CardSetting(ByHand: true) })
+            .ShouldBe(kind is CardKind.Legend or CardKind.People ? found[0].Words : null, "written by hand later");
+    }
+
+    [Fact]
+    public void A_story_that_is_on_no_card_is_found_before_anything_lies_in_a_pocket()
+    {
+        var desk = Spreads.Desk(Nine, Nine, []);
+        StoryOfDays Story(int i, string title, string words) =>
+            new(Spreads.Id(700 + i), words, desk.Dates.First) { Title = title };
+        UnitLook
+            .Untold(
+                Guid.Empty,
+                desk,
+                [
+                    Story(1, "Jam", "Boiled."),
+                    Story(2, "", "The weir was loud.\nWe left."),
+                    Story(3, "", " "),
+                    Story(4, "", "x"),
+                ],
+                new HashSet<Guid> { Spreads.Id(704) }
+            )
+            .Select(f => f.Words)
+            .ShouldBe(["The story “Jam” is on no card.", "The story “The weir was loud. We left.” is on no card."]);
     }
 
     [Fact]

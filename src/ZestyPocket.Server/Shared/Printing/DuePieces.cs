@@ -138,6 +138,11 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
         }
 
         _doubts.AddRange(DoubtsOf(piece, code, face).Select(d => (piece.Id, d)));
+        if (piece is Card blank && EmptyCard.Says(open.Desk, blank) is { } says)
+        {
+            _doubts.Add((piece.Id, $"{code}: {says}"));
+        }
+
         var back = TakeBack(open, piece, code, cut);
         foreach (var (part, shown) in Parts(piece, code, open.Words.StockOf(piece), face))
         {

@@ -27,6 +27,7 @@ public sealed class StoriesOfDays(ZestyContext db)
             .Select(s => new
             {
                 s.Id,
+                s.Title,
                 s.Words,
                 s.Days,
                 s.Hour,
@@ -36,7 +37,7 @@ public sealed class StoriesOfDays(ZestyContext db)
             from unit in units
             from story in stories
             where AlbumStory.IsToldIn(story.Days, story.Hour, unit.Dates, unit.Calendar.Waking)
-            select (unit.Unit.Id, Story: new StoryOfDays(story.Id, story.Words, story.Days[0]))
+            select (unit.Unit.Id, Story: new StoryOfDays(story.Id, story.Words, story.Days[0]) { Title = story.Title })
         ).ToLookup(s => s.Id, s => s.Story);
     }
 }

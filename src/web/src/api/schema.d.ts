@@ -5395,12 +5395,12 @@ export interface components {
             at: null | components["schemas"]["Instant"];
         };
         /** @enum {unknown} */
-        FindingRoom: "sheets" | "printers" | null;
+        FindingRoom: "sheets" | "stories" | "printers" | null;
         /**
          * @description What the slow look before printing looks for. Common practice; none of it blocks.
          * @enum {unknown}
          */
-        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "wordsWrong" | "lookalikesTouch" | "pairApart" | "darkClump" | "oneSideHeavier" | "tooColourful" | "ornamentsEven" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "emptyBack" | "coloursClash" | "nameSpeltTwoWays" | "stockShort" | "seriesGap" | "personNeverNamed" | "bulkySpot" | "printedChanged" | "printerNotMeasured";
+        FindingRule: "emptyPocket" | "lowResolution" | "cutThrough" | "onHolesOrFold" | "wordsCutOff" | "cardEmpty" | "storyUntold" | "wordsWrong" | "lookalikesTouch" | "pairApart" | "darkClump" | "oneSideHeavier" | "tooColourful" | "ornamentsEven" | "dayWithNothing" | "pictureTwice" | "unitForgotten" | "emptyBack" | "coloursClash" | "nameSpeltTwoWays" | "stockShort" | "seriesGap" | "personNeverNamed" | "bulkySpot" | "printedChanged" | "printerNotMeasured";
         /** @description Something to look at before a card is printed. */
         FindingView: {
             /**

@@ -42,7 +42,9 @@ const mend = (finding: AlbumFinding) => one(() => act(() => editUnit(finding.uni
 const opens = (finding: AlbumFinding) =>
   finding.opens === 'sheets' && finding.unitId
     ? unitPlace(props.album.id, finding.unitId, 'print', 'sheets')
-    : albumPlace(props.album.id, 'print', 'printers')
+    : finding.opens === 'stories' && finding.unitId
+      ? unitPlace(props.album.id, finding.unitId, 'tell', 'cards')
+      : albumPlace(props.album.id, 'print', 'printers')
 const accept = (finding: AlbumFinding, always: boolean) =>
   one(() =>
     act(() =>

@@ -7,6 +7,8 @@ export const ruleNames: Record<AlbumFinding['rule'], string> = {
   cutThrough: 'Cropped through what must stay',
   onHolesOrFold: 'On holes or a fold',
   wordsCutOff: 'Words without room',
+  cardEmpty: 'Empty cards',
+  storyUntold: 'Stories on no card',
   wordsWrong: 'Dates and names in the words',
   lookalikesTouch: 'Look-alikes side by side',
   pairApart: 'Cards away from their picture',
