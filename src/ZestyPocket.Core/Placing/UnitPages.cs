@@ -97,11 +97,22 @@ public sealed class UnitPages(UnitDates dates, ImmutableArray<UnitFace> faces)
                 : keepsake.Size;
         }
 
-        if (content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null)
-        {
-            return CutSize(placement.Place);
-        }
+        var own =
+            content.PlacementOf(piece.Id) is { } placement && CodeOf(placement.Place) is not null
+                ? CutSize(placement.Place)
+                : Usual(piece);
+        // The sleeve is what has to go into the pocket: what it goes around is that much narrower.
+        return content.AttachedTo(piece.Id).Any(p => p.Attachment!.Kind == AttachmentKind.Sleeve)
+            ? own with
+            {
+                Width = own.Width - Attachment.SleeveEase,
+            }
+            : own;
+    }
 
+    /// <summary>Of a loose piece.</summary>
+    private Size Usual(Piece piece)
+    {
         return piece is Collage collage
             ? collage.Body
             : _pockets

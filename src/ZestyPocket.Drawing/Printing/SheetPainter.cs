@@ -357,16 +357,19 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     }
 
     /// <summary>
-    /// Draws a carrier sheet: the outlines of the cards with their corners marked, and their words. Printed once on
-    /// plain paper, it shows where the cards are taped; printed again, the words land on the cards. Common practice.
+    /// Draws one of the two pages of a carrier sheet. The first has the outlines of the cards with their corners marked,
+    /// and is printed on plain paper: it shows where the cards are taped. The second has nothing but the words, which
+    /// land on the cards: an outline on both would be printed around the edges of the cards. Common practice.
     /// </summary>
+    /// <param name="words">The second page.</param>
     public void DrawCarrier(
         SKCanvas canvas,
         PlannedSheet sheet,
         PrinterSetup setup,
         string album,
         Func<DuePiece, PieceFace> face,
-        double pixelsPerInch
+        double pixelsPerInch,
+        bool words
     )
     {
         ArgumentNullException.ThrowIfNull(canvas);
@@ -374,13 +377,25 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         ArgumentNullException.ThrowIfNull(setup);
         ArgumentNullException.ThrowIfNull(face);
         using var hair = HairLine();
-        foreach (var card in sheet.Pieces)
+        foreach (var card in words ? sheet.Pieces : [])
         {
             canvas.Save();
             canvas.Translate((float)card.Bounds.X.Points, (float)card.Bounds.Y.Points);
             Turn(canvas, card);
             pieces.Draw(canvas, face(card.Due), pixelsPerInch);
             canvas.Restore();
+        }
+
+        var (left, foot) = (Math.Max(24, setup.Margin.Points), (setup.Paper.Size.Height - setup.Margin).Points - 58);
+        if (words)
+        {
+            // Over the lines of the first page, which are on this sheet already.
+            Write(canvas, Typeface.Sans, 8, left, foot - 14, "Printed second, onto the cards that are taped on.", Grey);
+            return;
+        }
+
+        foreach (var card in sheet.Pieces)
+        {
             var (x, y, right, bottom) = (
                 (float)card.Bounds.X.Points,
                 (float)card.Bounds.Y.Points,
@@ -399,13 +414,12 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
             WriteInto(canvas, Typeface.SansStrong, NumberPt, x + 14, bottom + 11, card.Due.Number, right - x - 28);
         }
 
-        var (left, foot) = (Math.Max(24, setup.Margin.Points), (setup.Paper.Size.Height - setup.Margin).Points - 58);
         Write(canvas, Typeface.SansStrong, 9, left, foot, $"{Clip(album)} · words for bought cards", Black);
         var lines = new[]
         {
             "1. Print this page on plain paper at 100 %, no scaling.",
             "2. Tape each bought card over its outline with tape that comes off, inside the printable part.",
-            "3. Print this page again on the same sheet: the words land on the cards.",
+            "3. Print the next page on this same sheet: the words land on the cards.",
             "Thick cards may not pass through every printer: follow the instructions of its maker first.",
         };
         foreach (var (line, i) in lines.Select((l, i) => (l, i)))
@@ -698,11 +712,13 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
                     CultureInfo.InvariantCulture,
                     $"made up for {100 * setup.MakesUpFor.ScaleX:0.0} × {100 * setup.MakesUpFor.ScaleY:0.0} %"
                 );
+        var turned =
+            sheet.Side == SheetSide.Front
+                ? $"Sheet {heading.Number + 1} goes on its back, turned on the long edge."
+                : $"The back of sheet {heading.Number - 1}, turned on the long edge.";
         var scaling = sheet.Side switch
         {
-            SheetSide.Front =>
-                $"100 %, no scaling. Sheet {heading.Number + 1} goes on its back, turned on the long edge.",
-            SheetSide.Back => $"100 %, no scaling. The back of sheet {heading.Number - 1}, turned on the long edge.",
+            SheetSide.Front or SheetSide.Back => $"100 %, no scaling. {turned}",
             _ when setup.MakesUpFor != PrinterFault.None =>
                 $"No scaling in the print dialog; {percent}: the rule must measure true.",
             _ => "Print at 100 %, no scaling: the rule must measure true.",
@@ -710,6 +726,9 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
         var (x0, room) = (left + four + 34, (setup.Paper.Size.Width - setup.Margin).Points - left - four - 34);
         var (first, second) =
             rows is null ? (words, scaling)
+            // How the sheet goes back in matters more than what it is called.
+            : sheet.Side is SheetSide.Front or SheetSide.Back
+                ? ($"Sheet {heading.Number} of {heading.Of}, {percent}. {turned}", "In rows: " + rows)
             : fonts.Width(Typeface.SansStrong, SmallPt, "In rows: " + rows) <= room
                 ? ($"{words}, {percent}", "In rows: " + rows)
             : InTwo($"Sheet {heading.Number} of {heading.Of}, {percent}, in rows: {rows}");

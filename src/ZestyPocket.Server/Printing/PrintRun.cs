@@ -39,7 +39,7 @@ public sealed record PreparedRun(
         Plan.Sheets.Length
         + Plan.TooLarge.Length
         + Plan.Tiles.Length
-        + Plan.Carriers.Length
+        + (2 * Plan.Carriers.Length)
         + SheetPainter.KeyPages(Plan);
 }
 
@@ -235,18 +235,22 @@ public sealed class PrintRun(
 
         foreach (var carrier in run.Plan.Carriers)
         {
-            yield return PageOf(
-                size,
-                canvas =>
-                    _sheets.DrawCarrier(
-                        canvas,
-                        carrier,
-                        setup,
-                        run.Album,
-                        due => run.Faces[(due.PieceId, due.Part)],
-                        PixelsPerInch
-                    )
-            );
+            foreach (var words in new[] { false, true })
+            {
+                yield return PageOf(
+                    size,
+                    canvas =>
+                        _sheets.DrawCarrier(
+                            canvas,
+                            carrier,
+                            setup,
+                            run.Album,
+                            due => run.Faces[(due.PieceId, due.Part)],
+                            PixelsPerInch,
+                            words
+                        )
+                );
+            }
         }
 
         for (var key = 0; key < SheetPainter.KeyPages(run.Plan); key++)

@@ -23,6 +23,7 @@ namespace ZestyPocket.Server.TuckingIn;
 /// <param name="Sheet">The page it was printed on last; null when that is not known.</param>
 /// <param name="PrintedAt">When; null when it never was.</param>
 /// <param name="Steps">What is done to it by hand first, in its order.</param>
+/// <param name="AlsoCut">What else is printed and cut for it by itself, such as a mat: it is ticked off with it.</param>
 /// <param name="With">What goes with it, in the order it is laid on.</param>
 public sealed record TuckPiece(
     Guid PieceId,
@@ -36,6 +37,7 @@ public sealed record TuckPiece(
     PrintedSheet? Sheet,
     Instant? PrintedAt,
     IReadOnlyList<string> Steps,
+    IReadOnlyList<string> AlsoCut,
     IReadOnlyList<TuckPiece> With
 );
 
@@ -171,12 +173,18 @@ public sealed class TuckingReader(
             cancel
         );
         var ids = all.Select(u => u.Unit.Id).ToList();
-        var standing = (await placed.StandingAsync(all, cancel)).ToDictionary(s => s.Standing.PieceId);
+        var due = placed.Of(all);
+        var recipes = due.Recipes;
+        var standing = (await placed.StandingAsync(due, WantedPieces.All, cancel)).ToDictionary(
+            s => s.PieceId,
+            s => (s, recipes[s.PieceId])
+        );
+        var parts = due.Pieces.ToLookup(p => p.PieceId, p => p.Number);
         var ticks = await db
             .PieceTicks.AsNoTracking()
             .Where(t => t.AlbumId == album.Id && ids.Contains(t.UnitId))
             .ToDictionaryAsync(t => t.PieceId, cancel);
-        var table = new Table(standing, ticks, units);
+        var table = new Table(standing, ticks, parts, units);
         var leaves = all.SelectMany(u => u.Faces.Select(f => (Unit: u, Face: f)))
             .Where(f => leafIds.Contains(f.Face.Leaf.Id))
             .GroupBy(f => f.Face.Leaf.Id)
@@ -286,6 +294,7 @@ public sealed class TuckingReader(
     private sealed class Table(
         Dictionary<Guid, (PieceStanding Standing, string Recipe)> standing,
         Dictionary<Guid, PieceTick> ticks,
+        ILookup<Guid, string> parts,
         UnitReader units
     )
     {
@@ -350,6 +359,7 @@ public sealed class TuckingReader(
                 known?.Standing.LastSheet,
                 known?.Standing.PrintedAt,
                 [.. piece.Steps.Select(s => s.Says())],
+                [.. parts[piece.Id].Skip(1)],
                 piece.Id != carrier
                     ? []
                     :

@@ -44,6 +44,16 @@ public sealed class AttachmentTests
         half.Pages.CutSizeOf(half.Content, half.Content.Find(partly)!).ShouldBe(Size.FromInches(2.5m, 4));
     }
 
+    /// <summary>A sleeve of 3 1/16 in does not go into a pocket of 3 in: the print gives way.</summary>
+    [Fact]
+    public void A_sleeve_is_as_wide_as_its_pocket_and_the_print_in_it_a_sixteenth_narrower()
+    {
+        var (desk, print) = WithPrint();
+        var (with, sleeve) = Attach(desk, print, AttachmentKind.Sleeve, PieceEdge.Left);
+        with.Pages.CutSizeOf(with.Content, with.Content.Find(sleeve)!).ShouldBe(Size.FromInches(3, 4));
+        with.Pages.CutSizeOf(with.Content, with.Content.Find(print)!).ShouldBe(Size.FromInches(2.9375m, 4));
+    }
+
     [Fact]
     public void A_sleeve_lies_flat_as_front_back_and_half_an_inch_for_glue()
     {

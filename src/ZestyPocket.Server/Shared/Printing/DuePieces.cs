@@ -74,7 +74,7 @@ public sealed class DuePieces(PieceFaces faces, BoughtCardFaces boughtCards, Fon
                 continue;
             }
 
-            var cut = face.Protector.CutSize(pocket);
+            var cut = open.CutSizeOf(piece);
             Take(open, piece, code, cut, PaperMarks.On(face.Face, pocket, cut));
             foreach (var with in open.Content.AttachedTo(piece.Id).Where(p => !IsBack(p)))
             {

@@ -6,7 +6,7 @@ import { useNotices } from '../../shared/notices'
 import { counted } from '../../shared/words'
 import LeafMap from './LeafMap.vue'
 import { useAssembly } from './queries'
-import { nextWords, piecesOf, sheetsToCut, tickOf } from './tuck'
+import { cutsOf, nextWords, piecesOf, sheetsToCut, tickOf } from './tuck'
 
 /** The table: each leaf with both sides, what is cut, what lies in its pocket, what comes next. */
 const props = defineProps<{ album: AlbumView; unitIds: string[] }>()
@@ -115,7 +115,7 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
       <p v-if="data && pieces.length === 0" class="mb-0">Place some pieces, print them, then come back with them.</p>
       <div class="d-flex flex-wrap gap-3 align-items-center">
         <BButton v-if="toCut.length" size="sm" variant="primary" :disabled="busy" @click="tick(toCut, 'cut', true)"
-          >{{ counted(toCut.length, 'piece') }} cut: tick off</BButton
+          >{{ counted(cutsOf(toCut), 'piece') }} cut: tick off</BButton
         >
         <template v-if="sheets.length > 1">
           <BButton
@@ -126,7 +126,7 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
             :disabled="busy"
             :title="sheet.pieces.map((p) => p.number).join(', ')"
             @click="tick(sheet.pieces, 'cut', true)"
-            >{{ sheet.name }} cut: {{ counted(sheet.pieces.length, 'piece') }}</BButton
+            >{{ sheet.name }} cut: {{ counted(cutsOf(sheet.pieces), 'piece') }}</BButton
           >
         </template>
         <BFormCheckbox v-if="pieces.length" id="only-left" v-model="onlyLeft"
@@ -182,11 +182,14 @@ const leafPieces = (leaf: TuckView['leaves'][number]) => piecesOf([leaf]).filter
       </div>
       <ul class="with">
         <li
-          v-for="piece in piecesOf([leaf]).filter((p) => p.steps.length || p.next === 'takeOutFirst')"
+          v-for="piece in piecesOf([leaf]).filter(
+            (p) => p.steps.length || p.alsoCut.length || p.next === 'takeOutFirst',
+          )"
           :key="piece.pieceId"
         >
           <strong>{{ piece.number }}</strong>
           <template v-if="piece.next === 'takeOutFirst'"> take the old one out first.</template>
+          <template v-if="piece.alsoCut.length"> also cut {{ piece.alsoCut.join(' and ') }}.</template>
           {{ piece.steps.join(', then ') }}
         </li>
       </ul>

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import type { TuckPiece, TuckView } from '../../api/client'
-import { piecesOf, sheetsToCut, tickOf } from './tuck'
+import { cutsOf, piecesOf, sheetsToCut, tickOf } from './tuck'
 
 const piece = (number: string, next: TuckPiece['next'], others: TuckPiece[] = []) =>
   ({ number, next, with: others }) as unknown as TuckPiece
@@ -19,6 +19,11 @@ it('lists front before back, each piece with what goes with it', () => {
     ['L1 flip', true],
     ['R1', false],
   ])
+})
+
+it('counts a mat with its picture: both are cut', () => {
+  const matted = { ...piece('L1', 'cut'), alsoCut: ['L1 mat'], isWith: false }
+  expect(cutsOf([matted, { ...piece('L2', 'cut'), alsoCut: [], isWith: false }])).toBe(3)
 })
 
 it('ticks the next step, takes the last one back, and waits for the printer', () => {

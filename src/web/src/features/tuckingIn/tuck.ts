@@ -21,6 +21,9 @@ export const piecesOf = (leaves: TuckView['leaves']): OnTable[] =>
       piece ? [{ ...piece, isWith: false }, ...piece.with.map((p) => ({ ...p, isWith: true }))] : [],
     )
 
+/** How many things are cut for some pieces: each with its mats and other parts that were printed by themselves. */
+export const cutsOf = (pieces: OnTable[]) => pieces.reduce((sum, p) => sum + 1 + p.alsoCut.length, 0)
+
 export interface SheetToCut {
   key: string
   name: string
