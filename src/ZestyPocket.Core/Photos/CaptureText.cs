@@ -55,8 +55,8 @@ public static partial class CaptureText
     }
 
     /// <summary>
-    /// A part of a second by its digits behind the point, such as <c>25</c> for a quarter (source: Exif 2.32, SubSecTime),
-    /// to the millisecond; none when it is no number.
+    /// A part of a second by its digits behind the point, such as <c>25</c> for a quarter (source: Exif 2.32,
+    /// SubSecTime), to the millisecond; none when it is no number.
     /// </summary>
     public static Period Fraction(string? digits)
     {

@@ -24,7 +24,7 @@ public sealed record DuePiece(Guid PieceId, string Number, Size Cut, Stock Stock
     /// <summary>Where it is folded and punched.</summary>
     public PaperMarks Marks { get; init; } = PaperMarks.None;
 
-    /// <summary>The week or day it belongs to; none for what belongs to the album, such as a strip for its spine.</summary>
+    /// <summary>The week or day it belongs to; none for what is the album's, such as its spine strip.</summary>
     public Guid UnitId { get; init; }
 }
 

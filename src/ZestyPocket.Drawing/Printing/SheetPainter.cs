@@ -357,7 +357,7 @@ public sealed class SheetPainter(PiecePainter pieces, FontShelf fonts)
     }
 
     /// <summary>
-    /// Draws one of the two pages of a carrier sheet. The first has the outlines of the cards with their corners marked,
+    /// Draws one of the two pages of a carrier sheet. The first has the outlines of the cards, their corners marked,
     /// and is printed on plain paper: it shows where the cards are taped. The second has nothing but the words, which
     /// land on the cards: an outline on both would be printed around the edges of the cards. Common practice.
     /// </summary>

@@ -23,7 +23,7 @@ namespace ZestyPocket.Server.TuckingIn;
 /// <param name="Sheet">The page it was printed on last; null when that is not known.</param>
 /// <param name="PrintedAt">When; null when it never was.</param>
 /// <param name="Steps">What is done to it by hand first, in its order.</param>
-/// <param name="AlsoCut">What else is printed and cut for it by itself, such as a mat: it is ticked off with it.</param>
+/// <param name="AlsoCut">What else is cut for it by itself, such as a mat: it is ticked off with it.</param>
 /// <param name="With">What goes with it, in the order it is laid on.</param>
 public sealed record TuckPiece(
     Guid PieceId,

@@ -20,8 +20,8 @@ public interface IMadeFiles
     Task RemoveAsync(string path, CancellationToken cancel);
 
     /// <summary>
-    /// The whole files of a folder of this machine, and those that others would fetch into one: a store keeps them under
-    /// their names alone.
+    /// The whole files of a folder of this machine, and those that others would fetch into one: a store keeps them
+    /// under their names alone.
     /// </summary>
     Task<IReadOnlyList<MadeFile>> ListAsync(string folder, CancellationToken cancel);
 

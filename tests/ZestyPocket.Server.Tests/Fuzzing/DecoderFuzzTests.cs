@@ -11,8 +11,8 @@ using ZestyPocket.Storage.Photos;
 namespace ZestyPocket.Server.Tests.Fuzzing;
 
 /// <summary>
-/// Real files of every kind with bits turned, lengths and sizes altered, parts cut off, doubled and exchanged, are added
-/// to an album. Each is taken or refused in words; the server and the readers it starts never hold more than 600 MB.
+/// Real files of every kind with bits turned, lengths and sizes altered, parts cut off, doubled and exchanged, are
+/// added to an album. Each is taken or refused in words; the server and the readers it starts never hold more than 600 MB.
 /// </summary>
 public sealed class DecoderFuzzTests
 {

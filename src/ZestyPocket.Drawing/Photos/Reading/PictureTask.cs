@@ -29,7 +29,7 @@ public abstract record PictureTask<T> : PictureTask
 {
     internal override JsonElement Do() => JsonSerializer.SerializeToElement(Result(), PictureReading.Json);
 
-    /// <summary>Throws <see cref="PictureRefusedException"/> with the reason when the file is not as it has to be.</summary>
+    /// <summary>Throws <see cref="PictureRefusedException"/> with the reason for a file that is not right.</summary>
     protected internal abstract T Result();
 }
 

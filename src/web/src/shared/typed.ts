@@ -10,8 +10,8 @@ interface Typing<T extends Record<string, unknown>> {
   /** Grows with every change; an older answer that comes in late is passed over. */
   revision?: () => number
   /**
-   * Sends what was typed into a thing; false when it was refused and is to stay in the fields. Without it nothing is sent
-   * by itself: what is typed stays until it is discarded.
+   * Sends what was typed into a thing; false when it was refused and is to stay in the fields. Without it nothing is
+   * sent by itself: what is typed stays until it is discarded.
    */
   save?: (fields: T, changed: (keyof T)[], key: string) => Promise<boolean>
   /** Milliseconds after the last key; 0 sends at once. */
@@ -23,9 +23,9 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 const copy = <V>(value: V): V => (value === undefined ? value : (JSON.parse(JSON.stringify(toRaw(value))) as V))
 
 /**
- * Fields of one thing that a hand writes in. What is typed stands in the window at once and is kept there (over a reload
- * too) until the server has it; it goes out one edit after another and is never replaced under the hand: only fields that
- * hold nothing unsaved take what the server says. A refusal leaves the words where they are.
+ * Fields of one thing that a hand writes in. What is typed stands in the window at once and is kept there (over a
+ * reload too) until the server has it; it goes out one edit after another and is never replaced under the hand: only
+ * fields that hold nothing unsaved take what the server says. A refusal leaves the words where they are.
  */
 export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
   const fields = reactive({ ...copy(typing.server()) }) as T
