@@ -5,8 +5,8 @@ namespace ZestyPocket.Core.Photos;
 
 /// <summary>
 /// The order of pictures that a camera took within one second. Cameras count their files (DCF, JEITA CP-3461: four
-/// digits behind four letters), so the number in the name says which came first; it is added to the place in time, far below
-/// what any clock shows, so that there is one order everywhere.
+/// digits behind four letters), so the number in the name says which came first; it is added to the place in time, far
+/// below what any clock shows, so that there is one order everywhere.
 /// </summary>
 public static class BurstOrder
 {

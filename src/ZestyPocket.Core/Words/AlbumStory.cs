@@ -51,7 +51,7 @@ public sealed record AlbumStory(Guid Id, int Ordinal)
 
     /// <summary>
     /// Whether a story of some days, and of an hour, is told in a unit. In an album by the hour it is told in its own
-    /// hour alone, one of the whole day in the first: a story that stood at every hour was written over from another one.
+    /// hour alone, one of the whole day in the first: one that stood at every hour was written over from another.
     /// </summary>
     /// <param name="waking">When the day of an album by the hour begins and ends.</param>
     public static bool IsToldIn(IEnumerable<LocalDate> days, int? hour, UnitDates unit, WakingWindow waking)

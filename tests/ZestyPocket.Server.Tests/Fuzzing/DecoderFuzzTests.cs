@@ -12,7 +12,7 @@ namespace ZestyPocket.Server.Tests.Fuzzing;
 
 /// <summary>
 /// Real files of every kind with bits turned, lengths and sizes altered, parts cut off, doubled and exchanged, are
-/// added to an album. Each is taken or refused in words; the server and the readers it starts never hold more than 600 MB.
+/// added to an album. Each is taken or refused in words; the server and its readers never hold more than 600 MB.
 /// </summary>
 public sealed class DecoderFuzzTests
 {
