@@ -8810,7 +8810,7 @@ export interface components {
             printedAt: null | components["schemas"]["Instant"];
             /** @description What is done to it by hand first, in its order. */
             steps: string[];
-            /** @description What else is printed and cut for it by itself, such as a mat: it is ticked off with it. */
+            /** @description What else is cut for it by itself, such as a mat: it is ticked off with it. */
             alsoCut: string[];
             /** @description What goes with it, in the order it is laid on. */
             with: components["schemas"]["TuckPiece"][];
