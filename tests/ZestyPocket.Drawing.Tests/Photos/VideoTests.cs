@@ -126,7 +126,7 @@ public sealed class VideoTests : IDisposable
             still
         );
         var facts = PictureIntake.Inspect(still);
-        facts.Recorded.ShouldBe(new LocalDateTime(2026, 5, 4, 10, 12, 31));
+        facts.Recorded.ShouldBe(new LocalDateTime(2026, 5, 4, 10, 12, 31, 200));
         facts.OffsetMinutes.ShouldBe(120);
         facts.Camera.ShouldBe("Testmaker Phone 3");
         facts.Pixels.ShouldBe(new PixelSize(320, 240));
