@@ -45,6 +45,7 @@ public sealed class PaperTests
         desk.ClickButton("Print");
         desk.Choose("#printer", "Hall printer, made up for 97 × 97 %");
         desk.UntilText("[data-testid='plan-words']", "5 pieces on");
+        desk.UntilText("[data-testid='doubts']", "Nothing is written on the card.");
         var path = desk.CreatePdf();
         using (var pdf = PdfDocument.Open(path))
         {

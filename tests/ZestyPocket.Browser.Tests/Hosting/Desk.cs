@@ -199,10 +199,32 @@ public sealed class Desk : IAsyncDisposable
         ClickButton(room);
     }
 
-    /// <summary>From the sheets that are shown to the file of the first PDF that is downloaded.</summary>
+    /// <summary>
+    /// From the sheets that are shown to the file of the first PDF that is downloaded; what is asked first is answered
+    /// with “Print anyway”.
+    /// </summary>
     public string CreatePdf()
     {
-        ClickButton("Create PDF");
+        Until(
+            "sheets that may be printed",
+            () =>
+            {
+                var create = Browser.FindElements(By.CssSelector("button")).First(b => b.Text.Trim() == "Create PDF");
+                if (create.Enabled)
+                {
+                    create.Click();
+                    return true;
+                }
+
+                var anyway = Browser.FindElement(By.CssSelector("[data-testid='doubts'] input"));
+                if (!anyway.Selected)
+                {
+                    anyway.Click();
+                }
+
+                throw new InvalidOperationException("The sheets are not ready yet.");
+            }
+        );
         See("[data-testid='download']").Click();
         return Until("the PDF", () => Directory.GetFiles(Downloads, "*.pdf").FirstOrDefault());
     }
