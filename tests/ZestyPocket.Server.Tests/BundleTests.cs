@@ -565,6 +565,7 @@ public sealed partial class BundleTests
     [InlineData("Photos", "Width", "0")]
     [InlineData("Photos", "Palette", "{\"version\":\"abc\"}")]
     [InlineData("Stories", "Days", "[\"-infinity\"]")]
+    [InlineData("Stories", "Hour", "99")]
     public async Task A_value_in_a_bundle_that_no_version_wrote_stops_nobody(string table, string column, string value)
     {
         await using var host = await TestHost.StartAsync();

@@ -49,6 +49,23 @@ public sealed class StoryTests
         var coffee = (await StoriesAsync(host, album.Id, eight.Id)).Single();
         (coffee.Words, coffee.UnitId, coffee.Hour).ShouldBe(("Coffee.", eight.Id, 8));
 
+        (await host.GetAsync<List<FoundView>>($"/api/albums/{album.Id}/find?words=Coffee"))
+            .Single(f => f.Kind == FoundKind.Story)
+            .UnitId.ShouldBe(eight.Id);
+        // Words for a card of an hour, as a contributor sends them, tell of that hour too.
+        var nine = await host.OpenAsync(album.Units[2].Id);
+        nine = await host.EditAsync(nine, new AddCard(CardKind.Journaling, "") { Revision = nine.Revision });
+        var told = await host.EditStoriesAsync(
+            album.Id,
+            new NewStoryOnCard(nine.LooseCards.Single().Id, "Toast.", "Oma")
+            {
+                UnitId = nine.Id,
+                Revision = nine.Revision,
+            }
+        );
+        (await StoriesAsync(host, album.Id, nine.Id)).Single().Hour.ShouldBe(9);
+        await host.PostAsync<object>($"/api/edits/{told.EditId}/undo", new { });
+
         var moved = await host.EditStoriesAsync(
             album.Id,
             new DateStory([day], 9) { StoryId = coffee.Id, Revision = coffee.Revision }

@@ -50,6 +50,9 @@ public sealed record UnitDates(
         );
     }
 
+    /// <summary>The first hour of a unit of an album by the hour, 0 to 30; null for every other unit.</summary>
+    public int? Hour => Kind == UnitKind.Hour ? FirstNumber : null;
+
     public static UnitDates OfHour(LocalDate day, int hour) => new(UnitKind.Hour, day, day, day.Year, hour, hour);
 
     public static UnitDates Numbered(LocalDate first, int number) =>

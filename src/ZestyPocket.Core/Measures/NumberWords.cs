@@ -50,6 +50,24 @@ public static class NumberWords
     public static string Of(int count) =>
         count is >= 0 and <= LargestInSentences ? Small[count] : count.ToString(CultureInfo.InvariantCulture);
 
+    /// <summary>A number from 0 to 999 in figures, or to nineteen in words; null for anything else.</summary>
+    public static int? Read(ReadOnlySpan<char> text)
+    {
+        for (var n = 0; n < Small.Length; n++)
+        {
+            if (text.Equals(Small[n], StringComparison.OrdinalIgnoreCase))
+            {
+                return n;
+            }
+        }
+
+        return
+            text.Length is > 0 and <= 3
+            && int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var figures)
+            ? figures
+            : null;
+    }
+
     /// <summary>
     /// A number from 1 to 99 written out, such as <c>nineteen</c> or <c>forty-two</c>, for titles; null for anything
     /// else.

@@ -47,22 +47,6 @@ public sealed record HandStep(HandStepKind Kind, string Words)
 
     public const int LongestWords = 120;
 
-    private static readonly string[] Numbers =
-    [
-        "one",
-        "two",
-        "three",
-        "four",
-        "five",
-        "six",
-        "seven",
-        "eight",
-        "nine",
-        "ten",
-        "eleven",
-        "twelve",
-    ];
-
     /// <summary>
     /// How many things it is about: as many as its words begin with, such as <c>4 paper suns</c> or
     /// <c>three dots</c>, at most 999; one where they begin with no number.
@@ -74,24 +58,7 @@ public sealed record HandStep(HandStepKind Kind, string Words)
             var first = Words.AsSpan().Trim();
             var end = first.IndexOfAny(" \t×x");
             first = end > 0 ? first[..end] : first;
-            for (var n = 0; n < Numbers.Length; n++)
-            {
-                if (first.Equals(Numbers[n], StringComparison.OrdinalIgnoreCase))
-                {
-                    return n + 1;
-                }
-            }
-
-            return
-                first.Length is > 0 and <= 3
-                && int.TryParse(
-                    first,
-                    System.Globalization.NumberStyles.None,
-                    System.Globalization.CultureInfo.InvariantCulture,
-                    out var many
-                )
-                ? Math.Max(1, many)
-                : 1;
+            return NumberWords.Read(first) is { } many ? Math.Max(1, many) : 1;
         }
     }
 

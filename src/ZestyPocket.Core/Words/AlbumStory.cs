@@ -64,6 +64,21 @@ public sealed record AlbumStory(Guid Id, int Ordinal)
             );
     }
 
+    /// <summary>The unit in which a story of some days, and of an hour, begins; null outside the album.</summary>
+    public static Guid? UnitOf(
+        IReadOnlyList<LocalDate> days,
+        int? hour,
+        IEnumerable<(Guid Id, UnitDates Dates)> units,
+        WakingWindow waking
+    )
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        ArgumentNullException.ThrowIfNull(units);
+        return days.Count == 0
+            ? null
+            : units.Where(u => IsToldIn([days[0]], hour, u.Dates, waking)).Select(u => (Guid?)u.Id).FirstOrDefault();
+    }
+
     /// <summary>The story at another hour. Throws <see cref="RuleException"/> for what is none.</summary>
     public AlbumStory At(int? hour) =>
         hour is null or (>= 0 and <= 29)

@@ -129,14 +129,18 @@ public sealed class AlbumFinder(ZestyContext db, AlbumReader albums)
             .OrderBy(s => s.MadeAt)
             .Take(MostOfAKind)
             .ToListAsync(cancel);
+        if (stories.Count == 0)
+        {
+            return [];
+        }
+
+        var days = await PhotoDays.ReadAsync(db, await albums.RequireAsync(album.Id, cancel), cancel);
         return stories.Select(s => new FoundView(
             FoundKind.Story,
             s.Id,
             s.Title.Length > 0 ? s.Title : Excerpt.Around(s.Words, string.Empty, 40),
             Excerpt.Around(s.Words, asked, LongestNote),
-            s.Days.Count == 0
-                ? null
-                : album.Units.FirstOrDefault(u => u.FirstDay <= s.Days[0] && s.Days[0] <= u.LastDay)?.Id
+            AlbumStory.UnitOf(s.Days, s.Hour, days.Units, days.Calendar.Waking)
         ));
     }
 

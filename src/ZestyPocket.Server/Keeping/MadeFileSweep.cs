@@ -145,41 +145,15 @@ public sealed class MadeFileSweeper(
 }
 
 /// <summary>Sweeps made files soon after the program has started and every hour.</summary>
-public sealed partial class MadeFileSweep(IServiceScopeFactory scopes, IClock clock, ILogger<MadeFileSweep> log)
-    : BackgroundService
+public sealed class MadeFileSweep(IServiceScopeFactory scopes, IClock clock, ILogger<MadeFileSweep> log)
+    : PeriodicSweep(scopes, log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromHours(1);
+    protected override TimeSpan First => TimeSpan.FromMinutes(2);
 
-    private static readonly TimeSpan First = TimeSpan.FromMinutes(2);
+    protected override TimeSpan Every => TimeSpan.FromHours(1);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(First);
-        while (await timer.WaitForNextTickAsync(stoppingToken))
-        {
-            timer.Period = Every;
-            try
-            {
-                await using var scope = scopes.CreateAsyncScope();
-                var went = await scope
-                    .ServiceProvider.GetRequiredService<MadeFileSweeper>()
-                    .SweepAsync(clock.GetCurrentInstant(), stoppingToken);
-                if (went > 0)
-                {
-                    LogSwept(went);
-                }
-            }
-            catch (Exception away) when (away is not (OperationCanceledException or OutOfMemoryException))
-            {
-                // A disk, a store or a database that is away stops nothing else: the next turn sweeps.
-                LogNotSwept(away);
-            }
-        }
-    }
+    protected override string What => "made files and unkept videos";
 
-    [LoggerMessage(Level = LogLevel.Information, Message = "{Files} made files and unkept videos were removed")]
-    private partial void LogSwept(int files);
-
-    [LoggerMessage(Level = LogLevel.Warning, Message = "Made files could not be swept")]
-    private partial void LogNotSwept(Exception exception);
+    protected override Task<int> SweepAsync(IServiceProvider services, CancellationToken cancel) =>
+        services.GetRequiredService<MadeFileSweeper>().SweepAsync(clock.GetCurrentInstant(), cancel);
 }

@@ -48,12 +48,7 @@ public sealed class StoryReader(ZestyContext db, AlbumReader albums, UnitOpener 
                     s.Days.Count == 0 ? null
                         : s.Days.Count == 1 ? SpanLabel.Day(s.Days[0], calendar.Style.Order)
                         : SpanLabel.Of(s.Days[0], s.Days[^1], calendar.Style.Order),
-                    s.Days.Count == 0
-                        ? null
-                        : days
-                            .Units.Where(u => AlbumStory.IsToldIn([s.Days[0]], s.Hour, u.Dates, calendar.Waking))
-                            .Select(u => (Guid?)u.Id)
-                            .FirstOrDefault(),
+                    AlbumStory.UnitOf(s.Days, s.Hour, days.Units, calendar.Waking),
                     s.Theme,
                     s.Author,
                     s.People,

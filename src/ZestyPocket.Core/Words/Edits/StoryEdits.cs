@@ -303,6 +303,7 @@ public sealed record NewStoryOnCard(Guid PieceId, string Words, string Author = 
         var story = new AlbumStory(tools.NewId(), desk.LastOrdinal + 1)
             .Saying(Words)
             .On([card?.Day ?? unit.Dates.First])
+            .At(unit.Dates.Hour)
             .Described(string.Empty, string.Empty, Author, []);
         if (
             card is not { StoryId: null, Kind: CardKind.Journaling or CardKind.Incident or CardKind.Why }

@@ -54,7 +54,7 @@ public sealed class BundleJudge(ZestyContext db)
             "Leaves" => OfAsync<AlbumLeaf>(ids, l => l.Id, l => [l, l.ReadAlterations()], cancel),
             "Photos" => OfAsync<Photo>(ids, p => p.Id, ReadPhoto, cancel),
             "Videos" => OfAsync<Video>(ids, v => v.Id, v => [v, Positive(v.Width, v.Height)], cancel),
-            "Stories" => OfAsync<Story>(ids, s => s.Id, s => [s, s.Read()], cancel),
+            "Stories" => OfAsync<Story>(ids, s => s.Id, s => [s, s.Read().At(s.Hour)], cancel),
             "PrintedPieces" => OfAsync<PrintedPiece>(ids, p => p.PieceId, p => [p], cancel),
             "PieceTicks" => OfAsync<PieceTick>(ids, t => t.PieceId, t => [t], cancel),
             "Comments" => OfAsync<Comment>(ids, c => c.Id, c => [c], cancel),

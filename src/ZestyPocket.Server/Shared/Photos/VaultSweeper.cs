@@ -88,42 +88,15 @@ public sealed class VaultSweeper(IDbContextFactory<ZestyContext> contexts, IPhot
 }
 
 /// <summary>Sweeps the vault soon after the program has started and twice a day.</summary>
-public sealed partial class VaultSweep(IServiceScopeFactory scopes, IClock clock, ILogger<VaultSweep> log)
-    : BackgroundService
+public sealed class VaultSweep(IServiceScopeFactory scopes, IClock clock, ILogger<VaultSweep> log)
+    : PeriodicSweep(scopes, log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromHours(12);
+    protected override TimeSpan First => TimeSpan.FromMinutes(1);
 
-    /// <summary>Not while the program starts: the vault itself may only be made then.</summary>
-    private static readonly TimeSpan First = TimeSpan.FromMinutes(1);
+    protected override TimeSpan Every => TimeSpan.FromHours(12);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(First);
-        while (await timer.WaitForNextTickAsync(stoppingToken))
-        {
-            timer.Period = Every;
-            try
-            {
-                await using var scope = scopes.CreateAsyncScope();
-                var removed = await scope
-                    .ServiceProvider.GetRequiredService<VaultSweeper>()
-                    .SweepAsync(clock.GetCurrentInstant().ToDateTimeUtc(), stoppingToken);
-                if (removed > 0)
-                {
-                    LogSwept(removed);
-                }
-            }
-            catch (Exception away) when (away is not (OperationCanceledException or OutOfMemoryException))
-            {
-                // A disk or an object store that is away stops nothing else: the next turn sweeps.
-                LogNotSwept(away);
-            }
-        }
-    }
+    protected override string What => "originals that nothing names";
 
-    [LoggerMessage(Level = LogLevel.Information, Message = "{Files} originals that nothing names were removed")]
-    private partial void LogSwept(int files);
-
-    [LoggerMessage(Level = LogLevel.Warning, Message = "The vault could not be swept")]
-    private partial void LogNotSwept(Exception exception);
+    protected override Task<int> SweepAsync(IServiceProvider services, CancellationToken cancel) =>
+        services.GetRequiredService<VaultSweeper>().SweepAsync(clock.GetCurrentInstant().ToDateTimeUtc(), cancel);
 }

@@ -114,7 +114,7 @@ public sealed class UnitReader(
             TintOfCards.Of(content.Tint),
             open.Desk.Weights,
             content.Weights is not null,
-            open.Dates.Kind == UnitKind.Hour ? open.Dates.FirstNumber : null,
+            open.Dates.Hour,
             open.Dates.Kind == UnitKind.Hour
                 ? [.. open.Calendar.Waking.Hours.Select(h => new HourView(h, SpanLabel.Hour(h, style.Clock)))]
                 : []

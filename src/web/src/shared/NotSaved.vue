@@ -6,8 +6,8 @@ const emit = defineEmits<{ again: []; discard: [] }>()
 
 <template>
   <p v-if="failed" class="warning-chip d-flex flex-wrap gap-2 align-items-center my-1" role="alert">
-    ! Not saved yet. What you typed is kept in this window.
-    <BButton size="sm" variant="outline-dark" @click="emit('again')">Save again</BButton>
-    <BButton size="sm" variant="outline-dark" @click="emit('discard')">Discard</BButton>
+    ! Not saved yet: it was refused, or somebody has changed the same meanwhile. What you typed is kept here.
+    <BButton size="sm" variant="outline-dark" @click="emit('again')">Save mine</BButton>
+    <BButton size="sm" variant="outline-dark" @click="emit('discard')">Discard mine</BButton>
   </p>
 </template>

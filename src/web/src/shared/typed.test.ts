@@ -84,6 +84,57 @@ describe('what is typed', () => {
     })
   })
 
+  it('does not write over what somebody else has written meanwhile, until the hand says so', async () => {
+    const story = reactive({ title: 'Swim', theme: '', revision: 1 })
+    const saved: unknown[] = []
+    await effectScope().run(async () => {
+      const make = () =>
+        useTyped({
+          key: () => 'a',
+          server: () => ({ title: story.title, theme: story.theme }),
+          revision: () => story.revision,
+          save: (fields) => {
+            saved.push({ ...fields })
+            Object.assign(story, fields, { revision: story.revision + 1 })
+            return Promise.resolve(true)
+          },
+        })
+      const typed = make()
+      typed.type('title', 'Swim at dawn')
+      Object.assign(story, { title: 'Otto swims', theme: 'sea', revision: 2 })
+      await settle()
+      expect([await typed.flush(), typed.failed.value, { ...typed.fields }, saved]).toEqual([
+        false,
+        true,
+        { title: 'Swim at dawn', theme: 'sea' },
+        [],
+      ])
+      // Nor does a draft that a closed window has left.
+      expect([await make().flush(), saved]).toEqual([false, []])
+      expect([await typed.again(), saved]).toEqual([true, [{ title: 'Swim at dawn', theme: 'sea' }]])
+      expect([typed.failed.value, typed.waits.value, localStorage.length]).toEqual([false, false, 0])
+    })
+  })
+
+  it('counts as saved when the server has it, though the answer was lost', async () => {
+    const story = reactive({ title: '', revision: 1 })
+    let calls = 0
+    await effectScope().run(async () => {
+      const typed = useTyped({
+        key: () => 'a',
+        server: () => ({ title: story.title }),
+        save: (fields) => {
+          calls++
+          story.title = fields.title
+          return Promise.resolve(false)
+        },
+      })
+      typed.type('title', 'Swim')
+      expect([await typed.flush(), typed.failed.value]).toEqual([false, true])
+      expect([await typed.again(), typed.waits.value, calls]).toEqual([true, false, 1])
+    })
+  })
+
   it('goes to its own thing when the hand turns to another one', async () => {
     const at = reactive({ id: 'a' })
     const saved: unknown[] = []

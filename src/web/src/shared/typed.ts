@@ -1,5 +1,15 @@
 import { useTimeoutFn } from '@vueuse/core'
-import { computed, onScopeDispose, reactive, ref, shallowReactive, toRaw, watch, type WritableComputedRef } from 'vue'
+import {
+  computed,
+  nextTick,
+  onScopeDispose,
+  reactive,
+  ref,
+  shallowReactive,
+  toRaw,
+  watch,
+  type WritableComputedRef,
+} from 'vue'
 import { savesFirst } from './news'
 
 interface Typing<T extends Record<string, unknown>> {
@@ -22,16 +32,25 @@ const storage = 'zesty-typed '
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 const copy = <V>(value: V): V => (value === undefined ? value : (JSON.parse(JSON.stringify(toRaw(value))) as V))
 
+/** A field as it is kept in the browser: what was typed, and what the server had when that was begun. */
+interface Kept {
+  typed: unknown
+  on: unknown
+}
+
 /**
  * Fields of one thing that a hand writes in. What is typed stands in the window at once and is kept there (over a
  * reload too) until the server has it; it goes out one edit after another and is never replaced under the hand: only
- * fields that hold nothing unsaved take what the server says. A refusal leaves the words where they are.
+ * fields that hold nothing unsaved take what the server says. A refusal leaves the words where they are; so does a change
+ * that somebody else has made of the same field meanwhile: nothing is written over it until the hand says so.
  */
 export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
   const fields = reactive({ ...copy(typing.server()) }) as T
   const unsaved: Set<keyof T> = shallowReactive(new Set())
   /** The last saving was refused or lost: what was typed stands here alone. */
   const failed = ref(false)
+  /** What the server had of each unsaved field when a hand began to write in it. */
+  const on = new Map<keyof T, unknown>()
   let newest = typing.revision?.() ?? 0
   let current = typing.key()
   let running: Promise<boolean> | undefined
@@ -45,7 +64,9 @@ export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
     try {
       if (unsaved.size === 0) localStorage.removeItem(storage + current)
       else {
-        const kept = Object.fromEntries([...unsaved].map((name) => [name, fields[name]]))
+        const kept = Object.fromEntries(
+          [...unsaved].map((name) => [name, { typed: fields[name], on: on.get(name) } satisfies Kept]),
+        )
         localStorage.setItem(storage + current, JSON.stringify(kept))
       }
     } catch {
@@ -56,20 +77,36 @@ export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
   /** What a window that was closed had not sent. */
   function takeUp() {
     const kept = readKept<T>(current)
-    for (const name of Object.keys(kept) as (keyof T)[]) {
-      if (!(name in fields) || same(kept[name], fields[name])) continue
-      fields[name] = kept[name] as T[keyof T]
+    for (const [name, was] of Object.entries(kept) as [keyof T, Kept][]) {
+      if (!(name in fields) || same(was.typed, fields[name])) continue
+      fields[name] = was.typed as T[keyof T]
       unsaved.add(name)
+      on.set(name, was.on)
     }
     if (unsaved.size) pause.start()
     else keep()
   }
 
+  /** Somebody else has changed what is written in here. */
+  const isOvertaken = () => [...unsaved].some((name) => !same(on.get(name), typing.server()[name]))
+
+  /** The server has a field as it is typed: it was saved, and the answer was lost. */
+  function dropSaved() {
+    for (const name of [...unsaved]) if (same(fields[name], typing.server()[name])) unsaved.delete(name)
+  }
+
   function type<K extends keyof T>(name: K, value: T[K]) {
+    if (!unsaved.has(name)) on.set(name, copy(typing.server()[name]))
     fields[name] = value
     unsaved.add(name)
     keep()
     pause.start()
+  }
+
+  /** Sends what stands here, also over what somebody else has written meanwhile. */
+  function again(): Promise<boolean> {
+    for (const name of unsaved) on.set(name, copy(typing.server()[name]))
+    return flush()
   }
 
   /** Sends what waits, after what is on its way; true when the server has everything. */
@@ -80,15 +117,28 @@ export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
 
   async function send(): Promise<boolean> {
     while (unsaved.size && typing.save) {
+      dropSaved()
+      if (unsaved.size === 0) break
+      if (isOvertaken()) {
+        failed.value = true
+        return false
+      }
       const [of, names, sent] = [current, [...unsaved], copy(fields)]
       const saved = await typing.save(sent, names, of)
       // Meanwhile the hand may have gone on, or to another thing.
       if (of !== current) return saved
       failed.value = !saved
       if (!saved) return false
-      for (const name of names) if (same(fields[name], sent[name])) unsaved.delete(name)
+      // What it brought is on the screen now; the server may have tidied it.
+      await nextTick()
+      for (const name of names) {
+        if (same(fields[name], sent[name])) unsaved.delete(name)
+        else on.set(name, copy(typing.server()[name]))
+      }
       keep()
     }
+    failed.value = false
+    keep()
     return true
   }
 
@@ -97,7 +147,7 @@ export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
     (key) => {
       // What was typed into the thing before goes out as its own.
       const before = current
-      if (unsaved.size && typing.save)
+      if (unsaved.size && typing.save && !failed.value)
         void typing.save(copy(fields), [...unsaved], before).then((saved) => saved && forget(before))
       current = key
       pause.stop()
@@ -137,12 +187,21 @@ export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
     Object.assign(fields, copy(typing.server()))
   }
 
-  return { fields, model, type, flush, discard, failed, waits: computed(() => unsaved.size > 0) }
+  return { fields, model, type, flush, again, discard, failed, waits: computed(() => unsaved.size > 0) }
 }
 
-function readKept<T>(key: string): Partial<T> {
+/** Nothing of what one person typed is left for the next one at this browser. */
+export function forgetTyped() {
   try {
-    return JSON.parse(localStorage.getItem(storage + key) ?? '{}') as Partial<T>
+    for (const key of Object.keys(localStorage)) if (key.startsWith(storage)) localStorage.removeItem(key)
+  } catch {
+    // Nothing was kept.
+  }
+}
+
+function readKept<T>(key: string): Partial<Record<keyof T, Kept>> {
+  try {
+    return JSON.parse(localStorage.getItem(storage + key) ?? '{}') as Partial<Record<keyof T, Kept>>
   } catch {
     return {}
   }

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { answer, api } from '../../api/client'
 import { useBusy } from '../../shared/busy'
 import { useNotices } from '../../shared/notices'
+import { forgetTyped } from '../../shared/typed'
 import PasskeysPanel from './PasskeysPanel.vue'
 import { beginAnew, useAccount } from './queries'
 
@@ -41,6 +42,7 @@ const change = () =>
 const signOut = (everywhere: boolean) =>
   run(async () => {
     await answer(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
+    forgetTyped()
     beginAnew('/sign-in')
   })
 const at = (instant: string) => new Date(instant).toLocaleString()

@@ -63,7 +63,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
 <template>
   <div>
     <img :src="piece.faceUrl ?? ''" class="face" alt="The composition as it prints" />
-    <NotSaved :failed="typed.failed.value" @again="typed.flush" @discard="typed.discard" />
+    <NotSaved :failed="typed.failed.value" @again="typed.again" @discard="typed.discard" />
     <p v-if="piece.warning" class="warning-chip mt-2">! {{ piece.warning }}</p>
     <label :for="`ground-${piece.id}`" class="form-label mb-1 mt-2">Ground</label>
     <div class="d-flex gap-2">

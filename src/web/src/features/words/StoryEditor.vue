@@ -249,7 +249,7 @@ const throwAway = () => edit({ kind: 'deleteStory' })
       maxlength="200000"
       @blur="typed.flush"
     ></textarea>
-    <NotSaved :failed="typed.failed.value" @again="typed.flush" @discard="typed.discard" />
+    <NotSaved :failed="typed.failed.value" @again="typed.again" @discard="typed.discard" />
     <p class="mt-1 mb-1" aria-live="polite" data-testid="room">
       {{ room?.summary }}
       <span v-if="room?.byHand.length" class="visually-quiet">
