@@ -352,7 +352,8 @@ public sealed record FlowOn(Guid PieceId) : StoryOfUnitEdit
 
         var story = new AlbumStory(tools.NewId(), desk.LastOrdinal + 1)
             .Saying(card.Words)
-            .On([card.Day ?? unit.Dates.First]);
+            .On([card.Day ?? unit.Dates.First])
+            .At(unit.Dates.Hour);
         var setting = card.Setting ?? CardSetting.AsTheStyle;
         var count = Math.Clamp(CardsNeeded(unit, card, card.Words, tools), 2, SetStoryOnCards.MostCards);
         var carrying = unit.Content.Carry(card.Id, story.Id, card.Words, card.StyleKey, setting);

@@ -41,8 +41,8 @@ interface Kept {
 /**
  * Fields of one thing that a hand writes in. What is typed stands in the window at once and is kept there (over a
  * reload too) until the server has it; it goes out one edit after another and is never replaced under the hand: only
- * fields that hold nothing unsaved take what the server says. A refusal leaves the words where they are; so does a change
- * that somebody else has made of the same field meanwhile: nothing is written over it until the hand says so.
+ * fields that hold nothing unsaved take what the server says. A refusal leaves the words where they are; so does a
+ * change that somebody else has made of the same field meanwhile: nothing is written over it until the hand says so.
  */
 export function useTyped<T extends Record<string, unknown>>(typing: Typing<T>) {
   const fields = reactive({ ...copy(typing.server()) }) as T
